@@ -1,0 +1,190 @@
+package rivo.core.estate;
+
+import java.util.ArrayDeque;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.Comparator;
+import java.util.Deque;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * The OUs as a tree, laid out in <b>preorder</b>: an OU stands before everything below it, and an OU with all that is
+ * below it is one run of positions. Siblings stand in the order of their names. The root has position 0 and depth 0.
+ *
+ * <p>Immutable. Looking an OU up by id or position is one step; an ancestor test is two comparisons.
+ */
+public final class OuTree {
+
+    private final List<Ou> preorder;
+    private final Map<String, Integer> positions;
+    private final int[] parents;
+    private final int[] depths;
+    private final int[] ends;
+
+    private OuTree(List<Ou> preorder, Map<String, Integer> positions, int[] parents, int[] depths, int[] ends) {
+        this.preorder = preorder;
+        this.positions = positions;
+        this.parents = parents;
+        this.depths = depths;
+        this.ends = ends;
+    }
+
+    /**
+     * Lays the OUs out.
+     *
+     * @throws RefusedException naming every OU that is listed twice, has an unknown parent, is a second root, is below
+     *     itself, or is a fenced root
+     */
+    public static OuTree of(Collection<Ou> ous) {
+        OuLayout layout = OuLayout.of(ous);
+        int n = layout.preorder().size();
+        int[] parents = new int[n];
+        int[] depths = new int[n];
+        int[] ends = new int[n];
+        Map<String, Integer> positions = new HashMap<>();
+        for (int p = 0; p < n; p++) {
+            Ou ou = layout.preorder().get(p);
+            positions.put(ou.id(), p);
+            parents[p] = ou.parent() == null ? -1 : positions.get(ou.parent());
+            depths[p] = parents[p] < 0 ? 0 : depths[parents[p]] + 1;
+        }
+        for (int p = n - 1; p >= 0; p--) {
+            ends[p] = Math.max(ends[p], p + 1);
+            if (parents[p] >= 0) {
+                ends[parents[p]] = Math.max(ends[parents[p]], ends[p]);
+            }
+        }
+        return new OuTree(layout.preorder(), Map.copyOf(positions), parents, depths, ends);
+    }
+
+    public int size() {
+        return preorder.size();
+    }
+
+    public Ou root() {
+        return preorder.get(0);
+    }
+
+    /** All OUs, in preorder. */
+    public List<Ou> all() {
+        return preorder;
+    }
+
+    /** @throws IndexOutOfBoundsException when there is no such position */
+    public Ou at(int position) {
+        return preorder.get(position);
+    }
+
+    public @Nullable Ou find(String id) {
+        Integer position = positions.get(id);
+        return position == null ? null : preorder.get(position);
+    }
+
+    /** The position of a known OU; the root's for null, since what has no OU is below the root only. */
+    public int position(@Nullable String id) {
+        if (id == null) {
+            return 0;
+        }
+        Integer position = positions.get(id);
+        if (position == null) {
+            throw new IllegalArgumentException("no OU " + id);
+        }
+        return position;
+    }
+
+    /** The position of the parent, or -1 for the root. */
+    public int parent(int position) {
+        return parents[position];
+    }
+
+    public int depth(int position) {
+        return depths[position];
+    }
+
+    /** The position after the last OU that is this one or below it. */
+    public int end(int position) {
+        return ends[position];
+    }
+
+    /** Whether {@code inner} is {@code outer} or below it. */
+    public boolean isAtOrBelow(int inner, int outer) {
+        return outer <= inner && inner < ends[outer];
+    }
+
+    /** From the root to the OU itself. */
+    public List<Ou> path(int position) {
+        Deque<Ou> path = new ArrayDeque<>();
+        for (int p = position; p >= 0; p = parents[p]) {
+            path.addFirst(preorder.get(p));
+        }
+        return List.copyOf(path);
+    }
+
+    /** Checks the OUs and puts them in preorder. */
+    private record OuLayout(List<Ou> preorder) {
+
+        static OuLayout of(Collection<Ou> ous) {
+            List<Problem> problems = new ArrayList<>();
+            Map<String, Ou> byId = new HashMap<>();
+            Map<String, List<Ou>> children = new HashMap<>();
+            List<Ou> roots = new ArrayList<>();
+            for (Ou ou : ous) {
+                if (byId.putIfAbsent(ou.id(), ou) != null) {
+                    problems.add(problem("ou-twice", ou, "is listed twice; list it once."));
+                }
+            }
+            for (Ou ou : ous) {
+                if (ou.parent() == null) {
+                    roots.add(ou);
+                } else if (!byId.containsKey(ou.parent())) {
+                    problems.add(problem("unknown-ou", ou, "has an unknown parent; name an OU that is listed."));
+                } else {
+                    children.computeIfAbsent(ou.parent(), p -> new ArrayList<>()).add(ou);
+                }
+            }
+            checkRoots(roots, problems);
+            List<Ou> preorder = problems.isEmpty() ? walk(roots.get(0), children) : List.of();
+            if (problems.isEmpty() && preorder.size() < ous.size()) {
+                problems.add(new Problem("ou-cycle", "ous", "Some OUs are below themselves; give each a parent that "
+                        + "leads to the root."));
+            }
+            if (!problems.isEmpty()) {
+                throw new RefusedException(problems);
+            }
+            return new OuLayout(preorder);
+        }
+
+        private static void checkRoots(List<Ou> roots, List<Problem> problems) {
+            if (roots.isEmpty()) {
+                problems.add(new Problem("no-root", "ous", "There is no root; one OU has no parent."));
+            }
+            for (Ou second : roots.subList(Math.min(1, roots.size()), roots.size())) {
+                problems.add(problem("second-root", second, "is a second root; give it a parent."));
+            }
+            for (Ou root : roots) {
+                if (root.fenced()) {
+                    problems.add(problem("fenced-root", root, "is the root, which cannot be fenced."));
+                }
+            }
+        }
+
+        private static Problem problem(String code, Ou ou, String what) {
+            return new Problem(code, "ou:" + ou.id(), "The OU " + ou.dn() + " " + what);
+        }
+
+        private static List<Ou> walk(Ou root, Map<String, List<Ou>> children) {
+            Comparator<Ou> byName = Comparator.comparing(Ou::name).thenComparing(Ou::id);
+            List<Ou> preorder = new ArrayList<>();
+            Deque<Ou> open = new ArrayDeque<>(List.of(root));
+            while (!open.isEmpty()) {
+                Ou ou = open.pop();
+                preorder.add(ou);
+                children.getOrDefault(ou.id(), List.of()).stream().sorted(byName.reversed()).forEach(open::push);
+            }
+            return List.copyOf(preorder);
+        }
+    }
+}

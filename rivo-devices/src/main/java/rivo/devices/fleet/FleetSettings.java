@@ -1,0 +1,18 @@
+package rivo.devices.fleet;
+
+import java.net.URI;
+import java.nio.file.Path;
+import java.time.Duration;
+
+/**
+ * How the simulated fleet runs.
+ *
+ * @param folder where the devices keep their state
+ * @param livelyInterval how often a lively device calls in
+ * @param ordinaryInterval how often the others do
+ * @param firstCalls the time over which the ordinary ones spread their first calls
+ * @param stepTime how long one step of a job takes
+ */
+public record FleetSettings(URI server, Path folder, long seed, Duration livelyInterval, Duration ordinaryInterval,
+        Duration firstCalls, Duration stepTime) {
+}

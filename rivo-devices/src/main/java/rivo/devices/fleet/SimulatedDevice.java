@@ -1,0 +1,218 @@
+package rivo.devices.fleet;
+
+import java.io.IOException;
+import java.net.http.HttpResponse;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import org.jspecify.annotations.Nullable;
+import rivo.core.estate.Version;
+import rivo.devices.protocol.Enrolled;
+import rivo.devices.protocol.Job;
+import rivo.devices.protocol.JobAction;
+import rivo.devices.protocol.JobState;
+import rivo.devices.protocol.Progress;
+import rivo.devices.protocol.Report;
+import rivo.devices.protocol.ReportAnswer;
+import rivo.devices.protocol.Work;
+
+/**
+ * One device. It enrols, reports what it is, calls in, and carries its jobs out one after another, a step at each turn.
+ * Used by one thread at a time; the fleet takes turns.
+ */
+final class SimulatedDevice {
+
+    private static final int MOST_TRIES = 4;
+    private static final Duration RETRY_AFTER = Duration.ofSeconds(12);
+
+    private final Roster.Entry entry;
+    private final Luck luck;
+    private final ServerConnection server;
+    private final FleetStore store;
+    private DeviceState state;
+    private Work work = new Work(List.of(), List.of());
+    private @Nullable String etag;
+    private @Nullable RunningJob running;
+    private boolean factsReported;
+    private @Nullable List<Report.Found> presentReported;
+    private final Map<String, Instant> notBefore = new HashMap<>();
+    private @Nullable Instant callInDue;
+
+    SimulatedDevice(Roster.Entry entry, DeviceState state, Luck luck, ServerConnection server, FleetStore store) {
+        this.entry = entry;
+        this.state = state;
+        this.luck = luck;
+        this.server = server;
+        this.store = store;
+    }
+
+    boolean isLively() {
+        return entry.lively();
+    }
+
+    String name() {
+        return entry.name();
+    }
+
+    /** Whether a job is under way, so that the next turn comes after the time of a step. */
+    boolean isBusy() {
+        return running != null;
+    }
+
+    boolean isRestarting() {
+        return running != null && running.isRestarting();
+    }
+
+    /** One turn: a call-in when it is due, and a step of the job under way. */
+    void turn(Duration interval) throws IOException, InterruptedException {
+        if (!state.isEnrolled()) {
+            enrol();
+        }
+        Instant now = Instant.now();
+        if (callInDue == null || !now.isBefore(callInDue)) {
+            callIn(interval);
+            callInDue = now.plus(interval);
+        }
+        if (running == null) {
+            startNext();
+        } else {
+            advance(running);
+        }
+    }
+
+    private void enrol() throws IOException, InterruptedException {
+        store.keep(state);
+        Enrolled enrolled = server.enrol(entry.token(), state.nonce());
+        keep(new DeviceState(state.name(), state.nonce(), enrolled.device(), enrolled.key(), state.reports(),
+                state.software(), state.attempts()));
+    }
+
+    private void callIn(Duration next) throws IOException, InterruptedException {
+        HttpResponse<byte[]> response = server.callIn(state, etag, next);
+        if (response.statusCode() == 200) {
+            work = server.read(response.body(), Work.class);
+            etag = response.headers().firstValue("ETag").orElse(null);
+        }
+        List<Report.Found> present = present();
+        if (!factsReported) {
+            send(entry.facts(), software(), present, List.of());
+            factsReported = true;
+        } else if (!present.equals(presentReported)) {
+            send(null, software(), present, List.of());
+        }
+    }
+
+    private void startNext() throws IOException, InterruptedException {
+        Instant now = Instant.now();
+        for (Job job : work.jobs()) {
+            String key = key(job);
+            int tried = state.attempts().getOrDefault(key, 0);
+            boolean dueAgain = !now.isBefore(notBefore.getOrDefault(key, Instant.MIN));
+            if (!isSo(job) && tried < MOST_TRIES && dueAgain) {
+                keepAttempts(key, tried + 1);
+                running = new RunningJob(job, luck.mishap(key, tried + 1));
+                send(null, null, null, List.of(running.started()));
+                return;
+            }
+        }
+    }
+
+    private void advance(RunningJob current) throws IOException, InterruptedException {
+        Progress progress = current.next(server, state);
+        if (progress.state() == JobState.DONE) {
+            changeSoftware(current.job());
+            running = null;
+            send(null, software(), present(), List.of(progress));
+            return;
+        }
+        if (progress.state() == JobState.FAILED) {
+            notBefore.put(key(current.job()), Instant.now().plus(RETRY_AFTER));
+            running = null;
+        }
+        send(null, null, null, List.of(progress));
+    }
+
+    private void changeSoftware(Job job) {
+        Map<String, String> software = new HashMap<>(state.software());
+        if (job.action() == JobAction.INSTALL) {
+            software.put(inventoryName(job), Objects.requireNonNull(job.version()));
+        } else {
+            software.remove(inventoryName(job));
+        }
+        Map<String, Integer> attempts = new HashMap<>(state.attempts());
+        attempts.remove(key(job));
+        keep(new DeviceState(state.name(), state.nonce(), state.id(), state.key(), state.reports(), software,
+                attempts));
+    }
+
+    /** Whether the check shows that the job has nothing to do. */
+    private boolean isSo(Job job) {
+        String version = state.software().get(inventoryName(job));
+        if (job.action() == JobAction.REMOVE) {
+            return version == null;
+        }
+        return version != null
+                && Version.of(version).compareTo(Version.of(Objects.requireNonNull(job.version()))) >= 0;
+    }
+
+    private String inventoryName(Job job) {
+        return work.checks().stream().filter(c -> c.title().equals(job.title())).map(Work.Check::inventoryName)
+                .findFirst().orElse(job.name());
+    }
+
+    private static String key(Job job) {
+        return job.action() + " " + job.title() + " " + job.version();
+    }
+
+    private List<Report.Found> present() {
+        List<Report.Found> present = new ArrayList<>();
+        for (Work.Check check : work.checks()) {
+            String version = state.software().get(check.inventoryName());
+            if (version != null) {
+                present.add(new Report.Found(check.title(), version));
+            }
+        }
+        return present;
+    }
+
+    private List<Report.Software> software() {
+        return state.software().entrySet().stream().sorted(Map.Entry.comparingByKey())
+                .map(e -> new Report.Software(e.getKey(), null, e.getValue())).toList();
+    }
+
+    private void send(@Nullable Map<String, String> facts, @Nullable List<Report.Software> software,
+            @Nullable List<Report.Found> present, List<Progress> progress) throws IOException, InterruptedException {
+        ReportAnswer answer = server.report(state,
+                new Report(state.reports() + 1, facts, software, present, progress));
+        keepReports(answer.last());
+        if (!answer.taken()) {
+            // The server knows later reports than this device remembers: say it again under the next number.
+            keepReports(server.report(state, new Report(state.reports() + 1, facts, software, present, progress))
+                    .last());
+        }
+        if (present != null) {
+            presentReported = present;
+        }
+    }
+
+    private void keepReports(long last) {
+        keep(new DeviceState(state.name(), state.nonce(), state.id(), state.key(), last, state.software(),
+                state.attempts()));
+    }
+
+    private void keepAttempts(String job, int tried) {
+        Map<String, Integer> attempts = new HashMap<>(state.attempts());
+        attempts.put(job, tried);
+        keep(new DeviceState(state.name(), state.nonce(), state.id(), state.key(), state.reports(), state.software(),
+                attempts));
+    }
+
+    private void keep(DeviceState newer) {
+        state = newer;
+        store.keep(newer);
+    }
+}

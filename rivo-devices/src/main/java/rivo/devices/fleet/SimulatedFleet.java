@@ -1,0 +1,121 @@
+package rivo.devices.fleet;
+
+import java.io.IOException;
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.Map;
+import java.util.List;
+import java.util.UUID;
+import java.util.concurrent.RejectedExecutionException;
+import java.util.concurrent.ScheduledThreadPoolExecutor;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.atomic.AtomicInteger;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+
+/**
+ * All simulated devices, taking turns on a few threads. {@link #close()} stops them all within seconds; what they had
+ * kept is there at the next start.
+ *
+ * <p>A device that cannot reach the server tries again after its interval; one that is refused is logged once and
+ * stops.
+ */
+public final class SimulatedFleet implements AutoCloseable {
+
+    private static final Logger LOG = LoggerFactory.getLogger(SimulatedFleet.class);
+    private static final int THREADS = 6;
+    /** How many steps' time a restart takes. */
+    private static final int RESTART_STEPS = 12;
+
+    private final FleetSettings settings;
+    private final FleetStore store;
+    private final List<SimulatedDevice> devices = new ArrayList<>();
+    private final ScheduledThreadPoolExecutor turns;
+
+    /** @throws IOException when the folder cannot be used */
+    public SimulatedFleet(FleetSettings settings, Roster roster) throws IOException {
+        this.settings = settings;
+        this.store = new FleetStore(settings.folder());
+        ServerConnection server = new ServerConnection(settings.server());
+        Map<String, DeviceState> states = store.states();
+        for (Roster.Entry entry : roster.entries()) {
+            DeviceState kept = states.getOrDefault(entry.name(), new DeviceState(entry.name(),
+                    UUID.randomUUID().toString(), null, null, 0, entry.software(), Map.of()));
+            devices.add(new SimulatedDevice(entry, kept, new Luck(settings.seed(), entry.name()), server, store));
+        }
+        AtomicInteger threads = new AtomicInteger();
+        turns = new ScheduledThreadPoolExecutor(THREADS, work -> {
+            Thread thread = new Thread(work, "fleet-" + threads.incrementAndGet());
+            thread.setDaemon(true);
+            return thread;
+        });
+        turns.setRemoveOnCancelPolicy(true);
+        turns.setExecuteExistingDelayedTasksAfterShutdownPolicy(false);
+    }
+
+    /** The names of the devices in this folder that have a key already. */
+    public static List<String> enrolledIn(java.nio.file.Path folder) throws IOException {
+        try (FleetStore store = new FleetStore(folder)) {
+            return store.states().values().stream().filter(DeviceState::isEnrolled).map(DeviceState::name).toList();
+        }
+    }
+
+    public void start() {
+        int ordinary = 0;
+        long ordinaryOnes = devices.stream().filter(d -> !d.isLively()).count();
+        int lively = 0;
+        for (SimulatedDevice device : devices) {
+            long delay = device.isLively() ? (lively++ * 7L) % settings.livelyInterval().toMillis()
+                    : settings.firstCalls().toMillis() * ordinary++ / Math.max(1, ordinaryOnes)
+                            + settings.livelyInterval().toMillis();
+            later(device, Duration.ofMillis(delay));
+        }
+    }
+
+    private void later(SimulatedDevice device, Duration delay) {
+        try {
+            turns.schedule(() -> turn(device), delay.toMillis(), TimeUnit.MILLISECONDS);
+        } catch (RejectedExecutionException e) {
+            // Closed in the meantime.
+            LOG.trace("no more turns", e);
+        }
+    }
+
+    private void turn(SimulatedDevice device) {
+        Duration interval = device.isLively() ? settings.livelyInterval() : settings.ordinaryInterval();
+        Duration delay = interval;
+        try {
+            device.turn(interval);
+            if (device.isRestarting()) {
+                delay = settings.stepTime().multipliedBy(RESTART_STEPS);
+            } else if (device.isBusy()) {
+                delay = settings.stepTime();
+            }
+        } catch (ServerConnection.RefusedByServer e) {
+            if (e.status() >= 400 && e.status() < 500 && e.status() != 429) {
+                LOG.warn("{} stops: {}", device.name(), e.getMessage());
+                return;
+            }
+            LOG.debug("{} is put off", device.name(), e);
+        } catch (IOException e) {
+            LOG.debug("{} does not reach the server", device.name(), e);
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            return;
+        } catch (RuntimeException e) {
+            LOG.warn("{} does not understand the server and tries again", device.name(), e);
+        }
+        later(device, delay);
+    }
+
+    @Override
+    public void close() throws IOException {
+        turns.shutdownNow();
+        try {
+            turns.awaitTermination(5, TimeUnit.SECONDS);
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
+        store.close();
+    }
+}

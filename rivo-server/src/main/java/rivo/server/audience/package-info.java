@@ -1,0 +1,5 @@
+/** Who can be reached: the fences around OUs. The door is {@link rivo.server.audience.Fences}. */
+@NullMarked
+package rivo.server.audience;
+
+import org.jspecify.annotations.NullMarked;

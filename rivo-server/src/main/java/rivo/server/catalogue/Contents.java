@@ -1,0 +1,100 @@
+package rivo.server.catalogue;
+
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.OutputStream;
+import java.io.UncheckedIOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
+import java.security.DigestInputStream;
+import java.security.GeneralSecurityException;
+import java.security.MessageDigest;
+import java.util.HexFormat;
+import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.regex.Pattern;
+import org.springframework.http.HttpStatus;
+import org.springframework.stereotype.Component;
+import rivo.server.ServerSettings;
+import rivo.server.web.ApiException;
+
+/**
+ * Content, kept once by its SHA-256 in a folder beside the database. A file is there whole or not at all. Safe for any
+ * number of threads.
+ */
+@Component
+public class Contents {
+
+    private static final Pattern SHA256 = Pattern.compile("[0-9a-f]{64}");
+
+    /** A file that is kept. */
+    public record Content(String sha256, long size, String fileName) {
+    }
+
+    private final Path folder;
+    /** Those whose hash has been checked since the start. */
+    private final Set<String> checked = ConcurrentHashMap.newKeySet();
+
+    Contents(ServerSettings settings) throws IOException {
+        this.folder = Files.createDirectories(settings.data().resolve("content"));
+    }
+
+    /** Keeps what the stream holds. */
+    public Content keep(InputStream in, String fileName) throws IOException {
+        Path part = Files.createTempFile(folder, "incoming", ".part");
+        try {
+            MessageDigest digest = sha256();
+            long size;
+            try (OutputStream out = Files.newOutputStream(part);
+                    DigestInputStream digesting = new DigestInputStream(in, digest)) {
+                size = digesting.transferTo(out);
+            }
+            String hash = HexFormat.of().formatHex(digest.digest());
+            Files.move(part, folder.resolve(hash), StandardCopyOption.REPLACE_EXISTING,
+                    StandardCopyOption.ATOMIC_MOVE);
+            checked.add(hash);
+            return new Content(hash, size, fileName);
+        } finally {
+            Files.deleteIfExists(part);
+        }
+    }
+
+    /**
+     * The file with this hash. At its first use since the start it is hashed again.
+     *
+     * @throws ApiException when there is none, or when what is kept is damaged
+     */
+    public Path file(String hash) {
+        Path file = folder.resolve(SHA256.matcher(hash).matches() ? hash : "none");
+        if (!Files.isRegularFile(file)) {
+            throw ApiException.notFound("no-content", "There is no content with the SHA-256 " + hash
+                    + "; call in again for work that is up to date.");
+        }
+        if (!checked.contains(hash)) {
+            check(file, hash);
+        }
+        return file;
+    }
+
+    private void check(Path file, String hash) {
+        try (DigestInputStream in = new DigestInputStream(Files.newInputStream(file), sha256())) {
+            in.transferTo(OutputStream.nullOutputStream());
+            if (!HexFormat.of().formatHex(in.getMessageDigest().digest()).equals(hash)) {
+                throw ApiException.refused(HttpStatus.INTERNAL_SERVER_ERROR, "content-damaged", "The content " + hash
+                        + " is damaged on the server; put the file into the catalogue again.");
+            }
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+        checked.add(hash);
+    }
+
+    private static MessageDigest sha256() {
+        try {
+            return MessageDigest.getInstance("SHA-256");
+        } catch (GeneralSecurityException e) {
+            throw new IllegalStateException("every Java has SHA-256", e);
+        }
+    }
+}

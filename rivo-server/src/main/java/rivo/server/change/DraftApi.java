@@ -1,0 +1,183 @@
+package rivo.server.change;
+
+import java.security.Principal;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import org.jspecify.annotations.Nullable;
+import org.springframework.web.bind.annotation.DeleteMapping;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+import rivo.core.audience.DeviceSet;
+import rivo.core.estate.Assignment;
+import rivo.core.estate.Device;
+import rivo.core.estate.Estate;
+import rivo.core.estate.Ou;
+import rivo.core.estate.RefusedException;
+import rivo.core.estate.Title;
+import rivo.core.rehearse.Rehearsal;
+import rivo.core.rehearse.Rehearsal.TitleDifference;
+import rivo.server.estate.WorkingEstate;
+
+/** The draft of whoever is signed in, with its rehearsal. */
+@RestController
+@RequestMapping("/api/draft")
+class DraftApi {
+
+    /**
+     * @param rehearsal absent for an empty draft, and where the draft has become impossible
+     * @param trouble why the draft cannot be published as it is; absent when it can
+     */
+    record DraftView(List<EditView> edits, @Nullable RehearsalView rehearsal, @Nullable String trouble) {
+    }
+
+    /**
+     * @param was the intent of what is assigned there now; absent when nothing is
+     * @param ouName absent when the OU has gone
+     */
+    record EditView(String title, String titleName, String ou, @Nullable String ouName, String intent,
+            boolean binding, @Nullable String was) {
+    }
+
+    /** @param token stands for what was looked at; publishing asks for it */
+    record RehearsalView(int devices, int gains, int loses, int removes, int removesPresent, int newlyContested,
+            int settled, long bytes, String token, List<TitleRehearsalView> titles) {
+    }
+
+    /** The same figures for one title. */
+    record TitleRehearsalView(String title, String titleName, int gains, int loses, int removes, int removesPresent,
+            int newlyContested, int settled, long bytes) {
+    }
+
+    /** One device that a figure counts. */
+    record CountedDevice(String id, String name, String ou, String title, String titleName) {
+    }
+
+    /** @param total how many there are in all; the list holds the asked part of them */
+    record CountedDevices(int total, List<CountedDevice> devices) {
+    }
+
+    /** Why a change is made, and the token of the rehearsal that was looked at. */
+    record Publication(String reason, String token) {
+    }
+
+    private final Drafts drafts;
+    private final DraftRehearsal rehearsals;
+    private final Publishing publishing;
+    private final WorkingEstate working;
+
+    DraftApi(Drafts drafts, DraftRehearsal rehearsals, Publishing publishing, WorkingEstate working) {
+        this.drafts = drafts;
+        this.rehearsals = rehearsals;
+        this.publishing = publishing;
+        this.working = working;
+    }
+
+    @GetMapping
+    DraftView draft(Principal who) {
+        Estate estate = working.now();
+        List<DraftEdit> edits = drafts.edits(who.getName());
+        List<EditView> views = edits.stream().map(edit -> view(estate, edit)).toList();
+        if (edits.isEmpty()) {
+            return new DraftView(views, null, null);
+        }
+        try {
+            return new DraftView(views, view(edits, rehearsals.rehearse(estate, edits)), null);
+        } catch (RefusedException e) {
+            return new DraftView(views, null, e.getMessage());
+        }
+    }
+
+    @PutMapping("/edits")
+    DraftView put(@RequestBody DraftEdit edit, Principal who) {
+        drafts.put(who.getName(), edit);
+        return draft(who);
+    }
+
+    @DeleteMapping("/edits")
+    DraftView remove(@RequestParam String title, @RequestParam String ou, Principal who) {
+        drafts.remove(who.getName(), title, ou);
+        return draft(who);
+    }
+
+    @DeleteMapping
+    DraftView clear(Principal who) {
+        drafts.clear(who.getName());
+        return draft(who);
+    }
+
+    @PostMapping("/publication")
+    Publishing.Published publish(@RequestBody Publication publication, Principal who) {
+        return publishing.publish(who.getName(), publication.reason(), publication.token());
+    }
+
+    /** @param part gains, loses, removes, contested or settled */
+    @GetMapping("/rehearsal/{part}")
+    CountedDevices counted(@PathVariable String part, @RequestParam(defaultValue = "0") int offset,
+            @RequestParam(defaultValue = "200") int limit, Principal who) {
+        Estate estate = working.now();
+        Rehearsal rehearsal = rehearsals.rehearse(estate, drafts.edits(who.getName()));
+        List<CountedDevice> all = new ArrayList<>();
+        int total = 0;
+        for (TitleDifference difference : rehearsal.titles()) {
+            DeviceSet devices = part(part).of(difference);
+            total += devices.size();
+            devices.stream().limit(Math.max(0L, (long) offset + limit)).forEach(
+                    p -> all.add(counted(estate, estate.devices().at(p), difference.title())));
+        }
+        return new CountedDevices(total, all.stream().skip(offset).limit(limit).toList());
+    }
+
+    private static DraftRehearsal.Part part(String word) {
+        try {
+            return DraftRehearsal.Part.valueOf(word.toUpperCase(Locale.ROOT));
+        } catch (IllegalArgumentException e) {
+            throw new RefusedException("bad-part", "part",
+                    "There is no part " + word + "; use gains, loses, removes, contested or settled.");
+        }
+    }
+
+    private static CountedDevice counted(Estate estate, Device device, String title) {
+        return new CountedDevice(device.id(), device.name(),
+                estate.ous().at(estate.ous().position(device.ou())).name(), title, titleName(estate, title));
+    }
+
+    private static EditView view(Estate estate, DraftEdit edit) {
+        Ou ou = estate.ous().find(edit.ou());
+        String was = estate.assignments().of(edit.title()).stream()
+                .filter(a -> a.isLive() && a.ous().contains(edit.ou())).map(Assignment::intent).findFirst()
+                .map(intent -> intent.word()).orElse(null);
+        return new EditView(edit.title(), titleName(estate, edit.title()), edit.ou(), ou == null ? null : ou.name(),
+                edit.intent(), edit.binding(), was);
+    }
+
+    private static String titleName(Estate estate, String id) {
+        Title title = estate.title(id);
+        return title == null ? id : title.name();
+    }
+
+    private RehearsalView view(List<DraftEdit> edits, Rehearsal rehearsal) {
+        Estate estate = working.now();
+        List<TitleRehearsalView> titles = rehearsal.titles().stream()
+                .map(d -> new TitleRehearsalView(d.title(), titleName(estate, d.title()), d.gains().size(),
+                        d.loses().size(), d.removes().size(), d.removesPresent().size(), d.newlyContested().size(),
+                        d.settled().size(), rehearsals.bytes(d)))
+                .toList();
+        return new RehearsalView(rehearsal.devices(), sum(titles, TitleRehearsalView::gains),
+                sum(titles, TitleRehearsalView::loses), sum(titles, TitleRehearsalView::removes),
+                sum(titles, TitleRehearsalView::removesPresent), sum(titles, TitleRehearsalView::newlyContested),
+                sum(titles, TitleRehearsalView::settled),
+                titles.stream().mapToLong(TitleRehearsalView::bytes).sum(), DraftRehearsal.token(edits, rehearsal),
+                titles);
+    }
+
+    private static int sum(List<TitleRehearsalView> titles, java.util.function.ToIntFunction<TitleRehearsalView> of) {
+        return titles.stream().mapToInt(of).sum();
+    }
+}

@@ -1,0 +1,112 @@
+package rivo.server.change;
+
+import java.time.Instant;
+import java.util.List;
+import java.util.Map;
+import org.springframework.stereotype.Component;
+import rivo.core.estate.Assignment;
+import rivo.core.estate.Estate;
+import rivo.core.estate.RefusedException;
+import rivo.server.estate.Journey;
+import rivo.server.estate.Road;
+import rivo.server.estate.Rows;
+import rivo.server.estate.WorkingEstate;
+import rivo.server.live.LiveEvents;
+import rivo.server.live.Topics;
+import rivo.server.web.ApiException;
+
+/** Publishing a draft: one act, with a reason, and only of what was looked at. */
+@Component
+public class Publishing {
+
+    private static final int SHORTEST_REASON = 3;
+    private static final int LONGEST_REASON = 1000;
+
+    /** What was published. */
+    public record Published(long change, Instant at) {
+    }
+
+    private final Road road;
+    private final Drafts drafts;
+    private final DraftRehearsal rehearsals;
+    private final Origins origins;
+    private final WorkingEstate working;
+    private final LiveEvents events;
+
+    Publishing(Road road, Drafts drafts, DraftRehearsal rehearsals, Origins origins, WorkingEstate working,
+            LiveEvents events) {
+        this.road = road;
+        this.drafts = drafts;
+        this.rehearsals = rehearsals;
+        this.origins = origins;
+        this.working = working;
+        this.events = events;
+    }
+
+    /** The token of the rehearsal of this administrator's draft as it is now. */
+    public String token(String who) {
+        List<DraftEdit> edits = drafts.edits(who);
+        return DraftRehearsal.token(edits, rehearsals.rehearse(working.now(), edits));
+    }
+
+    /**
+     * Publishes the draft of {@code who}.
+     *
+     * @param token of the rehearsal that was looked at
+     * @throws ApiException when the draft is empty, or would no longer do what was looked at
+     * @throws RefusedException when the reason is missing, or an edit has become impossible
+     */
+    public Published publish(String who, String reason, String token) {
+        String why = reason.strip();
+        if (why.length() < SHORTEST_REASON || why.length() > LONGEST_REASON) {
+            throw new RefusedException("no-reason", "reason", "A change is published with a reason of "
+                    + SHORTEST_REASON + " to " + LONGEST_REASON + " characters; say why.");
+        }
+        return road.take(journey -> publish(journey, who, why, token));
+    }
+
+    private Published publish(Journey journey, String who, String reason, String token) {
+        List<DraftEdit> edits = drafts.edits(who);
+        if (edits.isEmpty()) {
+            throw ApiException.conflict("empty-draft", "The draft is empty; there is nothing to publish.");
+        }
+        Estate before = journey.estate();
+        if (!DraftRehearsal.token(edits, rehearsals.rehearse(before, edits)).equals(token)) {
+            throw ApiException.conflict("looks-different", "The draft would do something else than when you looked at "
+                    + "it. Nothing was published; look through it again.");
+        }
+        List<Assignment> changed = Edits.changes(before, edits);
+        long number = journey.db().sql("select coalesce(max(number), 0) + 1 from changes").query(Long.class).single();
+        journey.db().sql("insert into changes (number, who, at, reason) values (?, ?, ?, ?)")
+                .params(number, who, Rows.at(journey.now()), reason).update();
+        changed.forEach(assignment -> write(journey, assignment, number));
+        journey.db().sql("delete from drafts where who = ?").params(who).update();
+        journey.journal(who, "published", "change:" + number, reason, changed.stream()
+                .map(a -> before.assignments().find(a.id())).filter(a -> a != null).toList(),
+                Map.of("edits", edits, "assignments", changed));
+        journey.becomes(before.withAssignments(changed));
+        Origins.Origin origin = new Origins.Origin(number, journey.now());
+        journey.afterwards(() -> {
+            changed.forEach(assignment -> origins.put(assignment.id(), origin));
+            drafts.forgetAndTell(who, List.of());
+            events.changed(Topics.ESTATE);
+        });
+        return new Published(number, journey.now());
+    }
+
+    /** An assignment keeps the number of the change that made it. */
+    private static void write(Journey journey, Assignment a, long change) {
+        int updated = journey.db().sql("update assignments set state = ? where id = ?")
+                .params(a.state().name(), a.id()).update();
+        if (updated == 0) {
+            journey.db().sql("insert into assignments (id, seq, state, title, intent, binding, priority, "
+                    + "change_number) values (?, ?, ?, ?, ?, ?, ?, ?)")
+                    .params(a.id(), a.seq(), a.state().name(), a.title(), a.intent().name(), a.binding(),
+                            a.priority(), change)
+                    .update();
+        }
+        journey.db().sql("delete from assignment_ous where assignment = ?").params(a.id()).update();
+        a.ous().forEach(ou -> journey.db().sql("insert into assignment_ous (assignment, ou) values (?, ?)")
+                .params(a.id(), ou).update());
+    }
+}

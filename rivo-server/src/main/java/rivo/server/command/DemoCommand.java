@@ -1,0 +1,136 @@
+package rivo.server.command;
+
+import java.io.IOException;
+import java.io.PrintWriter;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Duration;
+import java.util.Comparator;
+import java.util.List;
+import java.util.concurrent.Callable;
+import java.util.stream.Stream;
+import org.springframework.context.ConfigurableApplicationContext;
+import org.springframework.context.event.ContextClosedEvent;
+import picocli.CommandLine;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Spec;
+import rivo.directory.DirectoryException;
+import rivo.directory.demo.DemoLdif;
+import rivo.directory.demo.DemoOrganisation;
+import rivo.directory.demo.EmbeddedDirectory;
+
+/** {@code rivo demo}. */
+@Command(name = "demo", mixinStandardHelpOptions = true, sortOptions = false,
+        description = {"Starts Rivo with the made-up organisation Quillbrook Water: a directory, titles, assignments "
+                + "and a simulated fleet.", "It listens on this computer only. Ctrl-C stops everything."})
+public class DemoCommand implements Callable<Integer> {
+
+    static final String PASSWORD = "heron-on-the-weir";
+    private static final String READER_PASSWORD = "reads-only";
+    private static final String MARK = "demo.txt";
+
+    @Mixin
+    private ServeOptions options = new ServeOptions();
+
+    @Option(names = "--small", description = "60 devices instead of about 6,480.")
+    private boolean small;
+
+    @Option(names = "--fresh", description = "Begin anew: what the demo kept in its folder is deleted.")
+    private boolean fresh;
+
+    @Spec
+    private CommandSpec spec;
+
+    @Override
+    public Integer call() throws IOException {
+        Path data = options.dataOr("data/demo");
+        if (fresh) {
+            clear(data);
+        }
+        mark(data);
+        Path ldif = data.resolve("directory.ldif");
+        if (!Files.exists(ldif)) {
+            DemoLdif.write(new DemoOrganisation(small), ldif, PASSWORD, READER_PASSWORD);
+        }
+        EmbeddedDirectory directory = startDirectory(ldif);
+        ServerProcess server = new ServerProcess(data, options.port, "127.0.0.1").demo()
+                .with("rivo.call-in-every", Duration.ofMinutes(15).toString())
+                .with("rivo.demo.small", small).with("rivo.demo.folder", data.resolve("fleet").toString())
+                .with("rivo.directory.url", directory == null ? "ldap://127.0.0.1:1" : directory.url().toString())
+                .with("rivo.directory.base-dn", DemoOrganisation.BASE_DN)
+                .with("rivo.directory.bind-dn", DemoOrganisation.READER_DN)
+                .with("rivo.directory.password", READER_PASSWORD)
+                .with("rivo.directory.scan-every", Duration.ofSeconds(30).toString())
+                .with("rivo.directory.administrators", DemoOrganisation.ADMINISTRATORS);
+        ConfigurableApplicationContext context = server.start();
+        if (directory != null) {
+            context.addApplicationListener(event -> {
+                if (event instanceof ContextClosedEvent) {
+                    directory.close();
+                }
+            });
+        }
+        say(context);
+        return CommandLine.ExitCode.OK;
+    }
+
+    private void say(ConfigurableApplicationContext context) {
+        PrintWriter out = spec.commandLine().getOut();
+        out.println();
+        out.println("Rivo runs at   http://127.0.0.1:" + ServerProcess.port(context) + "/");
+        out.println("Sign in as     " + DemoOrganisation.ADMINISTRATOR);
+        out.println("Password       " + PASSWORD);
+        out.println();
+        out.println("Ctrl-C stops it; the next start goes on from there (--fresh begins anew).");
+        out.flush();
+    }
+
+    /** Without its directory the demo still runs, on what it has read before. */
+    private EmbeddedDirectory startDirectory(Path ldif) {
+        try {
+            return EmbeddedDirectory.start(ldif, 0);
+        } catch (DirectoryException e) {
+            spec.commandLine().getErr().println(e.getMessage());
+            spec.commandLine().getErr().println("The demo starts without its directory, on what was read before.");
+            return null;
+        }
+    }
+
+    private void mark(Path data) throws IOException {
+        Path mark = data.resolve(MARK);
+        String size = small ? "small" : "full";
+        if (!Files.exists(mark)) {
+            try (Stream<Path> there = Files.isDirectory(data) ? Files.list(data) : Stream.empty()) {
+                if (there.findAny().isPresent()) {
+                    throw wrong(data + " holds something else than the demo. Choose another folder with --data.");
+                }
+            }
+            Files.createDirectories(data);
+            Files.writeString(mark, size + System.lineSeparator());
+        } else if (!Files.readString(mark).strip().equals(size)) {
+            throw wrong(data + " holds the " + Files.readString(mark).strip() + " demo. Choose another folder with "
+                    + "--data, or begin anew with --fresh.");
+        }
+    }
+
+    private CommandLine.ParameterException wrong(String sentence) {
+        return new CommandLine.ParameterException(spec.commandLine(), sentence);
+    }
+
+    /** Deletes only a folder that carries the demo's mark. */
+    private void clear(Path data) throws IOException {
+        if (!Files.exists(data.resolve(MARK))) {
+            return;
+        }
+        List<Path> all;
+        try (Stream<Path> walk = Files.walk(data)) {
+            all = walk.sorted(Comparator.reverseOrder()).toList();
+        }
+        for (Path path : all) {
+            Files.delete(path);
+        }
+    }
+}

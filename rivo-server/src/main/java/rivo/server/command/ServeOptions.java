@@ -1,0 +1,19 @@
+package rivo.server.command;
+
+import java.nio.file.Path;
+import picocli.CommandLine.Option;
+
+/** What every way of running the server takes. */
+class ServeOptions {
+
+    @Option(names = "--port", paramLabel = "N", defaultValue = "8080",
+            description = "The port to listen on, 0 for any free one (default: ${DEFAULT-VALUE}).")
+    int port;
+
+    @Option(names = "--data", paramLabel = "DIR", description = "The folder of everything that Rivo keeps.")
+    Path data;
+
+    Path dataOr(String otherwise) {
+        return (data == null ? Path.of(otherwise) : data).toAbsolutePath().normalize();
+    }
+}

@@ -1,0 +1,16 @@
+package rivo.server.demo;
+
+import java.nio.file.Path;
+import org.springframework.boot.context.properties.ConfigurationProperties;
+import org.springframework.boot.context.properties.bind.DefaultValue;
+
+/**
+ * The demo's own settings.
+ *
+ * @param small 60 devices instead of about 6,480
+ * @param folder where the simulated fleet keeps its state
+ * @param lively how many devices call in every few seconds
+ */
+@ConfigurationProperties("rivo.demo")
+record DemoSettings(@DefaultValue("false") boolean small, Path folder, @DefaultValue("300") int lively) {
+}

@@ -1,0 +1,110 @@
+package rivo.server.directory;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.function.Function;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import rivo.directory.Differences;
+import rivo.directory.DirectoryPicture;
+import rivo.directory.DirectoryPicture.ComputerEntry;
+import rivo.directory.DirectoryPicture.GroupEntry;
+import rivo.directory.DirectoryPicture.Identified;
+import rivo.directory.DirectoryPicture.Member;
+import rivo.directory.DirectoryPicture.MemberKind;
+import rivo.directory.DirectoryPicture.OuEntry;
+import rivo.directory.DirectoryPicture.UserEntry;
+import rivo.server.estate.Journey;
+
+/** The directory's rows in H2: the picture that is held, and how differences are written to it. */
+final class DirectoryRecords {
+
+    private DirectoryRecords() {
+    }
+
+    static DirectoryPicture held(JdbcClient db) {
+        List<OuEntry> ous = db.sql("select * from ous").query((row, n) -> new OuEntry(row.getString("id"),
+                row.getString("dn"), row.getString("name"), row.getString("parent"))).list();
+        List<UserEntry> users = db.sql("select * from users").query((row, n) -> new UserEntry(row.getString("id"),
+                row.getString("dn"), row.getString("account"), row.getString("full_name"), row.getString("mail"),
+                row.getString("department"), row.getString("ou"), row.getBoolean("enabled"))).list();
+        Map<String, List<String>> people = new LinkedHashMap<>();
+        db.sql("select * from computer_people order by computer, place").query((row, n) -> people
+                .computeIfAbsent(row.getString("computer"), k -> new ArrayList<>()).add(row.getString("person")))
+                .list();
+        List<ComputerEntry> computers = db.sql("select * from computers").query((row, n) -> new ComputerEntry(
+                row.getString("id"), row.getString("dn"), row.getString("name"), row.getString("ou"),
+                row.getBoolean("enabled"), people.getOrDefault(row.getString("id"), List.of()))).list();
+        Map<String, List<Member>> members = new LinkedHashMap<>();
+        db.sql("select * from group_members order by group_id, place").query((row, n) -> members
+                .computeIfAbsent(row.getString("group_id"), k -> new ArrayList<>())
+                .add(new Member(MemberKind.valueOf(row.getString("kind")), row.getString("member")))).list();
+        List<GroupEntry> groups = db.sql("select * from directory_groups").query((row, n) -> new GroupEntry(
+                row.getString("id"), row.getString("dn"), row.getString("name"),
+                members.getOrDefault(row.getString("id"), List.of()))).list();
+        return new DirectoryPicture(ous, users, computers, groups, List.of());
+    }
+
+    static void writeOus(Journey journey, Differences<OuEntry> ous) {
+        write(journey, ous, "ous", "(id, dn, name, parent) values (?, ?, ?, ?)",
+                ou -> new Object[] {ou.id(), ou.dn(), ou.name(), ou.parent()});
+    }
+
+    static void writeUsers(Journey journey, Differences<UserEntry> users) {
+        write(journey, users, "users",
+                "(id, dn, account, full_name, mail, department, ou, enabled) values (?, ?, ?, ?, ?, ?, ?, ?)",
+                user -> new Object[] {user.id(), user.dn(), user.account(), user.fullName(), user.mail(),
+                    user.department(), user.ou(), user.enabled()});
+    }
+
+    static void writeComputers(Journey journey, Differences<ComputerEntry> computers) {
+        write(journey, computers, "computers", "(id, dn, name, ou, enabled) values (?, ?, ?, ?, ?)",
+                computer -> new Object[] {computer.id(), computer.dn(), computer.name(), computer.ou(),
+                    computer.enabled()});
+        dependents(journey, computers, "delete from computer_people where computer = ?",
+                "insert into computer_people (computer, place, person) values (?, ?, ?)", computer -> {
+                    List<Object[]> rows = new ArrayList<>();
+                    computer.people().forEach(p -> rows.add(new Object[] {computer.id(), rows.size(), p}));
+                    return rows;
+                });
+    }
+
+    static void writeGroups(Journey journey, Differences<GroupEntry> groups) {
+        write(journey, groups, "directory_groups", "(id, dn, name) values (?, ?, ?)",
+                group -> new Object[] {group.id(), group.dn(), group.name()});
+        dependents(journey, groups, "delete from group_members where group_id = ?",
+                "insert into group_members (group_id, place, kind, member) values (?, ?, ?, ?)", group -> {
+                    List<Object[]> rows = new ArrayList<>();
+                    group.members().forEach(
+                            m -> rows.add(new Object[] {group.id(), rows.size(), m.kind().name(), m.id()}));
+                    return rows;
+                });
+    }
+
+    private static <T extends Identified> void write(Journey journey, Differences<T> differences, String table,
+            String columns, Function<T, Object[]> row) {
+        List<Object[]> gone = new ArrayList<>();
+        differences.gone().forEach(one -> gone.add(new Object[] {one.id()}));
+        differences.changed().forEach(one -> gone.add(new Object[] {one.id()}));
+        List<Object[]> rows = new ArrayList<>();
+        differences.changed().forEach(one -> rows.add(row.apply(one)));
+        differences.added().forEach(one -> rows.add(row.apply(one)));
+        journey.batch("delete from " + table + " where id = ?", gone);
+        journey.batch("insert into " + table + " " + columns, rows);
+    }
+
+    private static <T extends Identified> void dependents(Journey journey, Differences<T> differences, String delete,
+            String insert, Function<T, List<Object[]>> rowsOf) {
+        List<Object[]> gone = new ArrayList<>();
+        List<Object[]> rows = new ArrayList<>();
+        differences.gone().forEach(one -> gone.add(new Object[] {one.id()}));
+        for (T one : differences.changed()) {
+            gone.add(new Object[] {one.id()});
+            rows.addAll(rowsOf.apply(one));
+        }
+        differences.added().forEach(one -> rows.addAll(rowsOf.apply(one)));
+        journey.batch(delete, gone);
+        journey.batch(insert, rows);
+    }
+}

@@ -1,0 +1,9 @@
+/**
+ * Following the directory into H2 and the working estate.
+ * 
+ * <p>The door is {@link rivo.server.directory.DirectoryFollower}.
+ */
+@NullMarked
+package rivo.server.directory;
+
+import org.jspecify.annotations.NullMarked;

@@ -1,0 +1,179 @@
+package rivo.server.estate;
+
+import jakarta.annotation.PreDestroy;
+import java.time.Clock;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.concurrent.BlockingQueue;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.CompletionException;
+import java.util.concurrent.LinkedBlockingQueue;
+import java.util.concurrent.TimeUnit;
+import org.jspecify.annotations.Nullable;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.boot.health.contributor.Health;
+import org.springframework.boot.health.contributor.HealthIndicator;
+import org.springframework.jdbc.core.JdbcTemplate;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Component;
+import org.springframework.transaction.PlatformTransactionManager;
+import org.springframework.transaction.TransactionStatus;
+import org.springframework.transaction.support.TransactionTemplate;
+import rivo.core.estate.Estate;
+
+/**
+ * The one way through for every change.
+ *
+ * <p><b>How.</b> Commands queue; a single writer thread takes those that wait together, runs each in turn within one
+ * transaction (a savepoint before each, so that one that fails takes nothing with it), commits, has H2 force the file to
+ * disk, puts the new working estate in place, and only then answers. So whoever got an answer finds the change there
+ * after a kill at any moment, and many small reports share one forced write.
+ *
+ * <p><b>Stops loudly:</b> when the transaction cannot be committed or forced, disk and memory might disagree. The
+ * writer stops, the health check says so, and every later command is refused until a restart reads H2 anew.
+ */
+@Component
+public class Road implements HealthIndicator {
+
+    private static final Logger LOG = LoggerFactory.getLogger(Road.class);
+    private static final int MOST_TOGETHER = 512;
+    private static final int MOST_WAITING = 20_000;
+    private static final long PATIENCE_SECONDS = 60;
+
+    private record Waiting<T>(Command<T> command, CompletableFuture<T> answer) {
+    }
+
+    /** A command that has run, and what is to be done once it is on disk. */
+    private record Ran(Runnable answer, List<Runnable> afterwards) {
+    }
+
+    private final JdbcClient db;
+    private final JdbcTemplate batches;
+    private final TransactionTemplate transaction;
+    private final WorkingEstate working;
+    private final Clock clock;
+    private final BlockingQueue<Waiting<?>> queue = new LinkedBlockingQueue<>(MOST_WAITING);
+    private final Thread writer = new Thread(this::work, "writer");
+    private volatile @Nullable String closed;
+
+    Road(JdbcClient db, JdbcTemplate batches, PlatformTransactionManager transactions, WorkingEstate working, Clock clock) {
+        this.db = db;
+        this.batches = batches;
+        this.transaction = new TransactionTemplate(transactions);
+        this.working = working;
+        this.clock = clock;
+        writer.start();
+    }
+
+    /**
+     * Takes the command and waits until it is on disk.
+     *
+     * @throws RuntimeException what the command threw; nothing of it was kept
+     * @throws RoadClosedException when no more changes are taken, or too many wait
+     */
+    public <T> T take(Command<T> command) {
+        Waiting<T> waiting = new Waiting<>(command, new CompletableFuture<>());
+        if (closed != null || !queue.offer(waiting)) {
+            throw new RoadClosedException(closed != null ? closed
+                    : "Too many changes wait to be written; nothing was changed. Try again in a moment.");
+        }
+        try {
+            return waiting.answer().orTimeout(PATIENCE_SECONDS, TimeUnit.SECONDS).join();
+        } catch (CompletionException e) {
+            if (e.getCause() instanceof RuntimeException own) {
+                throw own;
+            }
+            throw new RoadClosedException("The change was not written within " + PATIENCE_SECONDS
+                    + " s. Look whether it took effect before trying again.");
+        }
+    }
+
+    private void work() {
+        try {
+            while (closed == null) {
+                List<Waiting<?>> together = new ArrayList<>();
+                together.add(queue.take());
+                queue.drainTo(together, MOST_TOGETHER - 1);
+                write(together);
+            }
+        } catch (InterruptedException e) {
+            LOG.debug("the writer stops");
+        } finally {
+            refuseTheRest();
+        }
+    }
+
+    private void write(List<Waiting<?>> together) {
+        List<Ran> ran = new ArrayList<>();
+        Estate[] next = {working.now()};
+        try {
+            transaction.executeWithoutResult(status -> {
+                for (Waiting<?> waiting : together) {
+                    next[0] = run(waiting, status, next[0], ran);
+                }
+            });
+            db.sql("checkpoint sync").update();
+        } catch (RuntimeException e) {
+            close("Rivo takes no more changes, because the last one could not be written to disk. "
+                    + "Look into the log, make room or mend the disk, and start Rivo again.");
+            LOG.error("The writer stops: a change could not be made durable", e);
+            together.forEach(w -> w.answer().completeExceptionally(new RoadClosedException(String.valueOf(closed))));
+            return;
+        }
+        working.become(next[0]);
+        for (Ran one : ran) {
+            one.afterwards().forEach(Road::quietly);
+            one.answer().run();
+        }
+    }
+
+    /** Runs one command; gives the estate after it. */
+    private <T> Estate run(Waiting<T> waiting, TransactionStatus status, Estate before, List<Ran> ran) {
+        Object savepoint = status.createSavepoint();
+        try {
+            Journey journey = new Journey(db, batches, clock.instant(), before);
+            T result = waiting.command().run(journey);
+            status.releaseSavepoint(savepoint);
+            ran.add(new Ran(() -> waiting.answer().complete(result), journey.afterwards()));
+            return journey.estate();
+        } catch (RuntimeException e) {
+            status.rollbackToSavepoint(savepoint);
+            waiting.answer().completeExceptionally(e);
+            return before;
+        }
+    }
+
+    private static void quietly(Runnable afterwards) {
+        try {
+            afterwards.run();
+        } catch (RuntimeException e) {
+            LOG.error("A listener failed after a change had been written", e);
+        }
+    }
+
+    private void close(String sentence) {
+        closed = sentence;
+    }
+
+    private void refuseTheRest() {
+        List<Waiting<?>> rest = new ArrayList<>();
+        queue.drainTo(rest);
+        rest.forEach(w -> w.answer().completeExceptionally(new RoadClosedException(
+                closed == null ? "Rivo stops; nothing was changed." : closed)));
+    }
+
+    @Override
+    public Health health() {
+        return closed == null ? Health.up().build() : Health.down().withDetail("reason", String.valueOf(closed)).build();
+    }
+
+    @PreDestroy
+    void stop() throws InterruptedException {
+        if (closed == null) {
+            close("Rivo stops; nothing was changed.");
+        }
+        writer.interrupt();
+        writer.join(TimeUnit.SECONDS.toMillis(5));
+    }
+}

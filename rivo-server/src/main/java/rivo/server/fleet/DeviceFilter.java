@@ -1,0 +1,89 @@
+package rivo.server.fleet;
+
+import java.util.Locale;
+import java.util.function.IntPredicate;
+import org.jspecify.annotations.Nullable;
+import rivo.core.audience.DeviceSet;
+import rivo.core.estate.Device;
+import rivo.core.estate.Estate;
+import rivo.core.estate.RefusedException;
+import rivo.core.estate.Title;
+import rivo.core.resolve.Outcome;
+import rivo.core.resolve.Resolver;
+import rivo.core.resolve.TitleOutcomes;
+
+/**
+ * Which devices a list shows; every part that is given has to hold.
+ *
+ * @param words each has to stand in the name, the OUs or the people
+ * @param ou in it or below
+ * @param title with {@code outcome}: those that have this outcome for it, or {@code none}
+ * @param state as {@link DeviceRow#state()}
+ */
+record DeviceFilter(@Nullable String words, @Nullable String ou, @Nullable String title, @Nullable String outcome,
+        @Nullable String state) {
+
+    /** The positions of the devices that pass, in OU order. */
+    int[] positions(Estate estate, Fleet fleet) {
+        IntPredicate byOutcome = outcomes(estate);
+        int within = ou == null ? 0 : position(estate, ou);
+        String[] wanted = words == null ? new String[0] : words.strip().toLowerCase(Locale.ROOT).split("\\s+");
+        return java.util.stream.IntStream.range(estate.devices().from(within), estate.devices().to(within))
+                .filter(byOutcome).filter(p -> {
+                    Device device = estate.devices().at(p);
+                    return (state == null || DeviceRow.state(fleet.of(device.id())).equals(state))
+                            && hasWords(estate, device, wanted);
+                }).toArray();
+    }
+
+    private static int position(Estate estate, String ou) {
+        if (estate.ous().find(ou) == null) {
+            throw new RefusedException("unknown-ou", "ou", "There is no such OU; it may have gone from the "
+                    + "directory. Take the OU out of the address.");
+        }
+        return estate.ous().position(ou);
+    }
+
+    private IntPredicate outcomes(Estate estate) {
+        if (title == null || outcome == null) {
+            return p -> true;
+        }
+        Title known = estate.title(title);
+        if (known == null) {
+            throw new RefusedException("unknown-title", "title", "There is no title " + title
+                    + "; pick one from the catalogue.");
+        }
+        TitleOutcomes outcomes = new Resolver(estate).title(known);
+        if ("none".equals(outcome)) {
+            DeviceSet any = outcomes.shares().stream().map(TitleOutcomes.Share::devices).reduce(DeviceSet.NONE,
+                    DeviceSet::or);
+            return p -> !any.contains(p);
+        }
+        DeviceSet with = outcomes.with(outcome(outcome));
+        return with::contains;
+    }
+
+    private static Outcome outcome(String word) {
+        for (Outcome outcome : Outcome.values()) {
+            if (outcome.word().equals(word)) {
+                return outcome;
+            }
+        }
+        throw new RefusedException("bad-outcome", "outcome", "There is no outcome " + word
+                + "; use required, uninstall, contested, unfit or none.");
+    }
+
+    private static boolean hasWords(Estate estate, Device device, String[] wanted) {
+        if (wanted.length == 0 || wanted[0].isEmpty()) {
+            return true;
+        }
+        String text = (device.name() + " " + DeviceRow.path(estate, device) + " "
+                + String.join(" ", DeviceRow.people(estate, device))).toLowerCase(Locale.ROOT);
+        for (String word : wanted) {
+            if (!text.contains(word)) {
+                return false;
+            }
+        }
+        return true;
+    }
+}

@@ -1,0 +1,67 @@
+package rivo.server.fleet;
+
+import io.swagger.v3.oas.annotations.media.Schema;
+import java.time.Instant;
+import java.util.List;
+import java.util.Objects;
+import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
+import rivo.core.estate.Device;
+import rivo.core.estate.Estate;
+import rivo.core.estate.Ou;
+import rivo.core.estate.User;
+import rivo.devices.protocol.JobState;
+import rivo.devices.protocol.Progress;
+
+/**
+ * One device in the list.
+ *
+ * @param ou the names of its OUs below the root, joined; empty outside every OU
+ * @param state what it is doing, the most pressing first
+ * @param line the same in words
+ */
+record DeviceRow(String id, String name, String ou, List<String> people, @Nullable Instant lastSeen,
+        @Schema(allowableValues = {"failed", "under-way", "waiting", "quiet", "never"}) String state, String line,
+        @Nullable Integer percent) {
+
+    static DeviceRow of(Estate estate, Device device, Doing doing) {
+        Progress failed = doing.any(JobState.FAILED).orElse(null);
+        Progress running = doing.any(JobState.RUNNING).orElse(null);
+        Progress waiting = doing.any(JobState.WAITING).orElse(null);
+        Progress shown = running != null ? running : failed != null ? failed : waiting;
+        return new DeviceRow(device.id(), device.name(), path(estate, device), people(estate, device),
+                doing.lastSeen(), state(doing), line(estate, doing, shown),
+                running == null ? null : (Integer) running.percent());
+    }
+
+    static String state(Doing doing) {
+        if (doing.any(JobState.RUNNING).isPresent()) {
+            return "under-way";
+        }
+        if (doing.any(JobState.FAILED).isPresent()) {
+            return "failed";
+        }
+        if (doing.any(JobState.WAITING).isPresent()) {
+            return "waiting";
+        }
+        return doing.lastSeen() == null ? "never" : "quiet";
+    }
+
+    private static String line(Estate estate, Doing doing, @Nullable Progress shown) {
+        if (shown == null) {
+            return doing.lastSeen() == null ? "has never called in" : "nothing under way";
+        }
+        var title = estate.title(shown.title());
+        return (title == null ? shown.title() : title.name()) + ": " + shown.message();
+    }
+
+    static String path(Estate estate, Device device) {
+        return device.ou() == null ? "" : estate.ous().path(estate.ous().position(device.ou())).stream().skip(1)
+                .map(Ou::name).collect(Collectors.joining(" › "));
+    }
+
+    static List<String> people(Estate estate, Device device) {
+        return device.people().stream().map(id -> estate.users().find(id)).filter(Objects::nonNull)
+                .map(User::fullName).toList();
+    }
+}

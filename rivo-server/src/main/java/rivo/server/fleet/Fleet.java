@@ -1,0 +1,117 @@
+package rivo.server.fleet;
+
+import jakarta.annotation.PreDestroy;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
+import org.springframework.http.HttpStatus;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.scheduling.annotation.Scheduled;
+import org.springframework.stereotype.Component;
+import rivo.core.estate.Device;
+import rivo.devices.protocol.JobAction;
+import rivo.devices.protocol.JobState;
+import rivo.devices.protocol.Progress;
+import rivo.server.estate.Road;
+import rivo.server.estate.RoadClosedException;
+import rivo.server.estate.Rows;
+import rivo.server.estate.WorkingEstate;
+import rivo.server.web.ApiException;
+
+/**
+ * What every device is doing, in memory: call-ins touch nothing else. Reports are in H2 before they come here; the
+ * instants of call-ins are written once a minute and at the end. Safe for any number of threads.
+ */
+@Component
+public class Fleet {
+
+    private final Map<String, Doing> doing = new ConcurrentHashMap<>();
+    private final Set<String> seenSinceWritten = ConcurrentHashMap.newKeySet();
+    private final Road road;
+    private final WorkingEstate working;
+
+    Fleet(Road road, WorkingEstate working, JdbcClient db) {
+        this.road = road;
+        this.working = working;
+        Map<String, List<Progress>> jobs = new HashMap<>();
+        db.sql("select * from jobs").query((row, n) -> jobs.computeIfAbsent(row.getString("device"),
+                k -> new ArrayList<>()).add(new Progress(row.getString("title"),
+                        JobAction.valueOf(row.getString("action")), row.getString("version"),
+                        JobState.valueOf(row.getString("state")), row.getInt("step"), row.getInt("steps"),
+                        row.getInt("percent"), row.getString("message"), Rows.integer(row, "exit_code"),
+                        Rows.instant(row, "at")))).list();
+        jobs.forEach((device, progress) -> doing.put(device, Doing.NOTHING.reported(progress)));
+        db.sql("select device, at from call_ins").query((row, n) -> {
+            Instant at = Rows.instant(row, "at");
+            return doing.merge(row.getString("device"), Doing.NOTHING.seen(at, at), (d, x) -> d.seen(at, at));
+        }).list();
+    }
+
+    Doing of(String device) {
+        return doing.getOrDefault(device, Doing.NOTHING);
+    }
+
+    void seen(String device, Instant now, Duration nextIn) {
+        doing.merge(device, Doing.NOTHING.seen(now, now.plus(nextIn)), (d, x) -> d.seen(now, now.plus(nextIn)));
+        seenSinceWritten.add(device);
+    }
+
+    void reported(String device, List<Progress> progress) {
+        doing.merge(device, Doing.NOTHING.reported(progress), (d, x) -> d.reported(progress));
+    }
+
+    /** @throws ApiException when there is no such device */
+    public Device device(String id) {
+        Device device = working.now().devices().find(id);
+        if (device == null) {
+            throw unknown(id);
+        }
+        return device;
+    }
+
+    static ApiException unknown(String id) {
+        return ApiException.notFound("unknown-device", "There is no device " + id
+                + " in the directory; look for it by its name.");
+    }
+
+    static ApiException gone() {
+        return ApiException.refused(HttpStatus.GONE, "device-gone",
+                "This device is no longer in the directory. Put it back there to go on.");
+    }
+
+    @Scheduled(fixedDelayString = "PT1M")
+    void writeCallIns() {
+        Map<String, Instant> seen = new LinkedHashMap<>();
+        for (String device : List.copyOf(seenSinceWritten)) {
+            seenSinceWritten.remove(device);
+            Instant at = of(device).lastSeen();
+            if (at != null) {
+                seen.put(device, at);
+            }
+        }
+        if (!seen.isEmpty()) {
+            List<Object[]> rows = new ArrayList<>();
+            seen.forEach((device, at) -> rows.add(new Object[] {device, Rows.at(at)}));
+            road.take(journey -> {
+                journey.batch("merge into call_ins (device, at) values (?, ?)", rows);
+                return rows.size();
+            });
+        }
+    }
+
+    @PreDestroy
+    void stop() {
+        try {
+            writeCallIns();
+        } catch (RoadClosedException e) {
+            // The instants of the last minute's call-ins are all that is lost.
+            return;
+        }
+    }
+}

@@ -1,0 +1,134 @@
+package rivo.server.fleet;
+
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import org.jspecify.annotations.Nullable;
+import rivo.core.estate.Estate;
+import rivo.core.estate.Problem;
+import rivo.core.estate.RefusedException;
+import rivo.core.estate.Version;
+import rivo.devices.protocol.Progress;
+import rivo.devices.protocol.Report;
+
+/** What is wrong with a report: all of it. */
+final class ReportChecks {
+
+    private static final int MOST_FACTS = 200;
+    private static final int MOST_SOFTWARE = 5000;
+    private static final int MOST_PRESENT = 2000;
+    private static final int MOST_PROGRESS = 200;
+    private static final int LONGEST = 1000;
+
+    private final Estate estate;
+    private final List<Problem> problems = new ArrayList<>();
+
+    private ReportChecks(Estate estate) {
+        this.estate = estate;
+    }
+
+    /** @throws RefusedException with every problem */
+    static void check(Estate estate, Report report) {
+        ReportChecks checks = new ReportChecks(estate);
+        checks.all(report);
+        if (!checks.problems.isEmpty()) {
+            throw new RefusedException(checks.problems);
+        }
+    }
+
+    private void all(Report report) {
+        if (report.number() < 1) {
+            add("bad-number", "number", "counts from 1 on; give the number of the last report and one more.");
+        }
+        facts(report.facts());
+        atMost("software", report.software(), MOST_SOFTWARE);
+        atMost("present", report.present(), MOST_PRESENT);
+        atMost("progress", report.progress(), MOST_PROGRESS);
+        if (problems.isEmpty()) {
+            software(orNone(report.software()));
+            present(orNone(report.present()));
+            progress(orNone(report.progress()));
+        }
+    }
+
+    private static <T> List<T> orNone(@Nullable List<T> list) {
+        return list == null ? List.of() : list;
+    }
+
+    private void atMost(String place, @Nullable Collection<?> entries, int most) {
+        if (entries != null && entries.size() > most) {
+            add("too-many", place, "has more than " + most + " entries; send fewer.");
+        }
+    }
+
+    private void facts(@Nullable Map<String, String> facts) {
+        if (facts == null) {
+            return;
+        }
+        atMost("facts", facts.keySet(), MOST_FACTS);
+        facts.forEach((name, value) -> {
+            text("facts." + name, name, false);
+            text("facts." + name, value, false);
+        });
+    }
+
+    private void software(List<Report.Software> software) {
+        for (int i = 0; i < software.size(); i++) {
+            Report.Software one = software.get(i);
+            text("software[" + i + "].name", one.name(), false);
+            text("software[" + i + "].publisher", one.publisher(), true);
+            text("software[" + i + "].version", one.version(), true);
+        }
+    }
+
+    private void present(List<Report.Found> present) {
+        Set<String> seen = new HashSet<>();
+        for (int i = 0; i < present.size(); i++) {
+            Report.Found one = present.get(i);
+            title("present[" + i + "].title", one.title());
+            if (!seen.add(String.valueOf(one.title()))) {
+                add("twice", "present[" + i + "].title", "is listed twice; list each title once.");
+            }
+            String version = one.version();
+            if (version != null && (version.isBlank() || version.length() > Version.LONGEST)) {
+                add("bad-version", "present[" + i + "].version", "is no version; leave it out when it is unknown.");
+            }
+        }
+    }
+
+    private void progress(List<Progress> progress) {
+        for (int i = 0; i < progress.size(); i++) {
+            Progress one = progress.get(i);
+            String place = "progress[" + i + "]";
+            title(place + ".title", one.title());
+            text(place + ".message", one.message(), false);
+            text(place + ".version", one.version(), true);
+            if (one.action() == null || one.state() == null || one.at() == null) {
+                add("missing", place, "needs action, state and at.");
+            }
+            if (one.step() < 0 || one.steps() < one.step() || one.percent() < 0 || one.percent() > 100) {
+                add("bad-step", place, "has a step above its steps, or a percentage outside 0 to 100.");
+            }
+        }
+    }
+
+    private void title(String place, @Nullable String title) {
+        if (title == null || estate.title(title) == null) {
+            add("unknown-title", place, "is " + title + ", which is not in the catalogue; report what the checks of "
+                    + "the last call-in name.");
+        }
+    }
+
+    private void text(String place, @Nullable String text, boolean mayBeAbsent) {
+        if (text == null ? !mayBeAbsent : text.length() > LONGEST) {
+            add("bad-text", place, "is a text of at most " + LONGEST + " characters.");
+        }
+    }
+
+    private void add(String code, String place, String what) {
+        problems.add(new Problem(code, place, place + " " + what));
+    }
+}

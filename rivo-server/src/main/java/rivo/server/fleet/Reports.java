@@ -1,0 +1,126 @@
+package rivo.server.fleet;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Component;
+import rivo.core.estate.Device;
+import rivo.core.estate.Installed;
+import rivo.core.estate.Present;
+import rivo.core.estate.Version;
+import rivo.devices.protocol.Progress;
+import rivo.devices.protocol.Report;
+import rivo.devices.protocol.ReportAnswer;
+import rivo.server.estate.EstateRecords.PresentRecord;
+import rivo.server.estate.Journey;
+import rivo.server.estate.Json;
+import rivo.server.estate.Road;
+import rivo.server.estate.Rows;
+import rivo.server.live.LiveEvents;
+import rivo.server.live.Topics;
+
+/** Takes devices' reports: each is on disk before it is acknowledged, and taken once. */
+@Component
+class Reports {
+
+    private static final int LONGEST_MESSAGE = 1000;
+
+    private final Road road;
+    private final Fleet fleet;
+    private final LiveEvents events;
+
+    Reports(Road road, Fleet fleet, LiveEvents events) {
+        this.road = road;
+        this.fleet = fleet;
+        this.events = events;
+    }
+
+    ReportAnswer take(String deviceId, Report report) {
+        return road.take(journey -> {
+            Device device = journey.estate().devices().find(deviceId);
+            if (device == null) {
+                throw Fleet.gone();
+            }
+            ReportChecks.check(journey.estate(), report);
+            long last = lastNumber(journey.db(), deviceId);
+            if (report.number() <= last) {
+                return new ReportAnswer(false, last);
+            }
+            Device newer = newer(device, report);
+            write(journey, newer, report);
+            List<Progress> progress = report.progress() == null ? List.of() : report.progress();
+            progress.forEach(one -> write(journey, deviceId, one));
+            if (!newer.equals(device)) {
+                journal(journey, device, newer);
+                journey.becomes(journey.estate().withDevice(newer));
+            }
+            journey.afterwards(() -> tell(deviceId, progress));
+            return new ReportAnswer(true, report.number());
+        });
+    }
+
+    private void tell(String device, List<Progress> progress) {
+        fleet.reported(device, progress);
+        events.changed(Topics.device(device));
+        events.changed(Topics.FLEET);
+    }
+
+    private static long lastNumber(JdbcClient db, String device) {
+        return db.sql("select last_number from device_reports where device = ?").params(device).query(Long.class)
+                .optional().orElse(0L);
+    }
+
+    private static Device newer(Device device, Report report) {
+        Map<String, String> facts = report.facts() == null ? device.facts() : report.facts();
+        List<Installed> software = report.software() == null ? device.software() : report.software().stream()
+                .map(s -> new Installed(s.name(), s.publisher(), s.version())).toList();
+        return device.withReport(facts, software, report.present() == null ? device.present()
+                : present(report.present()));
+    }
+
+    private static List<Present> present(List<Report.Found> found) {
+        List<Present> present = new ArrayList<>();
+        for (Report.Found one : found) {
+            present.add(new Present(one.title(), one.version() == null ? null : Version.of(one.version())));
+        }
+        return present;
+    }
+
+    private static void write(Journey journey, Device device, Report report) {
+        journey.db().sql("merge into device_reports (device, last_number, facts, software, present, at) "
+                + "values (?, ?, ?, ?, ?, ?)")
+                .params(device.id(), report.number(), Json.write(device.facts()), Json.write(device.software()),
+                        Json.write(records(device.present())), Rows.at(journey.now()))
+                .update();
+    }
+
+    private static List<PresentRecord> records(List<Present> present) {
+        return present.stream().map(p -> new PresentRecord(p.title(), text(p.version()))).toList();
+    }
+
+    private static @Nullable String text(@Nullable Version version) {
+        return version == null ? null : version.toString();
+    }
+
+    private static void write(Journey journey, String device, Progress one) {
+        String message = one.message().substring(0, Math.min(LONGEST_MESSAGE, one.message().length()));
+        journey.db().sql("merge into jobs (device, title, action, version, state, step, steps, percent, message, "
+                + "exit_code, at) values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)")
+                .params(device, one.title(), one.action().name(), one.version(), one.state().name(), one.step(),
+                        one.steps(), one.percent(), message, one.exitCode(), Rows.at(one.at()))
+                .update();
+        journey.db().sql("insert into job_log (device, title, action, state, step, message, at) "
+                + "values (?, ?, ?, ?, ?, ?, ?)")
+                .params(device, one.title(), one.action().name(), one.state().name(), one.step(), message,
+                        Rows.at(one.at()))
+                .update();
+    }
+
+    private static void journal(Journey journey, Device before, Device after) {
+        journey.journal("device " + after.name(), "device-reported", "device:" + after.id(), null,
+                Map.of("facts", before.facts(), "present", records(before.present())),
+                Map.of("facts", after.facts(), "present", records(after.present())));
+    }
+}

@@ -1,0 +1,135 @@
+package rivo.server.fleet;
+
+import io.swagger.v3.oas.annotations.media.Schema;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Component;
+import rivo.core.estate.Device;
+import rivo.core.estate.Estate;
+import rivo.core.estate.Release;
+import rivo.core.estate.ReleaseState;
+import rivo.core.estate.Title;
+import rivo.core.explain.Trail;
+import rivo.core.resolve.Decision;
+import rivo.devices.protocol.Job;
+import rivo.devices.protocol.JobState;
+import rivo.devices.protocol.Progress;
+import rivo.server.catalogue.Catalogue;
+import rivo.server.estate.Rows;
+import rivo.server.reach.RungView;
+import rivo.server.reach.Rungs;
+
+/** One title on one device: why, which release, and what the device is doing. */
+@Component
+class TitleOnDevice {
+
+    private static final int MOST_LOG_LINES = 60;
+
+    /**
+     * @param steps of the job, when there is one
+     * @param log what the device said, the newest first
+     */
+    record View(String title, String titleName, @Nullable String release, String sentence, List<RungView> rungs,
+            List<ReleaseView> releases, List<StepView> steps, List<LogLine> log) {
+    }
+
+    /** @param note why it is taken or passed over */
+    record ReleaseView(String version, boolean chosen, String note) {
+    }
+
+    /** @param at when it began; absent while it has not */
+    record StepView(String text, @Schema(allowableValues = {"done", "running", "waiting", "failed", "ahead"}) String state,
+            @Nullable Instant at, @Nullable Integer limitSeconds) {
+    }
+
+    /** One thing that the device said. */
+    record LogLine(Instant at, @Schema(allowableValues = {"running", "waiting", "done", "failed"}) String state,
+            int step, String message) {
+    }
+
+    private final Catalogue catalogue;
+    private final Rungs rungs;
+    private final WorkOfDevice work;
+    private final Fleet fleet;
+    private final JdbcClient db;
+
+    TitleOnDevice(Catalogue catalogue, Rungs rungs, WorkOfDevice work, Fleet fleet, JdbcClient db) {
+        this.catalogue = catalogue;
+        this.rungs = rungs;
+        this.work = work;
+        this.fleet = fleet;
+        this.db = db;
+    }
+
+    View of(Estate estate, Device device, String id) {
+        Title title = catalogue.title(id);
+        Trail trail = Trail.of(estate, device, title);
+        Release chosen = trail.decision().map(Decision::release).orElse(null);
+        List<LogLine> log = log(device.id(), id);
+        Job job = work.of(estate, device).jobs().stream().filter(j -> j.title().equals(id)).findFirst().orElse(null);
+        return new View(id, title.name(), chosen == null ? null : chosen.version().toString(), trail.sentence(),
+                rungs.of(trail), releases(title, chosen), steps(job, fleet.of(device.id()).jobs().get(id), log), log);
+    }
+
+    private static List<ReleaseView> releases(Title title, @Nullable Release chosen) {
+        List<ReleaseView> views = new ArrayList<>();
+        boolean found = false;
+        for (Release release : title.releases()) {
+            boolean is = release.equals(chosen);
+            found |= is;
+            String note = release.state() == ReleaseState.WITHDRAWN ? "withdrawn"
+                    : is ? "the newest that is offered, variant " + release.variants().get(0)
+                            : found ? "older" : "offered";
+            views.add(new ReleaseView(release.version().toString(), is, note));
+        }
+        return views;
+    }
+
+    private List<LogLine> log(String device, String title) {
+        return db.sql("select at, state, step, message from job_log where device = ? and title = ? "
+                + "order by number desc limit " + MOST_LOG_LINES)
+                .params(device, title).query((row, n) -> new LogLine(Rows.instant(row, "at"),
+                        row.getString("state").toLowerCase(java.util.Locale.ROOT), row.getInt("step"),
+                        row.getString("message")))
+                .list();
+    }
+
+    private static List<StepView> steps(@Nullable Job job, @Nullable Progress progress, List<LogLine> newestFirst) {
+        if (job == null) {
+            return List.of();
+        }
+        boolean same = progress != null && progress.action() == job.action()
+                && java.util.Objects.equals(progress.version(), job.version());
+        List<StepView> steps = new ArrayList<>();
+        for (int i = 1; i <= job.steps().size(); i++) {
+            Job.Step step = job.steps().get(i - 1);
+            steps.add(new StepView(step.text(), same && progress != null ? state(i, progress) : "ahead",
+                    same ? began(i, newestFirst) : null, step.limitSeconds()));
+        }
+        return steps;
+    }
+
+    private static String state(int step, Progress progress) {
+        if (progress.state() == JobState.DONE || step < progress.step()) {
+            return "done";
+        }
+        if (step > progress.step()) {
+            return "ahead";
+        }
+        return switch (progress.state()) {
+            case RUNNING -> "running";
+            case WAITING -> "waiting";
+            case FAILED -> "failed";
+            case DONE -> "done";
+        };
+    }
+
+    /** When this step began in the last try: its newest running line. */
+    private static @Nullable Instant began(int step, List<LogLine> newestFirst) {
+        return newestFirst.stream().filter(l -> l.step() == step && "running".equals(l.state())).map(LogLine::at)
+                .findFirst().orElse(null);
+    }
+}

@@ -1,0 +1,111 @@
+package rivo.server.live;
+
+import jakarta.annotation.PreDestroy;
+import java.io.IOException;
+import java.time.Duration;
+import java.util.Collection;
+import java.util.List;
+import java.util.Queue;
+import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.ConcurrentLinkedQueue;
+import java.util.concurrent.Executors;
+import java.util.concurrent.ScheduledExecutorService;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.atomic.AtomicBoolean;
+import org.springframework.stereotype.Component;
+import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
+
+/**
+ * Tells those who look which topics have changed. What happens within a fifth of a second is told together, each topic
+ * once; nobody waits for a slow listener. Safe for any number of threads.
+ */
+@Component
+public class LiveEvents {
+
+    private static final Duration TOGETHER = Duration.ofMillis(200);
+    private static final int HEARTBEAT_EVERY = 75;
+    private static final int MOST_LISTENERS = 500;
+    private static final int SENDERS = 4;
+
+    private static final class Listener {
+        private final SseEmitter emitter = new SseEmitter(0L);
+        private final Collection<String> topics;
+        private final Set<String> changed = ConcurrentHashMap.newKeySet();
+        private final AtomicBoolean sending = new AtomicBoolean();
+        private int rounds;
+
+        Listener(Collection<String> topics) {
+            this.topics = List.copyOf(topics);
+        }
+    }
+
+    private final Queue<Listener> listeners = new ConcurrentLinkedQueue<>();
+    private final ScheduledExecutorService senders = Executors.newScheduledThreadPool(SENDERS, work -> {
+        Thread thread = new Thread(work, "live");
+        thread.setDaemon(true);
+        return thread;
+    });
+
+    LiveEvents() {
+        senders.scheduleWithFixedDelay(this::round, TOGETHER.toMillis(), TOGETHER.toMillis(), TimeUnit.MILLISECONDS);
+    }
+
+    /** Says that what this topic stands for has changed. */
+    public void changed(String topic) {
+        for (Listener listener : listeners) {
+            if (listener.topics.contains(topic)) {
+                listener.changed.add(topic);
+            }
+        }
+    }
+
+    /** A stream of the changed topics; the oldest listener makes room when there are too many. */
+    SseEmitter listen(Collection<String> topics) {
+        Listener listener = new Listener(topics);
+        listeners.add(listener);
+        Runnable leave = () -> listeners.remove(listener);
+        listener.emitter.onCompletion(leave);
+        listener.emitter.onTimeout(leave);
+        listener.emitter.onError(e -> leave.run());
+        if (listeners.size() > MOST_LISTENERS) {
+            Listener oldest = listeners.poll();
+            if (oldest != null) {
+                oldest.emitter.complete();
+            }
+        }
+        return listener.emitter;
+    }
+
+    private void round() {
+        for (Listener listener : listeners) {
+            boolean heartbeat = ++listener.rounds % HEARTBEAT_EVERY == 1;
+            if ((heartbeat || !listener.changed.isEmpty()) && listener.sending.compareAndSet(false, true)) {
+                senders.execute(() -> send(listener, heartbeat));
+            }
+        }
+    }
+
+    private void send(Listener listener, boolean heartbeat) {
+        try {
+            if (heartbeat) {
+                listener.emitter.send(SseEmitter.event().comment("here"));
+            }
+            for (String topic : List.copyOf(listener.changed)) {
+                listener.changed.remove(topic);
+                listener.emitter.send(SseEmitter.event().name("changed").data(topic));
+            }
+        } catch (IOException | IllegalStateException e) {
+            // The listener has gone.
+            listeners.remove(listener);
+        } finally {
+            listener.sending.set(false);
+        }
+    }
+
+    @PreDestroy
+    void stop() {
+        senders.shutdownNow();
+        listeners.forEach(listener -> listener.emitter.complete());
+    }
+}

@@ -1,0 +1,7 @@
+/**
+ * Live events: which parts of what people look at have changed, told by server-sent events.
+ */
+@NullMarked
+package rivo.server.live;
+
+import org.jspecify.annotations.NullMarked;

@@ -1,0 +1,172 @@
+package rivo.server.reach;
+
+import java.security.Principal;
+import java.util.ArrayList;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.RestController;
+import rivo.core.estate.Assignment;
+import rivo.core.estate.Estate;
+import rivo.core.estate.Ou;
+import rivo.core.estate.OuTree;
+import rivo.core.estate.Release;
+import rivo.core.estate.Title;
+import rivo.core.explain.Rung;
+import rivo.core.explain.Trail;
+import rivo.core.resolve.Resolver;
+import rivo.core.resolve.TitleOutcomes;
+import rivo.server.catalogue.Catalogue;
+import rivo.server.change.Drafts;
+import rivo.server.estate.WorkingEstate;
+import rivo.server.web.ApiException;
+
+/** The map of one title's outcomes, as it is and as the draft would make it. */
+@RestController
+class ReachApi {
+
+    /**
+     * @param totals as it is now
+     * @param ous in preorder: an OU before what is below it
+     */
+    record ReachView(String title, String titleName, @Nullable String newest, int devices, int people,
+            OutcomeCounts totals, List<OuReach> ous) {
+    }
+
+    /**
+     * @param counts of the devices in it and below, as it is now
+     * @param after the same with the draft; absent when the draft changes nothing here
+     * @param own how many devices stand in the OU itself
+     * @param here what is assigned to exactly this OU, as it would be with the draft
+     */
+    record OuReach(String id, String name, @Nullable String parent, int depth, int devices, int own, int people,
+            boolean fenced, OutcomeCounts counts, @Nullable OutcomeCounts after, List<Here> here) {
+    }
+
+    /** @param draft whether only the draft has it */
+    record Here(String assignment, String intent, boolean binding, boolean draft) {
+    }
+
+    /**
+     * @param path from the root to the OU itself
+     * @param sentence what a device that stands in this OU receives, and why
+     * @param rungs as it would be with the draft, the strongest first
+     * @param here the intent assigned to exactly this OU, with the draft; absent when nothing is
+     */
+    record OuTrail(String id, String name, List<String> path, int devices, int people, boolean fenced,
+            OutcomeCounts counts, @Nullable OutcomeCounts after, String sentence, List<RungView> rungs,
+            @Nullable String here, boolean hereBinding) {
+    }
+
+    private final WorkingEstate working;
+    private final Catalogue catalogue;
+    private final Drafts drafts;
+    private final Rungs rungs;
+
+    ReachApi(WorkingEstate working, Catalogue catalogue, Drafts drafts, Rungs rungs) {
+        this.working = working;
+        this.catalogue = catalogue;
+        this.drafts = drafts;
+        this.rungs = rungs;
+    }
+
+    /** An estate with the outcomes of one title in it. */
+    private record Resolved(Estate estate, TitleOutcomes outcomes) {
+
+        static Resolved of(Estate estate, Title title) {
+            return new Resolved(estate, new Resolver(estate).title(title));
+        }
+
+        OutcomeCounts countsIn(int ou) {
+            return OutcomeCounts.in(outcomes, estate.devices().from(ou), estate.devices().to(ou));
+        }
+    }
+
+    @GetMapping("/api/reach/{title}")
+    ReachView reach(@PathVariable String title, Principal who) {
+        Title known = catalogue.title(title);
+        Resolved now = Resolved.of(working.now(), known);
+        Resolved then = Resolved.of(drafts.after(now.estate(), who.getName()), known);
+        OuTree tree = now.estate().ous();
+        List<OuReach> ous = new ArrayList<>();
+        for (int p = 0; p < tree.size(); p++) {
+            ous.add(ou(now, then, known, p));
+        }
+        Release newest = known.newest();
+        return new ReachView(title, known.name(), newest == null ? null : newest.version().toString(),
+                now.estate().devices().size(), now.estate().users().size(), now.countsIn(0), ous);
+    }
+
+    private static OuReach ou(Resolved now, Resolved then, Title title, int position) {
+        Estate estate = now.estate();
+        Ou ou = estate.ous().at(position);
+        int from = estate.devices().from(position);
+        return new OuReach(ou.id(), ou.name(), ou.parent(), estate.ous().depth(position),
+                estate.devices().to(position) - from, estate.devices().ownTo(position) - from,
+                estate.users().countIn(position), ou.fenced(), now.countsIn(position), after(now, then, position),
+                here(now.estate(), then.estate(), title, ou));
+    }
+
+    private static @Nullable OutcomeCounts after(Resolved now, Resolved then, int position) {
+        OutcomeCounts after = then.countsIn(position);
+        return after.equals(now.countsIn(position)) ? null : after;
+    }
+
+    private static List<Here> here(Estate now, Estate then, Title title, Ou ou) {
+        return then.assignments().of(title.id()).stream().filter(a -> a.isLive() && a.ous().contains(ou.id()))
+                .map(a -> new Here(a.id(), a.intent().word(), a.binding(), now.assignments().find(a.id()) == null))
+                .toList();
+    }
+
+    @GetMapping("/api/reach/{title}/ous/{ou}")
+    OuTrail ou(@PathVariable String title, @PathVariable String ou, Principal who) {
+        Title known = catalogue.title(title);
+        Resolved now = Resolved.of(working.now(), known);
+        Resolved then = Resolved.of(drafts.after(now.estate(), who.getName()), known);
+        OuTree tree = now.estate().ous();
+        Ou found = tree.find(ou);
+        if (found == null) {
+            throw ApiException.notFound("unknown-ou", "There is no such OU in the directory any more; go back to the "
+                    + "map.");
+        }
+        int position = tree.position(ou);
+        Trail trail = Trail.at(then.estate(), position, known);
+        List<Here> here = here(now.estate(), then.estate(), known, found);
+        return new OuTrail(found.id(), found.name(), tree.path(position).stream().map(Ou::name).toList(),
+                now.estate().devices().to(position) - now.estate().devices().from(position),
+                now.estate().users().countIn(position), found.fenced(), now.countsIn(position),
+                after(now, then, position), trail.sentence(), rungs(now, then, trail, position),
+                here.isEmpty() ? null : here.get(0).intent(), !here.isEmpty() && here.get(0).binding());
+    }
+
+    /** First what is nearer and decides for a part, then the OU's own trail. */
+    private List<RungView> rungs(Resolved now, Resolved then, Trail trail, int position) {
+        OuTree tree = then.estate().ous();
+        List<RungView> inside = new ArrayList<>();
+        List<RungView> own = new ArrayList<>();
+        for (Rung rung : trail.rungs()) {
+            Assignment assignment = rung.candidate().assignment();
+            String draft = Rungs.draft(now.estate(), assignment);
+            int target = rung.candidate().target();
+            int decides = decides(then, assignment, position);
+            boolean nearer = target != position && tree.isAtOrBelow(target, position);
+            if (nearer && assignment.isLive()) {
+                inside.add(rungs.view(rung, "inside", "nearer, for a part of this OU", decides, draft));
+            } else if (assignment.isLive() && tree.isAtOrBelow(position, target)) {
+                own.add(rungs.view(rung, Rungs.code(rung.verdict()), rung.sentence(), decides, draft));
+            } else if ("ended".equals(draft) && (nearer || tree.isAtOrBelow(position, target))) {
+                own.add(rungs.view(rung, "ended", "ended by the draft", 0, draft));
+            }
+        }
+        inside.addAll(own);
+        return inside;
+    }
+
+    private static int decides(Resolved then, Assignment assignment, int position) {
+        int from = then.estate().devices().from(position);
+        int to = then.estate().devices().to(position);
+        return then.outcomes().shares().stream().filter(s -> s.decision().deciding().contains(assignment))
+                .mapToInt(s -> s.devices().countIn(from, to)).sum();
+    }
+}

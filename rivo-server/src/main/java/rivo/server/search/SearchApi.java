@@ -1,0 +1,87 @@
+package rivo.server.search;
+
+import io.swagger.v3.oas.annotations.media.Schema;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+import rivo.core.estate.Device;
+import rivo.core.estate.Estate;
+import rivo.core.estate.Ou;
+import rivo.core.estate.Title;
+import rivo.server.estate.WorkingEstate;
+
+/** Finds devices, OUs and titles by a few letters. Costs one pass over the names. */
+@RestController
+class SearchApi {
+
+    private static final int MOST_OF_A_KIND = 8;
+
+    /** @param second a second line that tells it from others of the same name */
+    record Hit(@Schema(allowableValues = {"title", "ou", "device"}) String kind, String id, String name,
+            String second) {
+    }
+
+    /** @param devices how many devices match in all; and so for the others */
+    record Hits(List<Hit> hits, int titles, int ous, int devices) {
+    }
+
+    private final WorkingEstate working;
+
+    SearchApi(WorkingEstate working) {
+        this.working = working;
+    }
+
+    @GetMapping("/api/search")
+    Hits search(@RequestParam(defaultValue = "") String q) {
+        Estate estate = working.now();
+        Finder finder = new Finder(q);
+        List<Hit> hits = new ArrayList<>();
+        int titles = 0;
+        for (Title title : estate.titles()) {
+            titles += finder.take(hits, titles, title.name(), () -> new Hit("title", title.id(), title.name(),
+                    "title"));
+        }
+        int ous = 0;
+        for (Ou ou : estate.ous().all()) {
+            ous += finder.take(hits, ous, ou.name(), () -> new Hit("ou", ou.id(), ou.name(), where(estate, ou.id())));
+        }
+        int devices = 0;
+        for (int p = 0; p < estate.devices().size(); p++) {
+            Device device = estate.devices().at(p);
+            devices += finder.take(hits, devices, device.name(), () -> new Hit("device", device.id(), device.name(),
+                    device.ou() == null ? "outside every OU" : where(estate, device.ou())));
+        }
+        return new Hits(hits, titles, ous, devices);
+    }
+
+    private static String where(Estate estate, String ou) {
+        List<Ou> path = estate.ous().path(estate.ous().position(ou));
+        return String.join(" › ", path.stream().skip(path.size() > 1 ? 1 : 0).map(Ou::name).toList());
+    }
+
+    private static final class Finder {
+
+        private final String[] words;
+
+        Finder(String query) {
+            words = query.strip().toLowerCase(Locale.ROOT).split("\\s+");
+        }
+
+        /** 1 when the name matches, having added it while there is room. */
+        int take(List<Hit> hits, int before, String name, java.util.function.Supplier<Hit> hit) {
+            String text = name.toLowerCase(Locale.ROOT);
+            for (String word : words) {
+                if (!text.contains(word)) {
+                    return 0;
+                }
+            }
+            if (before < MOST_OF_A_KIND) {
+                hits.add(hit.get());
+            }
+            return 1;
+        }
+    }
+}

@@ -1,0 +1,62 @@
+package rivo.server.web;
+
+import com.fasterxml.jackson.databind.JavaType;
+import io.swagger.v3.core.converter.AnnotatedType;
+import io.swagger.v3.core.converter.ModelConverter;
+import io.swagger.v3.core.converter.ModelConverterContext;
+import io.swagger.v3.core.util.Json;
+import io.swagger.v3.oas.models.OpenAPI;
+import io.swagger.v3.oas.models.info.Info;
+import io.swagger.v3.oas.models.media.Schema;
+import java.lang.reflect.RecordComponent;
+import java.util.ArrayList;
+import java.util.Iterator;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+import org.springframework.context.annotation.Bean;
+import org.springframework.context.annotation.Configuration;
+
+/** The API in words for programs (OpenAPI 3.1): a record's component is required unless it may be null. */
+@Configuration
+class OpenApi {
+
+    @Bean
+    OpenAPI description() {
+        return new OpenAPI().info(new Info().title("Rivo").version("1")
+                .description("Who receives which software, why, and how far it is.")).servers(List.of());
+    }
+
+    @Bean
+    ModelConverter requiredUnlessNullable() {
+        return new RequiredUnlessNullable();
+    }
+
+    private static final class RequiredUnlessNullable implements ModelConverter {
+
+        @Override
+        public @Nullable Schema<?> resolve(AnnotatedType type, ModelConverterContext context,
+                Iterator<ModelConverter> chain) {
+            if (!chain.hasNext()) {
+                return null;
+            }
+            Schema<?> schema = chain.next().resolve(type, context, chain);
+            JavaType java = Json.mapper().constructType(type.getType());
+            if (schema != null && java != null && java.getRawClass().isRecord()) {
+                Schema<?> defined = schema.getName() == null ? schema
+                        : context.getDefinedModels().getOrDefault(schema.getName(), schema);
+                defined.setRequired(required(java.getRawClass()));
+            }
+            return schema;
+        }
+
+        private static List<String> required(Class<?> record) {
+            List<String> required = new ArrayList<>();
+            for (RecordComponent component : record.getRecordComponents()) {
+                if (!component.getAnnotatedType().isAnnotationPresent(Nullable.class)) {
+                    required.add(component.getName());
+                }
+            }
+            return required;
+        }
+    }
+}
