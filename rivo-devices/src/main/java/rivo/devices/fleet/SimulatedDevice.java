@@ -27,6 +27,8 @@ import rivo.devices.protocol.Work;
 final class SimulatedDevice {
 
     private static final int MOST_TRIES = 4;
+    /** How many steps' time a restart takes. */
+    private static final int RESTART_STEPS = 12;
     private static final Duration RETRY_AFTER = Duration.ofSeconds(12);
 
     private final Roster.Entry entry;
@@ -58,13 +60,14 @@ final class SimulatedDevice {
         return entry.name();
     }
 
-    /** Whether a job is under way, so that the next turn comes after the time of a step. */
-    boolean isBusy() {
-        return running != null;
-    }
-
-    boolean isRestarting() {
-        return running != null && running.isRestarting();
+    /** How long until the next turn: the time of a step or a restart, until a new try, or until the next call-in. */
+    Duration nextTurn(FleetSettings settings, Duration interval) {
+        if (running != null) {
+            return running.isRestarting() ? settings.stepTime().multipliedBy(RESTART_STEPS) : settings.stepTime();
+        }
+        boolean triesAgain = work.jobs().stream().anyMatch(job -> !isSo(job) && notBefore.containsKey(key(job))
+                && state.attempts().getOrDefault(key(job), 0) < MOST_TRIES);
+        return triesAgain && RETRY_AFTER.compareTo(interval) < 0 ? RETRY_AFTER : interval;
     }
 
     /** One turn: a call-in when it is due, and a step of the job under way. */

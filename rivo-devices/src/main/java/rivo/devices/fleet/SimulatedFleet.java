@@ -24,8 +24,6 @@ public final class SimulatedFleet implements AutoCloseable {
 
     private static final Logger LOG = LoggerFactory.getLogger(SimulatedFleet.class);
     private static final int THREADS = 6;
-    /** How many steps' time a restart takes. */
-    private static final int RESTART_STEPS = 12;
 
     private final FleetSettings settings;
     private final FleetStore store;
@@ -86,11 +84,7 @@ public final class SimulatedFleet implements AutoCloseable {
         Duration delay = interval;
         try {
             device.turn(interval);
-            if (device.isRestarting()) {
-                delay = settings.stepTime().multipliedBy(RESTART_STEPS);
-            } else if (device.isBusy()) {
-                delay = settings.stepTime();
-            }
+            delay = device.nextTurn(settings, interval);
         } catch (ServerConnection.RefusedByServer e) {
             if (e.status() >= 400 && e.status() < 500 && e.status() != 429) {
                 LOG.warn("{} stops: {}", device.name(), e.getMessage());

@@ -54,8 +54,17 @@ public final class EmbeddedDirectory implements AutoCloseable {
         }
     }
 
-    /** Reads the file record by record first, so that a bad line is named by its number. */
     private static void load(InMemoryDirectoryServer server, Path ldif) throws LDAPException {
+        try {
+            server.importFromLDIF(true, ldif.toFile());
+        } catch (LDAPException e) {
+            nameBadLine(ldif);
+            throw e;
+        }
+    }
+
+    /** Reads the file record by record, so that a bad line is named by its number. */
+    private static void nameBadLine(Path ldif) {
         try (LDIFReader check = new LDIFReader(Files.newInputStream(ldif))) {
             while (check.readEntry() != null) {
                 // Only its syntax matters here.
@@ -66,7 +75,6 @@ public final class EmbeddedDirectory implements AutoCloseable {
         } catch (IOException e) {
             throw new DirectoryException(ldif + " cannot be read; check that it is there, or start with --fresh.", e);
         }
-        server.importFromLDIF(true, ldif.toFile());
     }
 
     private static Schema ownSchema() throws LDAPException {

@@ -1,5 +1,6 @@
 package rivo.server.change;
 
+import io.swagger.v3.oas.annotations.media.Schema;
 import java.security.Principal;
 import java.util.ArrayList;
 import java.util.List;
@@ -41,8 +42,9 @@ class DraftApi {
      * @param was the intent of what is assigned there now; absent when nothing is
      * @param ouName absent when the OU has gone
      */
-    record EditView(String title, String titleName, String ou, @Nullable String ouName, String intent,
-            boolean binding, @Nullable String was) {
+    record EditView(String title, String titleName, String ou, @Nullable String ouName,
+            @Schema(allowableValues = {"required", "uninstall", "none"}) String intent, boolean binding,
+            @Schema(allowableValues = {"required", "uninstall"}) @Nullable String was) {
     }
 
     /** @param token stands for what was looked at; publishing asks for it */

@@ -2,12 +2,16 @@ package rivo.server.command;
 
 import java.io.IOException;
 import java.io.PrintWriter;
+import java.net.InetAddress;
+import java.net.ServerSocket;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Optional;
 import java.util.concurrent.Callable;
+import java.util.concurrent.CompletableFuture;
 import java.util.stream.Stream;
 import org.springframework.context.ConfigurableApplicationContext;
 import org.springframework.context.event.ContextClosedEvent;
@@ -51,30 +55,33 @@ public class DemoCommand implements Callable<Integer> {
             clear(data);
         }
         mark(data);
-        Path ldif = data.resolve("directory.ldif");
-        if (!Files.exists(ldif)) {
-            DemoLdif.write(new DemoOrganisation(small), ldif, PASSWORD, READER_PASSWORD);
-        }
-        EmbeddedDirectory directory = startDirectory(ldif);
+        int directoryPort = freePort();
+        CompletableFuture<Optional<EmbeddedDirectory>> directory = CompletableFuture
+                .supplyAsync(() -> startDirectory(data.resolve("directory.ldif"), directoryPort));
         ServerProcess server = new ServerProcess(data, options.port, "127.0.0.1").demo()
                 .with("rivo.call-in-every", Duration.ofMinutes(15).toString())
                 .with("rivo.demo.small", small).with("rivo.demo.folder", data.resolve("fleet").toString())
-                .with("rivo.directory.url", directory == null ? "ldap://127.0.0.1:1" : directory.url().toString())
+                .with("rivo.directory.url", "ldap://127.0.0.1:" + directoryPort)
                 .with("rivo.directory.base-dn", DemoOrganisation.BASE_DN)
                 .with("rivo.directory.bind-dn", DemoOrganisation.READER_DN)
                 .with("rivo.directory.password", READER_PASSWORD)
                 .with("rivo.directory.scan-every", Duration.ofSeconds(30).toString())
-                .with("rivo.directory.administrators", DemoOrganisation.ADMINISTRATORS);
+                .with("rivo.directory.administrators", DemoOrganisation.ADMINISTRATORS)
+                .onceAnswering(() -> directory.join());
         ConfigurableApplicationContext context = server.start();
-        if (directory != null) {
-            context.addApplicationListener(event -> {
-                if (event instanceof ContextClosedEvent) {
-                    directory.close();
-                }
-            });
-        }
+        context.addApplicationListener(event -> {
+            if (event instanceof ContextClosedEvent) {
+                directory.join().ifPresent(EmbeddedDirectory::close);
+            }
+        });
         say(context);
         return CommandLine.ExitCode.OK;
+    }
+
+    private static int freePort() throws IOException {
+        try (ServerSocket socket = new ServerSocket(0, 1, InetAddress.getLoopbackAddress())) {
+            return socket.getLocalPort();
+        }
     }
 
     private void say(ConfigurableApplicationContext context) {
@@ -88,14 +95,17 @@ public class DemoCommand implements Callable<Integer> {
         out.flush();
     }
 
-    /** Without its directory the demo still runs, on what it has read before. */
-    private EmbeddedDirectory startDirectory(Path ldif) {
+    /** Beside the server, since both take seconds. Without its directory the demo runs on what it has read before. */
+    private Optional<EmbeddedDirectory> startDirectory(Path ldif, int port) {
         try {
-            return EmbeddedDirectory.start(ldif, 0);
-        } catch (DirectoryException e) {
+            if (!Files.exists(ldif)) {
+                DemoLdif.write(new DemoOrganisation(small), ldif, PASSWORD, READER_PASSWORD);
+            }
+            return Optional.of(EmbeddedDirectory.start(ldif, port));
+        } catch (DirectoryException | IOException e) {
             spec.commandLine().getErr().println(e.getMessage());
             spec.commandLine().getErr().println("The demo starts without its directory, on what was read before.");
-            return null;
+            return Optional.empty();
         }
     }
 

@@ -6,8 +6,10 @@ import java.nio.file.Path;
 import java.util.HashMap;
 import java.util.Map;
 import org.springframework.boot.builder.SpringApplicationBuilder;
+import org.springframework.boot.context.event.ApplicationStartedEvent;
 import org.springframework.boot.web.server.PortInUseException;
 import org.springframework.boot.web.server.context.WebServerApplicationContext;
+import org.springframework.context.ApplicationListener;
 import org.springframework.context.ConfigurableApplicationContext;
 import rivo.server.RivoApplication;
 
@@ -17,6 +19,8 @@ final class ServerProcess {
     private final Path data;
     private final Map<String, Object> properties = new HashMap<>();
     private String profile = "real";
+    private Runnable answering = () -> {
+    };
 
     ServerProcess(Path data, int port, String address) throws IOException {
         this.data = Files.createDirectories(data);
@@ -37,6 +41,12 @@ final class ServerProcess {
         return this;
     }
 
+    /** Done when the server answers already, and before it goes to work. */
+    ServerProcess onceAnswering(Runnable what) {
+        answering = what;
+        return this;
+    }
+
     /**
      * Starts and returns once it answers. It stops with the process.
      *
@@ -45,6 +55,7 @@ final class ServerProcess {
     ConfigurableApplicationContext start() {
         try {
             return new SpringApplicationBuilder(RivoApplication.class).properties(properties).profiles(profile)
+                    .listeners((ApplicationListener<ApplicationStartedEvent>) event -> answering.run())
                     .logStartupInfo(false).run();
         } catch (RuntimeException e) {
             throw explain(e);

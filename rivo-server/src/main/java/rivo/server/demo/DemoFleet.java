@@ -78,7 +78,7 @@ class DemoFleet implements SmartLifecycle {
         try {
             follower.scanNow(false);
             if (working.now().devices().size() == 0) {
-                LOG.warn("The demo waits for its directory: {}", follower.state().sentence());
+                LOG.warn("The demo has no devices, since its directory could not be read.");
                 return;
             }
             seed.fill();

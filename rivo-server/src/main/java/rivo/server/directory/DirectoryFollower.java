@@ -2,6 +2,7 @@ package rivo.server.directory;
 
 import jakarta.annotation.PreDestroy;
 import java.time.Clock;
+import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
 import java.util.Map;
@@ -43,6 +44,7 @@ public class DirectoryFollower {
 
     private static final Logger LOG = LoggerFactory.getLogger(DirectoryFollower.class);
     private static final String DIRECTORY = "directory";
+    private static final Duration AGAIN_WHEN_AWAY = Duration.ofSeconds(10);
     private static final int ALWAYS_ALLOWED_GONE = 10;
     private static final double LARGEST_SHARE_GONE = 0.2;
     /** Above this many differences the journal tells their number instead of each. */
@@ -83,9 +85,16 @@ public class DirectoryFollower {
     @EventListener(ApplicationReadyEvent.class)
     void start() {
         if (settings != null) {
-            scanner.scheduleWithFixedDelay(() -> scan(false), 0, settings.scanEvery().toMillis(),
-                    TimeUnit.MILLISECONDS);
+            scanner.execute(this::follow);
         }
+    }
+
+    /** One scan, and the next one after its time: sooner while the directory is away. */
+    private void follow() {
+        DirectoryState now = scan(false);
+        Duration every = Objects.requireNonNull(settings).scanEvery();
+        Duration next = "away".equals(now.kind()) && AGAIN_WHEN_AWAY.compareTo(every) < 0 ? AGAIN_WHEN_AWAY : every;
+        scanner.schedule(this::follow, next.toMillis(), TimeUnit.MILLISECONDS);
     }
 
     public DirectoryState state() {

@@ -1,7 +1,9 @@
 package rivo.server.fleet;
 
+import java.util.Comparator;
 import java.util.Locale;
 import java.util.function.IntPredicate;
+import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
 import rivo.core.audience.DeviceSet;
 import rivo.core.estate.Device;
@@ -23,17 +25,22 @@ import rivo.core.resolve.TitleOutcomes;
 record DeviceFilter(@Nullable String words, @Nullable String ou, @Nullable String title, @Nullable String outcome,
         @Nullable String state) {
 
-    /** The positions of the devices that pass, in OU order. */
+    /** The positions of the devices that pass, in the order of their OUs and, within one, of their names. */
     int[] positions(Estate estate, Fleet fleet) {
         IntPredicate byOutcome = outcomes(estate);
         int within = ou == null ? 0 : position(estate, ou);
         String[] wanted = words == null ? new String[0] : words.strip().toLowerCase(Locale.ROOT).split("\\s+");
-        return java.util.stream.IntStream.range(estate.devices().from(within), estate.devices().to(within))
+        return IntStream.range(estate.devices().from(within), estate.devices().to(within))
                 .filter(byOutcome).filter(p -> {
                     Device device = estate.devices().at(p);
                     return (state == null || DeviceRow.state(fleet.of(device.id())).equals(state))
                             && hasWords(estate, device, wanted);
-                }).toArray();
+                }).boxed().sorted(byOuAndName(estate)).mapToInt(Integer::intValue).toArray();
+    }
+
+    private static Comparator<Integer> byOuAndName(Estate estate) {
+        return Comparator.<Integer>comparingInt(p -> estate.ous().position(estate.devices().at(p).ou()))
+                .thenComparing(p -> estate.devices().at(p).name());
     }
 
     private static int position(Estate estate, String ou) {

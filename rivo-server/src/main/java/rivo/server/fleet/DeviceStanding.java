@@ -35,7 +35,7 @@ final class DeviceStanding {
      * @param percent of the job under way
      * @param due when it is expected to go on
      */
-    record TitleLine(String title, String titleName,
+    record DeviceTitle(String title, String titleName,
             @Schema(allowableValues = {"under-way", "waiting", "needs", "in-place", "unasked"}) String group,
             @Schema(allowableValues = {"required", "uninstall", "contested", "unfit"}) @Nullable String outcome,
             boolean present, @Nullable String from, @Nullable String to, String line, @Nullable String end,
@@ -53,11 +53,11 @@ final class DeviceStanding {
     }
 
     /** All titles that have an outcome here or are found here. */
-    List<TitleLine> lines() {
+    List<DeviceTitle> lines() {
         Map<String, Decision> outcomes = new Resolver(estate).device(device);
         Set<String> titles = new LinkedHashSet<>(outcomes.keySet());
         device.present().forEach(present -> titles.add(present.title()));
-        List<TitleLine> lines = new ArrayList<>();
+        List<DeviceTitle> lines = new ArrayList<>();
         for (String id : titles) {
             Title title = estate.title(id);
             if (title != null) {
@@ -67,7 +67,7 @@ final class DeviceStanding {
         return lines;
     }
 
-    private TitleLine line(Title title, @Nullable Decision decision) {
+    private DeviceTitle line(Title title, @Nullable Decision decision) {
         Present present = device.present(title.id());
         if (decision == null) {
             return of(title, null, present).to(null).line("found on the device; nobody assigned it").end("left alone")
@@ -85,7 +85,7 @@ final class DeviceStanding {
         };
     }
 
-    private TitleLine required(Title title, Decision decision, @Nullable Present present) {
+    private DeviceTitle required(Title title, Decision decision, @Nullable Present present) {
         Version wanted = Objects.requireNonNull(decision.release()).version();
         Version there = present == null ? null : present.version();
         Builder line = of(title, decision.outcome(), present).to(wanted);
@@ -95,7 +95,7 @@ final class DeviceStanding {
         return underWay(line, title.id(), JobAction.INSTALL, wanted.toString());
     }
 
-    private TitleLine uninstall(Title title, Decision decision, @Nullable Present present) {
+    private DeviceTitle uninstall(Title title, Decision decision, @Nullable Present present) {
         Builder line = of(title, decision.outcome(), present).to(null);
         if (present == null) {
             return line.line("to be absent, " + where(decision)).end("as it should be").in("in-place");
@@ -103,7 +103,7 @@ final class DeviceStanding {
         return underWay(line, title.id(), JobAction.REMOVE, null);
     }
 
-    private TitleLine underWay(Builder line, String title, JobAction action, @Nullable String version) {
+    private DeviceTitle underWay(Builder line, String title, JobAction action, @Nullable String version) {
         Progress job = doing.jobs().get(title);
         if (job == null || job.action() != action || !Objects.equals(job.version(), version)
                 || job.state() == JobState.DONE) {
@@ -118,7 +118,7 @@ final class DeviceStanding {
         };
     }
 
-    private TitleLine notStarted(Builder line) {
+    private DeviceTitle notStarted(Builder line) {
         if (doing.lastSeen() == null) {
             return line.line("the device has never called in").end("unreached").in("waiting");
         }
@@ -178,9 +178,9 @@ final class DeviceStanding {
             return this;
         }
 
-        TitleLine in(String group) {
+        DeviceTitle in(String group) {
             Version there = present == null ? null : present.version();
-            return new TitleLine(title.id(), title.name(), group, outcome == null ? null : outcome.word(),
+            return new DeviceTitle(title.id(), title.name(), group, outcome == null ? null : outcome.word(),
                     present != null, there == null ? null : there.toString(), to, line, end, percent, due);
         }
     }

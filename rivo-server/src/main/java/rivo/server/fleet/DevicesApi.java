@@ -45,7 +45,7 @@ class DevicesApi {
      */
     record DeviceView(String id, String name, List<PathPart> path, List<String> people, Map<String, String> facts,
             boolean enrolled, @Nullable Instant lastSeen, @Nullable Instant nextDue,
-            List<DeviceStanding.TitleLine> lines) {
+            List<DeviceStanding.DeviceTitle> lines) {
     }
 
     private final WorkingEstate working;
@@ -103,7 +103,7 @@ class DevicesApi {
 
     /** Why this device receives what it receives of this title, and what it is doing about it. */
     @GetMapping("/api/devices/{id}/titles/{title}")
-    TitleOnDevice.View title(@PathVariable String id, @PathVariable String title) {
+    TitleOnDevice.DeviceTitleWhy title(@PathVariable String id, @PathVariable String title) {
         return titleOnDevice.of(working.now(), fleet.device(id), title);
     }
 

@@ -32,7 +32,7 @@ class TitleOnDevice {
      * @param steps of the job, when there is one
      * @param log what the device said, the newest first
      */
-    record View(String title, String titleName, @Nullable String release, String sentence, List<RungView> rungs,
+    record DeviceTitleWhy(String title, String titleName, @Nullable String release, String sentence, List<RungView> rungs,
             List<ReleaseView> releases, List<StepView> steps, List<LogLine> log) {
     }
 
@@ -64,13 +64,13 @@ class TitleOnDevice {
         this.db = db;
     }
 
-    View of(Estate estate, Device device, String id) {
+    DeviceTitleWhy of(Estate estate, Device device, String id) {
         Title title = catalogue.title(id);
         Trail trail = Trail.of(estate, device, title);
         Release chosen = trail.decision().map(Decision::release).orElse(null);
         List<LogLine> log = log(device.id(), id);
         Job job = work.of(estate, device).jobs().stream().filter(j -> j.title().equals(id)).findFirst().orElse(null);
-        return new View(id, title.name(), chosen == null ? null : chosen.version().toString(), trail.sentence(),
+        return new DeviceTitleWhy(id, title.name(), chosen == null ? null : chosen.version().toString(), trail.sentence(),
                 rungs.of(trail), releases(title, chosen), steps(job, fleet.of(device.id()).jobs().get(id), log), log);
     }
 

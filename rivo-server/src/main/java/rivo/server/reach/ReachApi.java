@@ -1,8 +1,10 @@
 package rivo.server.reach;
 
+import io.swagger.v3.oas.annotations.media.Schema;
 import java.security.Principal;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -38,14 +40,18 @@ class ReachApi {
      * @param counts of the devices in it and below, as it is now
      * @param after the same with the draft; absent when the draft changes nothing here
      * @param own how many devices stand in the OU itself
+     * @param outcome of a device that would stand in the OU itself, as it would be with the draft; absent without one
+     * @param edited whether the draft changes that outcome
      * @param here what is assigned to exactly this OU, as it would be with the draft
      */
     record OuReach(String id, String name, @Nullable String parent, int depth, int devices, int own, int people,
-            boolean fenced, OutcomeCounts counts, @Nullable OutcomeCounts after, List<Here> here) {
+            boolean fenced, @Schema(allowableValues = {"required", "uninstall", "contested", "unfit"})
+            @Nullable String outcome, boolean edited, OutcomeCounts counts, @Nullable OutcomeCounts after,
+            List<Here> here) {
     }
 
     /** @param draft whether only the draft has it */
-    record Here(String assignment, String intent, boolean binding, boolean draft) {
+    record Here(String assignment, @Schema(allowableValues = {"required", "uninstall"}) String intent, boolean binding, boolean draft) {
     }
 
     /**
@@ -56,7 +62,7 @@ class ReachApi {
      */
     record OuTrail(String id, String name, List<String> path, int devices, int people, boolean fenced,
             OutcomeCounts counts, @Nullable OutcomeCounts after, String sentence, List<RungView> rungs,
-            @Nullable String here, boolean hereBinding) {
+            @Schema(allowableValues = {"required", "uninstall"}) @Nullable String here, boolean hereBinding) {
     }
 
     private final WorkingEstate working;
@@ -76,6 +82,11 @@ class ReachApi {
 
         static Resolved of(Estate estate, Title title) {
             return new Resolved(estate, new Resolver(estate).title(title));
+        }
+
+        /** The outcome of a device that would stand in this OU itself. */
+        @Nullable String outcomeAt(Title title, int ou) {
+            return new Resolver(estate).at(title, ou).map(decision -> decision.outcome().word()).orElse(null);
         }
 
         OutcomeCounts countsIn(int ou) {
@@ -102,10 +113,12 @@ class ReachApi {
         Estate estate = now.estate();
         Ou ou = estate.ous().at(position);
         int from = estate.devices().from(position);
+        String outcome = then.outcomeAt(title, position);
         return new OuReach(ou.id(), ou.name(), ou.parent(), estate.ous().depth(position),
                 estate.devices().to(position) - from, estate.devices().ownTo(position) - from,
-                estate.users().countIn(position), ou.fenced(), now.countsIn(position), after(now, then, position),
-                here(now.estate(), then.estate(), title, ou));
+                estate.users().countIn(position), ou.fenced(), outcome,
+                !Objects.equals(outcome, now.outcomeAt(title, position)), now.countsIn(position),
+                after(now, then, position), here(now.estate(), then.estate(), title, ou));
     }
 
     private static @Nullable OutcomeCounts after(Resolved now, Resolved then, int position) {
@@ -152,7 +165,7 @@ class ReachApi {
             int decides = decides(then, assignment, position);
             boolean nearer = target != position && tree.isAtOrBelow(target, position);
             if (nearer && assignment.isLive()) {
-                inside.add(rungs.view(rung, "inside", "nearer, for a part of this OU", decides, draft));
+                inside.add(rungs.view(rung, "inside", "nearer, for a part", decides, draft));
             } else if (assignment.isLive() && tree.isAtOrBelow(position, target)) {
                 own.add(rungs.view(rung, Rungs.code(rung.verdict()), rung.sentence(), decides, draft));
             } else if ("ended".equals(draft) && (nearer || tree.isAtOrBelow(position, target))) {

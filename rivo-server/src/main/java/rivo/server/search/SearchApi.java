@@ -4,6 +4,7 @@ import io.swagger.v3.oas.annotations.media.Schema;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import org.jspecify.annotations.Nullable;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
@@ -46,7 +47,7 @@ class SearchApi {
         }
         int ous = 0;
         for (Ou ou : estate.ous().all()) {
-            ous += finder.take(hits, ous, ou.name(), () -> new Hit("ou", ou.id(), ou.name(), where(estate, ou.id())));
+            ous += finder.take(hits, ous, ou.name(), () -> new Hit("ou", ou.id(), ou.name(), where(estate, ou.parent())));
         }
         int devices = 0;
         for (int p = 0; p < estate.devices().size(); p++) {
@@ -57,7 +58,11 @@ class SearchApi {
         return new Hits(hits, titles, ous, devices);
     }
 
-    private static String where(Estate estate, String ou) {
+    /** The names from below the root down to the OU; empty without one. */
+    private static String where(Estate estate, @Nullable String ou) {
+        if (ou == null) {
+            return "";
+        }
         List<Ou> path = estate.ous().path(estate.ous().position(ou));
         return String.join(" › ", path.stream().skip(path.size() > 1 ? 1 : 0).map(Ou::name).toList());
     }

@@ -8,6 +8,7 @@ import io.swagger.v3.core.util.Json;
 import io.swagger.v3.oas.models.OpenAPI;
 import io.swagger.v3.oas.models.info.Info;
 import io.swagger.v3.oas.models.media.Schema;
+import io.swagger.v3.oas.models.servers.Server;
 import java.lang.reflect.RecordComponent;
 import java.util.ArrayList;
 import java.util.Iterator;
@@ -23,7 +24,7 @@ class OpenApi {
     @Bean
     OpenAPI description() {
         return new OpenAPI().info(new Info().title("Rivo").version("1")
-                .description("Who receives which software, why, and how far it is.")).servers(List.of());
+                .description("Who receives which software, why, and how far it is.")).servers(List.of(new Server().url("/")));
     }
 
     @Bean
@@ -42,9 +43,12 @@ class OpenApi {
             Schema<?> schema = chain.next().resolve(type, context, chain);
             JavaType java = Json.mapper().constructType(type.getType());
             if (schema != null && java != null && java.getRawClass().isRecord()) {
-                Schema<?> defined = schema.getName() == null ? schema
-                        : context.getDefinedModels().getOrDefault(schema.getName(), schema);
-                defined.setRequired(required(java.getRawClass()));
+                String reference = schema.get$ref();
+                Schema<?> defined = reference == null ? schema : context.getDefinedModels()
+                        .get(reference.substring(reference.lastIndexOf('/') + 1));
+                if (defined != null) {
+                    defined.setRequired(required(java.getRawClass()));
+                }
             }
             return schema;
         }

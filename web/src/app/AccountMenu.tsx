@@ -1,0 +1,64 @@
+import { Box, Flex, Menu, Portal } from '@chakra-ui/react'
+import { useState } from 'react'
+import { useSession, useSignOut } from '../features/session'
+import type { ColourTheme } from './colourTheme'
+import { keepTheme, keptTheme } from './colourTheme'
+import { Button } from '../shared/Button'
+
+/** Behind the initials: the theme, the keys, and the way out. */
+export function AccountMenu({ onHelp }: { onHelp: () => void }) {
+  const session = useSession()
+  const signOut = useSignOut()
+  const [theme, setTheme] = useState<ColourTheme>(keptTheme)
+  const other: ColourTheme = theme === 'light' ? 'dark' : 'light'
+  const change = () => {
+    keepTheme(other)
+    setTheme(other)
+  }
+  return (
+    <Menu.Root positioning={{ placement: 'bottom-end' }}>
+      <Menu.Trigger asChild>
+        <Button aria-label={`${session.fullName}: settings`} w="28px" h="28px" p="0" borderRadius="14px" variant="chosen" fontSize="12px">
+          {initials(session.fullName)}
+        </Button>
+      </Menu.Trigger>
+      <Portal>
+        <Menu.Positioner>
+          <Menu.Content bg="panel" borderWidth="1px" borderColor="line" boxShadow="md" minW="220px" p="6px">
+            <Box px="10px" py="6px">
+              <Box fontWeight="700">{session.fullName}</Box>
+              <Box color="ink3" fontSize="12.3px">
+                {session.account}
+              </Box>
+            </Box>
+            <Item value="theme" onSelect={change}>
+              {other === 'dark' ? 'Dark theme' : 'Light theme'}
+            </Item>
+            <Item value="keys" onSelect={onHelp}>
+              List the keys
+            </Item>
+            <Item value="out" onSelect={() => signOut.mutate()}>
+              Sign out
+            </Item>
+          </Menu.Content>
+        </Menu.Positioner>
+      </Portal>
+    </Menu.Root>
+  )
+}
+
+function Item({ value, onSelect, children }: { value: string; onSelect: () => void; children: string }) {
+  return (
+    <Menu.Item value={value} onSelect={onSelect} _highlighted={{ bg: 'lagoonSoft' }} cursor="pointer" borderRadius="5px">
+      <Flex>{children}</Flex>
+    </Menu.Item>
+  )
+}
+
+function initials(name: string): string {
+  return name
+    .split(/\s+/)
+    .map(part => part.charAt(0).toUpperCase())
+    .slice(0, 2)
+    .join('')
+}

@@ -1,0 +1,1 @@
+export { DirectoryTrouble } from './view/DirectoryTrouble'

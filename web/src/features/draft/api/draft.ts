@@ -1,0 +1,58 @@
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import type { Api } from '../../../shared/api'
+import { ask, withQuery } from '../../../shared/api'
+
+export type Draft = Api['DraftView']
+export type Edit = Api['EditView']
+export type Rehearsal = Api['RehearsalView']
+export type Part = 'gains' | 'loses' | 'removes' | 'contested' | 'settled'
+
+const KEY = ['draft']
+
+export function useDraft() {
+  return useQuery({ queryKey: KEY, queryFn: () => ask<Draft>('GET', '/api/draft') })
+}
+
+/** Changes the draft and shows what the server makes of it. */
+function useDraftChange<T>(change: (input: T) => Promise<Draft>) {
+  const queries = useQueryClient()
+  return useMutation({
+    mutationFn: change,
+    onSuccess: draft => {
+      queries.setQueryData(KEY, draft)
+      void queries.invalidateQueries({ queryKey: ['reach'] })
+      void queries.invalidateQueries({ queryKey: ['counted'] })
+    },
+  })
+}
+
+export function usePutEdit() {
+  return useDraftChange((edit: Api['DraftEdit']) => ask<Draft>('PUT', '/api/draft/edits', edit))
+}
+
+export function useRemoveEdit() {
+  return useDraftChange(({ title, ou }: { title: string; ou: string }) =>
+    ask<Draft>('DELETE', withQuery('/api/draft/edits', { title, ou })),
+  )
+}
+
+export function useClearDraft() {
+  return useDraftChange<void>(() => ask<Draft>('DELETE', '/api/draft'))
+}
+
+export function usePublish() {
+  const queries = useQueryClient()
+  return useMutation({
+    mutationFn: (publication: Api['Publication']) => ask<Api['Published']>('POST', '/api/draft/publication', publication),
+    onSettled: () => queries.invalidateQueries(),
+  })
+}
+
+/** The devices that a figure of the rehearsal counts. */
+export function useCounted(part: Part, limit: number) {
+  return useQuery({
+    queryKey: ['counted', part, limit],
+    queryFn: () => ask<Api['CountedDevices']>('GET', withQuery(`/api/draft/rehearsal/${part}`, { limit })),
+    placeholderData: keepPreviousData,
+  })
+}

@@ -1,0 +1,2 @@
+export { useDraft, usePutEdit, useRemoveEdit } from './api/draft'
+export { DraftBar } from './view/DraftBar'

@@ -1,0 +1,54 @@
+import { describe, expect, it } from 'vitest'
+import type { Edit, Rehearsal } from '../api/draft'
+import { editWords, figures, toFetch } from './figures'
+
+const NOTHING: Rehearsal = {
+  devices: 60,
+  gains: 0,
+  loses: 0,
+  removes: 0,
+  removesPresent: 0,
+  newlyContested: 0,
+  settled: 0,
+  bytes: 0,
+  token: 't',
+  titles: [],
+}
+
+describe('the figures of a rehearsal', () => {
+  it('always says who gains and who loses', () => {
+    expect(figures(NOTHING).map(f => f.part)).toEqual(['gains', 'loses'])
+  })
+
+  it('says the others when they are not nought', () => {
+    expect(figures({ ...NOTHING, removes: 2, newlyContested: 3 }).map(f => [f.part, f.n])).toEqual([
+      ['gains', 0],
+      ['loses', 0],
+      ['removes', 2],
+      ['contested', 3],
+    ])
+  })
+
+  it('says nothing of fetching when there is nothing to fetch', () => {
+    expect(toFetch(NOTHING)).toBe('')
+    expect(toFetch({ ...NOTHING, bytes: 2048 })).toBe('2.0 KiB to fetch')
+  })
+})
+
+describe('an edit in words', () => {
+  const edit: Edit = { title: 's', titleName: 'Siltscope Lab', ou: 'o', ouName: 'Dosing', intent: 'required', binding: false }
+
+  it('says what stood there before', () => {
+    expect(editWords(edit).was).toBe('nothing was assigned here')
+    expect(editWords({ ...edit, was: 'uninstall' }).was).toBe('was Remove')
+  })
+
+  it('says when an OU has gone', () => {
+    const { ouName: _, ...gone } = edit
+    expect(editWords(gone).where).toBe('an OU that has gone')
+  })
+
+  it('names an ending as one', () => {
+    expect(editWords({ ...edit, intent: 'none' }).verb).toBe('End what is assigned')
+  })
+})

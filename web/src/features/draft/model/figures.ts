@@ -1,0 +1,56 @@
+import { bytes } from '../../../shared/format'
+import type { Edit, Part, Rehearsal } from '../api/draft'
+
+/** One figure of a rehearsal, and the part of the fleet that it counts. */
+export interface Figure {
+  readonly part: Part
+  readonly n: number
+  readonly words: string
+}
+
+/** The figures that are always shown, and those that are shown when they are not nought. */
+export function figures(rehearsal: Rehearsal): readonly Figure[] {
+  const always: Figure[] = [
+    { part: 'gains', n: rehearsal.gains, words: 'gain' },
+    { part: 'loses', n: rehearsal.loses, words: 'lose' },
+  ]
+  const sometimes: Figure[] = [
+    { part: 'removes', n: rehearsal.removes, words: 'removed' },
+    { part: 'contested', n: rehearsal.newlyContested, words: 'newly contested' },
+    { part: 'settled', n: rehearsal.settled, words: 'settled' },
+  ]
+  return [...always, ...sometimes.filter(figure => figure.n > 0)]
+}
+
+/** What is fetched; empty when nothing is. */
+export function toFetch(rehearsal: Rehearsal): string {
+  return rehearsal.bytes === 0 ? '' : `${bytes(rehearsal.bytes)} to fetch`
+}
+
+/** "Require Siltscope Lab on Trunk mains, where nothing was assigned". */
+export function editWords(edit: Edit): { verb: string; where: string; was: string } {
+  const where = edit.ouName ?? 'an OU that has gone'
+  return { verb: verb(edit), where, was: was(edit) }
+}
+
+function verb(edit: Edit): string {
+  switch (edit.intent) {
+    case 'required':
+      return edit.binding ? 'Require, binding' : 'Require'
+    case 'uninstall':
+      return edit.binding ? 'Remove, binding' : 'Remove'
+    case 'none':
+      return 'End what is assigned'
+  }
+}
+
+function was(edit: Edit): string {
+  switch (edit.was) {
+    case 'required':
+      return 'was Require'
+    case 'uninstall':
+      return 'was Remove'
+    case undefined:
+      return 'nothing was assigned here'
+  }
+}

@@ -1,0 +1,130 @@
+import { Box, Flex } from '@chakra-ui/react'
+import { useState } from 'react'
+import { Button } from '../../../shared/Button'
+import { count, some } from '../../../shared/format'
+import { useKeys } from '../../../shared/keys'
+import type { Draft, Part } from '../api/draft'
+import { useDraft, useRemoveEdit } from '../api/draft'
+import { editWords, figures, toFetch } from '../model/figures'
+import { LookThrough } from './LookThrough'
+import { PublishWindow } from './PublishWindow'
+
+/** The draft at the foot of every page; not there while the draft is empty. */
+export function DraftBar() {
+  const draft = useDraft()
+  const [looking, setLooking] = useState<Part | 'edits' | null>(null)
+  const [publishing, setPublishing] = useState(false)
+  const [published, setPublished] = useState<number | null>(null)
+  const done = (change: number) => {
+    setPublishing(false)
+    setPublished(change)
+  }
+  const full = draft.data !== undefined && draft.data.edits.length > 0
+  return (
+    <>
+      {full && <Bar draft={draft.data} onLook={setLooking} onPublish={() => setPublishing(true)} />}
+      {!full && published !== null && <Published change={published} onClose={() => setPublished(null)} />}
+      <LookThrough open={looking !== null && full} part={looking ?? 'edits'} onPart={setLooking} onClose={() => setLooking(null)} />
+      <PublishWindow open={publishing && full} onClose={() => setPublishing(false)} onPublished={done} />
+    </>
+  )
+}
+
+const foot = { h: '54px', flexShrink: '0', align: 'center', px: '18px', gap: '14px', bg: 'bar', color: 'onBar' } as const
+
+interface BarProps {
+  draft: Draft
+  onLook: (part: Part | 'edits') => void
+  onPublish: () => void
+}
+
+function Bar({ draft, onLook, onPublish }: BarProps) {
+  const remove = useRemoveEdit()
+  const last = draft.edits.at(-1)
+  const undo = () => last !== undefined && remove.mutate({ title: last.title, ou: last.ou })
+  useKeys('The draft', [
+    { key: 'l', says: 'Look through the draft', act: () => onLook('edits') },
+    { key: 'p', says: 'Publish the draft', act: () => draft.rehearsal !== undefined && onPublish() },
+    { key: 'ctrl+z', says: 'Take back the last edit', act: undo },
+  ])
+  return (
+    <Flex as="section" aria-label="Draft" {...foot}>
+      <Box fontWeight="700" whiteSpace="nowrap">
+        Draft, {some(draft.edits.length, 'edit')}
+      </Box>
+      <Divider />
+      {last !== undefined && (
+        <Box truncate flexShrink="1" minW="0">
+          {editWords(last).verb} <b>{last.titleName}</b> on <b>{editWords(last).where}</b>
+        </Box>
+      )}
+      <Button variant="bar" h="26px" onClick={undo} loading={remove.isPending} title="Ctrl Z">
+        Take back
+      </Button>
+      <Divider />
+      <Box flex="1" minW="0" truncate role="status">
+        <Rehearsed draft={draft} onLook={onLook} />
+      </Box>
+      <Button variant="bar" size="lg" onClick={() => onLook('edits')}>
+        Look through
+      </Button>
+      <Button variant="honey" size="lg" onClick={onPublish} disabled={draft.rehearsal === undefined}>
+        Publish…
+      </Button>
+    </Flex>
+  )
+}
+
+function Rehearsed({ draft, onLook }: { draft: Draft; onLook: (part: Part) => void }) {
+  if (draft.rehearsal === undefined) {
+    return <>{draft.trouble}</>
+  }
+  const fetch = toFetch(draft.rehearsal)
+  return (
+    <>
+      <Box as="span" color="onBar2">
+        rehearsed on {count(draft.rehearsal.devices)} devices:{' '}
+      </Box>
+      {figures(draft.rehearsal).map((figure, i) => (
+        <span key={figure.part}>
+          {i > 0 && ' · '}
+          <Button
+            variant="bar"
+            borderColor="transparent"
+            h="24px"
+            px="3px"
+            fontWeight="400"
+            fontSize="14px"
+            onClick={() => onLook(figure.part)}
+            textDecoration="underline"
+            textDecorationColor="barLine"
+            textUnderlineOffset="3px"
+          >
+            <span>
+              <b>{count(figure.n)}</b> {figure.words}
+            </span>
+          </Button>
+        </span>
+      ))}
+      {fetch !== '' && ` · ${fetch}`}
+    </>
+  )
+}
+
+function Divider() {
+  return <Box w="1px" h="24px" bg="barLine" flexShrink="0" />
+}
+
+function Published({ change, onClose }: { change: number; onClose: () => void }) {
+  return (
+    <Flex role="status" {...foot}>
+      <Box flex="1">
+        <b>Change {count(change)} is published.</b> Devices hear of it at their next call-in.
+      </Box>
+      <Button variant="bar" onClick={onClose}>
+        Close
+      </Button>
+    </Flex>
+  )
+}
+

@@ -1,0 +1,123 @@
+import { Box, Flex } from '@chakra-ui/react'
+import { Link } from 'react-router'
+import { useState } from 'react'
+import { Button } from '../../../shared/Button'
+import { sentence } from '../../../shared/api'
+import { bytes, count, some } from '../../../shared/format'
+import { Window } from '../../../shared/Window'
+import type { Draft, Part } from '../api/draft'
+import { useClearDraft, useCounted, useDraft, useRemoveEdit } from '../api/draft'
+import { editWords, figures } from '../model/figures'
+
+interface Props {
+  open: boolean
+  part: Part | 'edits'
+  onPart: (part: Part | 'edits') => void
+  onClose: () => void
+}
+
+/** The edits of the draft, and the devices behind each figure of its rehearsal. */
+export function LookThrough({ open, part, onPart, onClose }: Props) {
+  const draft = useDraft()
+  const clear = useClearDraft()
+  if (draft.data === undefined) {
+    return null
+  }
+  const foot = (
+    <Button onClick={() => clear.mutate()} loading={clear.isPending}>
+      Discard the whole draft
+    </Button>
+  )
+  return (
+    <Window open={open} onClose={onClose} heading="What this draft would do" width="720px" foot={part === 'edits' ? foot : undefined}>
+      <Flex gap="6px" mb="12px" wrap="wrap" role="group" aria-label="What to look at">
+        <Button variant={part === 'edits' ? 'chosen' : 'plain'} onClick={() => onPart('edits')} aria-pressed={part === 'edits'}>
+          {some(draft.data.edits.length, 'edit')}
+        </Button>
+        {draft.data.rehearsal !== undefined &&
+          figures(draft.data.rehearsal).map(figure => (
+            <Button
+              key={figure.part}
+              variant={part === figure.part ? 'chosen' : 'plain'}
+              aria-pressed={part === figure.part}
+              onClick={() => onPart(figure.part)}
+            >
+              {count(figure.n)} {figure.words}
+            </Button>
+          ))}
+      </Flex>
+      <Box minH="240px">{part === 'edits' ? <Edits draft={draft.data} /> : <Counted part={part} onClose={onClose} />}</Box>
+    </Window>
+  )
+}
+
+function Edits({ draft }: { draft: Draft }) {
+  const remove = useRemoveEdit()
+  return (
+    <>
+      {draft.trouble !== undefined && (
+        <Box color="trouble" mb="10px">
+          {draft.trouble}
+        </Box>
+      )}
+      {draft.edits.map(edit => {
+        const words = editWords(edit)
+        const effect = draft.rehearsal?.titles.find(t => t.title === edit.title)
+        return (
+          <Flex key={`${edit.title} ${edit.ou}`} py="9px" borderTopWidth="1px" borderColor="line" gap="12px" align="center">
+            <Box flex="1" minW="0">
+              <Box>
+                {words.verb} <b>{edit.titleName}</b> on <b>{words.where}</b>
+              </Box>
+              <Box color="ink2" fontSize="12.3px">
+                {words.was}
+                {effect !== undefined &&
+                  ` · all edits of this title: ${count(effect.gains)} gain, ${count(effect.loses)} lose, ${count(effect.removes)} removed (on ${count(effect.removesPresent)} it is there now), ${bytes(effect.bytes)} to fetch`}
+              </Box>
+            </Box>
+            <Button onClick={() => remove.mutate({ title: edit.title, ou: edit.ou })}>Take back</Button>
+          </Flex>
+        )
+      })}
+    </>
+  )
+}
+
+const STEP = 200
+
+function Counted({ part, onClose }: { part: Part; onClose: () => void }) {
+  const [limit, setLimit] = useState(STEP)
+  const counted = useCounted(part, limit)
+  if (counted.isError) {
+    return <Box color="trouble">{sentence(counted.error)}</Box>
+  }
+  if (counted.data === undefined) {
+    return <Box color="ink3">Counting…</Box>
+  }
+  const { total, devices } = counted.data
+  if (total === 0) {
+    return <Box color="ink2">No device.</Box>
+  }
+  return (
+    <>
+      {devices.map(device => (
+        <Flex key={`${device.id} ${device.title}`} py="4px" gap="12px" borderTopWidth="1px" borderColor="line">
+          <Box w="130px" fontWeight="600" css={{ '& a:hover': { textDecoration: 'underline' } }}>
+            <Link to={`/fleet/${device.id}?title=${device.title}`} onClick={onClose}>
+              {device.name}
+            </Link>
+          </Box>
+          <Box flex="1" color="ink2">
+            {device.ou}
+          </Box>
+          <Box color="ink2">{device.titleName}</Box>
+        </Flex>
+      ))}
+      {devices.length < total && (
+        <Button mt="10px" onClick={() => setLimit(limit + STEP)} loading={counted.isFetching}>
+          Show {count(Math.min(STEP, total - devices.length))} more of {count(total)}
+        </Button>
+      )}
+    </>
+  )
+}

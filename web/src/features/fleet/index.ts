@@ -1,0 +1,2 @@
+export { DevicePage } from './view/DevicePage'
+export { FleetPage } from './view/FleetPage'

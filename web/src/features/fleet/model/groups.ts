@@ -1,0 +1,40 @@
+import type { TitleLine } from '../api/fleet'
+
+/** The groups of a device's titles, in the order in which they are shown. */
+export const GROUPS = [
+  { id: 'under-way', name: 'Under way' },
+  { id: 'needs', name: 'Needs somebody' },
+  { id: 'waiting', name: 'Waiting' },
+  { id: 'in-place', name: 'In place' },
+  { id: 'unasked', name: 'Also found' },
+] as const
+
+export interface Group {
+  readonly id: TitleLine['group']
+  readonly name: string
+  readonly lines: readonly TitleLine[]
+}
+
+/** The groups that have something in them. */
+export function grouped(lines: readonly TitleLine[]): readonly Group[] {
+  return GROUPS.map(group => ({ ...group, lines: lines.filter(line => line.group === group.id) })).filter(
+    group => group.lines.length > 0,
+  )
+}
+
+/** All lines as they stand on the page, from top to bottom. */
+export function inOrder(lines: readonly TitleLine[]): readonly TitleLine[] {
+  return grouped(lines).flatMap(group => group.lines)
+}
+
+/** "4.1.0 → 4.2.0": what is there and what shall be. A dash stands for not there. */
+export function versions(line: TitleLine): string {
+  const from = line.present ? (line.from ?? 'some version') : '—'
+  if (line.group === 'in-place' || line.group === 'unasked') {
+    return line.present ? from : 'absent'
+  }
+  if (line.outcome === 'contested' || line.outcome === 'unfit') {
+    return from
+  }
+  return `${from} → ${line.to ?? '—'}`
+}

@@ -1,0 +1,148 @@
+import { Box, Flex } from '@chakra-ui/react'
+import { useEffect } from 'react'
+import { Link, useParams, useSearchParams } from 'react-router'
+import { Button } from '../../../shared/Button'
+import { sentence } from '../../../shared/api'
+import { fromNow, fullInstant } from '../../../shared/format'
+import { useKeys } from '../../../shared/keys'
+import { useWatchDevice } from '../../../shared/live'
+import { Notice } from '../../../shared/Notice'
+import { useNow } from '../../../shared/useNow'
+import type { Device } from '../api/fleet'
+import { useDevice, useNewToken } from '../api/fleet'
+import { inOrder } from '../model/groups'
+import { TitleGroups } from './TitleGroups'
+import { WhyPanel } from './WhyPanel'
+
+/** What does this device get, and why, and what is it doing? */
+export function DevicePage() {
+  const { device: id = '' } = useParams()
+  const device = useDevice(id)
+  useWatchDevice(id)
+  useEffect(() => {
+    if (device.data !== undefined) {
+      document.title = `${device.data.name} · Rivo`
+    }
+  }, [device.data])
+  if (device.isError) {
+    return (
+      <Notice heading="This device cannot be shown">
+        {sentence(device.error)} <Link to="/fleet">All devices</Link>
+      </Notice>
+    )
+  }
+  return device.data === undefined ? null : <Page device={device.data} />
+}
+
+function Page({ device }: { device: Device }) {
+  const [parameters, setParameters] = useSearchParams()
+  const lines = inOrder(device.lines)
+  const chosen = parameters.get('title') ?? lines[0]?.title
+  const choose = (title: string) => setParameters({ title }, { replace: true })
+  const move = (step: number) => {
+    const next = lines[lines.findIndex(line => line.title === chosen) + step]
+    if (next !== undefined) {
+      choose(next.title)
+    }
+  }
+  useKeys('The device', [
+    { key: 'ArrowDown', says: 'The next title', act: () => move(1) },
+    { key: 'ArrowUp', says: 'The title before', act: () => move(-1) },
+  ])
+  return (
+    <Flex direction="column" h="100%" px="18px" pt="10px" pb="16px" gap="10px">
+      <Head device={device} />
+      <Flex flex="1" minH="0" gap="16px">
+        <Box flex="1" minW="0" h="100%" overflowY="auto" bg="panel" borderWidth="1px" borderColor="line" borderRadius="8px">
+          {lines.length === 0 ? (
+            <Notice heading="Nothing is assigned to this device">
+              No assignment reaches it, and it has reported no title of the catalogue. Choose a title in{' '}
+              <Link to="/reach">Reach</Link> to assign it.
+            </Notice>
+          ) : (
+            <TitleGroups lines={device.lines} chosen={chosen} onChoose={choose} />
+          )}
+        </Box>
+        <WhyPanel device={device.id} title={chosen} />
+      </Flex>
+    </Flex>
+  )
+}
+
+const FACTS = ['arch', 'ramGiB', 'os.version'] as const
+
+function Head({ device }: { device: Device }) {
+  const now = useNow()
+  const facts = FACTS.flatMap(name => {
+    const value = device.facts[name]
+    return value === undefined ? [] : [name === 'ramGiB' ? `${value} GiB` : value]
+  })
+  return (
+    <Box>
+      <Flex as="nav" aria-label="Where it stands" color="ink2" fontSize="13px" gap="6px" wrap="wrap" css={{ '& a:hover': { textDecoration: 'underline' } }}>
+        {device.path.map((part, i) => (
+          <span key={part.id}>
+            {i > 0 && '› '}
+            <Link to={`/fleet?ou=${encodeURIComponent(part.id)}`}>{part.name}</Link>
+          </span>
+        ))}
+      </Flex>
+      <Flex align="baseline" gap="16px" mt="2px" wrap="wrap">
+        <Box as="h1" fontSize="20px" fontWeight="700">
+          {device.name}
+        </Box>
+        {device.people[0] !== undefined && (
+          <Box>
+            <b>{device.people[0]}</b>
+            {device.people.length > 1 && (
+              <Box as="span" color="ink2" title={device.people.slice(1).join(', ')}>
+                {' '}
+                and {device.people.length - 1} more
+              </Box>
+            )}
+          </Box>
+        )}
+        <Box color="ink2">{facts.length > 0 ? facts.join(' · ') : 'has reported nothing of itself yet'}</Box>
+        <Box flex="1" />
+        <Seen device={device} now={now} />
+      </Flex>
+    </Box>
+  )
+}
+
+function Seen({ device, now }: { device: Device; now: number }) {
+  const token = useNewToken(device.id)
+  if (device.lastSeen !== undefined) {
+    return (
+      <Box color="ink2" title={fullInstant(device.lastSeen)}>
+        last seen <b>{fromNow(device.lastSeen, now)}</b>
+        {device.nextDue !== undefined && ` · next due ${dueWords(device.nextDue, now)}`}
+      </Box>
+    )
+  }
+  if (device.enrolled) {
+    return <Box color="ink2">has a key, has never called in</Box>
+  }
+  if (token.data !== undefined) {
+    return (
+      <Box>
+        One-time token, shown this once:{' '}
+        <Box as="code" fontFamily="mono" bg="lagoonSoft" px="6px" py="2px" borderRadius="4px">
+          {token.data.token}
+        </Box>
+      </Box>
+    )
+  }
+  return (
+    <Flex align="center" gap="10px" color="ink2">
+      {token.isError ? sentence(token.error) : 'not enrolled'}
+      <Button onClick={() => token.mutate()} loading={token.isPending}>
+        Make a token
+      </Button>
+    </Flex>
+  )
+}
+
+function dueWords(nextDue: string, now: number): string {
+  return Date.parse(nextDue) < now ? 'by now' : fromNow(nextDue, now)
+}

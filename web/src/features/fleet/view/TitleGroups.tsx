@@ -1,0 +1,95 @@
+import { Box, chakra } from '@chakra-ui/react'
+import type { DiamondKind } from '../../../shared/Diamond'
+import { Diamond } from '../../../shared/Diamond'
+import { count, fromNow, fullInstant } from '../../../shared/format'
+import { useNow } from '../../../shared/useNow'
+import type { TitleLine } from '../api/fleet'
+import { grouped, versions } from '../model/groups'
+
+interface Props {
+  lines: readonly TitleLine[]
+  chosen: string | undefined
+  onChoose: (title: string) => void
+}
+
+/** The device's titles, the most pressing first. */
+export function TitleGroups({ lines, chosen, onChoose }: Props) {
+  const now = useNow()
+  return (
+    <>
+      {grouped(lines).map(group => (
+        <Box as="section" key={group.id} aria-label={group.name}>
+          <Box display="flex" justifyContent="space-between" px="14px" pt="9px" pb="5px" color="ink3" fontSize="12.3px" fontWeight="700" borderBottomWidth="1px" borderColor="line">
+            <h2>{group.name}</h2>
+            <span>{count(group.lines.length)}</span>
+          </Box>
+          {group.lines.map(line => (
+            <Line key={line.title} line={line} now={now} chosen={line.title === chosen} onChoose={() => onChoose(line.title)} />
+          ))}
+        </Box>
+      ))}
+    </>
+  )
+}
+
+interface LineProps {
+  line: TitleLine
+  now: number
+  chosen: boolean
+  onChoose: () => void
+}
+
+function Line({ line, now, chosen, onChoose }: LineProps) {
+  const kind: DiamondKind = line.outcome ?? 'none'
+  return (
+    <chakra.button
+      type="button"
+      aria-pressed={chosen}
+      onClick={onChoose}
+      display="grid"
+      gridTemplateColumns="22px minmax(130px, 1fr) 126px minmax(180px, 1.7fr) 110px"
+      gap="10px"
+      alignItems="center"
+      w="100%"
+      minH="41px"
+      px="14px"
+      py="5px"
+      textAlign="left"
+      cursor="pointer"
+      borderBottomWidth="1px"
+      borderColor="line"
+      bg={chosen ? 'lagoonSoft' : undefined}
+      _hover={{ bg: chosen ? 'lagoonSoft' : 'hover' }}
+      _focusVisible={{ outlineOffset: '-2px' }}
+    >
+      <Diamond kind={kind} />
+      <Box fontWeight="600" truncate>
+        {line.titleName}
+      </Box>
+      <Box color="ink2" fontSize="13px" truncate>
+        {versions(line)}
+      </Box>
+      <Box color={line.group === 'needs' ? 'trouble' : 'ink2'} fontSize="13px" minW="0">
+        {line.line}
+        {line.percent !== undefined && (
+          <Box h="5px" borderRadius="3px" bg="bandNone" mt="3px" maxW="260px">
+            <Box h="100%" borderRadius="3px" bg="required" transition="width 300ms" style={{ width: `${line.percent}%` }} />
+          </Box>
+        )}
+      </Box>
+      <Box textAlign="right" fontSize="13px" {...(line.due !== undefined && { title: fullInstant(line.due) })}>
+        {end(line, now)}
+      </Box>
+    </chakra.button>
+  )
+}
+
+function end(line: TitleLine, now: number): string {
+  if (line.percent !== undefined) {
+    return `${line.percent} %`
+  }
+  if (line.due !== undefined) {
+    return Date.parse(line.due) < now ? 'any moment' : fromNow(line.due, now)
+  }
+  return line.end ?? ''
+}

@@ -1,0 +1,3 @@
+export { useTitles } from './api/reach'
+export { ReachPage } from './view/ReachPage'
+export { RungList } from './view/RungList'

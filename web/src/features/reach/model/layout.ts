@@ -1,0 +1,201 @@
+import { hierarchy, type HierarchyNode } from 'd3-hierarchy'
+import type { OuNode } from './tree'
+
+/** One band of the map, in pixels from its upper left corner. */
+export interface Band {
+  readonly id: string
+  readonly kind: 'ou' | 'own' | 'gathered'
+  readonly node: OuNode
+  readonly column: number
+  readonly x: number
+  readonly y: number
+  readonly width: number
+  readonly height: number
+  /** How many OUs a gathered band stands for. */
+  readonly gathered: number
+  /** How many devices the band stands for. */
+  readonly weight: number
+  /** Whether there is more below than the map shows. */
+  readonly deeper: boolean
+  readonly parent: string | null
+  readonly first: string | null
+}
+
+export interface Layout {
+  readonly bands: readonly Band[]
+  readonly height: number
+  readonly columns: number
+}
+
+export interface Space {
+  readonly width: number
+  readonly height: number
+}
+
+const COLUMNS = 4
+const GAP = 2
+const LINE = 18
+/** The share of the width that each column takes. */
+const SHARES = [0.135, 0.23, 0.255, 0.38]
+const MOST_CHILDREN = 24
+
+interface Part {
+  readonly id: string
+  readonly kind: Band['kind']
+  readonly node: OuNode
+  readonly weight: number
+  readonly gathered: number
+  readonly deeper: boolean
+  readonly children: readonly Part[]
+}
+
+/**
+ * Lays the part of the tree below `root` out in columns. Heights follow device counts, but no band is lower than a
+ * line; when the lines alone are higher than the space, the map is higher than the space.
+ */
+export function layOut(root: OuNode, space: Space, opened: ReadonlySet<string>): Layout {
+  const tree = hierarchy<Part>(part(root, 0, opened), p => [...p.children])
+  const columns = tree.height + 1
+  const lefts = leftEdges(space.width, columns)
+  const least = leastHeight(tree)
+  const height = Math.max(space.height, least)
+  const bands: Band[] = []
+  place(tree, 0, height, lefts, space.width, bands)
+  return { bands, height, columns }
+}
+
+function part(node: OuNode, depth: number, opened: ReadonlySet<string>): Part {
+  const shown = depth < COLUMNS - 1
+  return {
+    id: node.ou.id,
+    kind: 'ou',
+    node,
+    weight: node.ou.devices,
+    gathered: 0,
+    deeper: !shown && node.children.length > 0,
+    children: shown ? childParts(node, depth, opened) : [],
+  }
+}
+
+function childParts(node: OuNode, depth: number, opened: ReadonlySet<string>): readonly Part[] {
+  if (node.children.length === 0) {
+    return []
+  }
+  const open = opened.has(node.ou.id)
+  const peopled = node.children.filter(child => child.ou.devices > 0)
+  const large = open ? node.children : largest(peopled)
+  const rest = node.children.length - large.length
+  const parts = large.map(child => part(child, depth + 1, opened))
+  if (node.ou.own > 0) {
+    parts.push(leaf(node, 'own', node.ou.own, 0))
+  }
+  if (rest > 0) {
+    const left = peopled.filter(child => !large.includes(child)).reduce((sum, child) => sum + child.ou.devices, 0)
+    parts.push(leaf(node, 'gathered', left, rest))
+  }
+  return parts
+}
+
+function largest(children: readonly OuNode[]): readonly OuNode[] {
+  if (children.length <= MOST_CHILDREN) {
+    return children
+  }
+  const kept = new Set([...children].sort((a, b) => b.ou.devices - a.ou.devices).slice(0, MOST_CHILDREN))
+  return children.filter(child => kept.has(child))
+}
+
+function leaf(node: OuNode, kind: 'own' | 'gathered', weight: number, gathered: number): Part {
+  return { id: `${kind}:${node.ou.id}`, kind, node, weight, gathered, deeper: false, children: [] }
+}
+
+function leftEdges(width: number, columns: number): readonly number[] {
+  const shares = SHARES.slice(0, columns)
+  const whole = shares.reduce((sum, share) => sum + share, 0)
+  const edges: number[] = [0]
+  for (const share of shares) {
+    edges.push((edges.at(-1) ?? 0) + (share / whole) * width)
+  }
+  return edges
+}
+
+function leastHeight(node: HierarchyNode<Part>): number {
+  const below = (node.children ?? []).map(leastHeight)
+  const sum = below.reduce((a, b) => a + b, 0) + GAP * Math.max(0, below.length - 1)
+  return Math.max(LINE, sum)
+}
+
+function place(
+  node: HierarchyNode<Part>,
+  y: number,
+  height: number,
+  lefts: readonly number[],
+  width: number,
+  bands: Band[],
+): void {
+  const { data, depth, children = [] } = node
+  const x = lefts[depth] ?? 0
+  const right = children.length > 0 ? (lefts[depth + 1] ?? width) - GAP : width
+  bands.push({
+    id: data.id,
+    kind: data.kind,
+    node: data.node,
+    column: depth,
+    x,
+    y,
+    width: right - x,
+    height,
+    gathered: data.gathered,
+    weight: data.weight,
+    deeper: data.deeper,
+    parent: node.parent?.data.id ?? null,
+    first: children[0]?.data.id ?? null,
+  })
+  const heights = share(
+    children.map(child => ({ least: leastHeight(child), weight: child.data.weight })),
+    height - GAP * Math.max(0, children.length - 1),
+  )
+  let top = y
+  children.forEach((child, i) => {
+    const own = heights[i] ?? LINE
+    place(child, top, own, lefts, width, bands)
+    top += own + GAP
+  })
+}
+
+/** Shares a height out by weight, giving nobody less than their least. */
+export function share(parts: readonly { least: number; weight: number }[], height: number): readonly number[] {
+  const fixed = new Set<number>()
+  for (;;) {
+    const free = parts.filter((_, i) => !fixed.has(i))
+    const left = height - parts.reduce((sum, p, i) => sum + (fixed.has(i) ? p.least : 0), 0)
+    const weight = free.reduce((sum, p) => sum + p.weight, 0)
+    const size = (p: { weight: number }) => (weight === 0 ? left / Math.max(1, free.length) : (p.weight / weight) * left)
+    const short = parts.findIndex((p, i) => !fixed.has(i) && size(p) < p.least)
+    if (short < 0) {
+      return parts.map((p, i) => (fixed.has(i) ? p.least : size(p)))
+    }
+    fixed.add(short)
+  }
+}
+
+/** The band that an arrow key leads to. */
+export function neighbour(layout: Layout, from: string, key: string): Band | null {
+  const band = layout.bands.find(b => b.id === from)
+  if (band === undefined) {
+    return layout.bands[0] ?? null
+  }
+  const column = layout.bands.filter(b => b.column === band.column)
+  const at = column.indexOf(band)
+  switch (key) {
+    case 'ArrowUp':
+      return column[at - 1] ?? null
+    case 'ArrowDown':
+      return column[at + 1] ?? null
+    case 'ArrowLeft':
+      return layout.bands.find(b => b.id === band.parent) ?? null
+    case 'ArrowRight':
+      return layout.bands.find(b => b.id === band.first) ?? null
+    default:
+      return null
+  }
+}

@@ -1,0 +1,81 @@
+import { Box, Checkbox, Flex } from '@chakra-ui/react'
+import { useState } from 'react'
+import { Button } from '../../../shared/Button'
+import { sentence } from '../../../shared/api'
+import { Diamond } from '../../../shared/Diamond'
+import { Kbd } from '../../../shared/Kbd'
+import { useKeys } from '../../../shared/keys'
+import { useDraft, usePutEdit, useRemoveEdit } from '../../draft'
+import type { OuTrail } from '../api/reach'
+
+interface Props {
+  title: string
+  titleName: string
+  trail: OuTrail
+}
+
+type Wanted = 'required' | 'uninstall' | 'none'
+
+/** Puts edits for the chosen OU into the draft. */
+export function AssignPart({ title, titleName, trail }: Props) {
+  const draft = useDraft()
+  const put = usePutEdit()
+  const remove = useRemoveEdit()
+  const [wish, setWish] = useState<{ ou: string; binding: boolean } | null>(null)
+  const binding = wish?.ou === trail.id ? wish.binding : trail.hereBinding
+  const edit = draft.data?.edits.find(e => e.title === title && e.ou === trail.id)
+  const assign = (intent: Wanted) => put.mutate({ title, ou: trail.id, intent, binding: intent !== 'none' && binding })
+  const rebind = (on: boolean) => {
+    setWish({ ou: trail.id, binding: on })
+    if (trail.here !== undefined) {
+      put.mutate({ title, ou: trail.id, intent: trail.here, binding: on })
+    }
+  }
+  const takeBack = () => edit !== undefined && remove.mutate({ title, ou: trail.id })
+  useKeys('The chosen part', [
+    { key: 'r', says: `Require on ${trail.name}`, act: () => assign('required') },
+    { key: 'x', says: `Remove from ${trail.name}`, act: () => assign('uninstall') },
+    ...(trail.here === undefined ? [] : [{ key: 'e', says: 'End what is assigned here', act: () => assign('none') }]),
+  ])
+  const trouble = put.error ?? remove.error
+  return (
+    <Box borderTopWidth="1px" borderColor="line" mt="14px" pt="12px">
+      <Box color="ink2" mb="10px">
+        Assign <b>{titleName}</b> to {trail.name}, following the device
+      </Box>
+      <Flex gap="8px" wrap="wrap">
+        <Button size="lg" variant={trail.here === 'required' ? 'chosen' : 'plain'} aria-pressed={trail.here === 'required'} onClick={() => assign('required')}>
+          <Diamond kind="required" /> Require <Kbd>R</Kbd>
+        </Button>
+        <Button size="lg" variant={trail.here === 'uninstall' ? 'chosen' : 'plain'} aria-pressed={trail.here === 'uninstall'} onClick={() => assign('uninstall')}>
+          <Diamond kind="uninstall" /> Remove <Kbd>X</Kbd>
+        </Button>
+        {trail.here !== undefined && (
+          <Button size="lg" onClick={() => assign('none')}>
+            End <Kbd>E</Kbd>
+          </Button>
+        )}
+      </Flex>
+      <Checkbox.Root mt="10px" size="sm" checked={binding} onCheckedChange={change => rebind(change.checked === true)}>
+        <Checkbox.HiddenInput />
+        <Checkbox.Control borderColor="ink3" />
+        <Checkbox.Label fontWeight="400" fontSize="13px" color="ink2">
+          binding: crosses fences, cannot be undone below
+        </Checkbox.Label>
+      </Checkbox.Root>
+      {edit !== undefined && (
+        <Flex mt="10px" gap="8px" align="center" color="ink2">
+          This part is in the draft.
+          <Button h="24px" onClick={takeBack}>
+            Take back
+          </Button>
+        </Flex>
+      )}
+      {trouble !== null && (
+        <Box role="alert" color="trouble" mt="8px">
+          {sentence(trouble)}
+        </Box>
+      )}
+    </Box>
+  )
+}

@@ -1,0 +1,162 @@
+import { Box, Flex } from '@chakra-ui/react'
+import { useVirtualizer } from '@tanstack/react-virtual'
+import type { KeyboardEvent } from 'react'
+import { useEffect, useMemo, useRef } from 'react'
+import { Link } from 'react-router'
+import { withQuery } from '../../../shared/api'
+import { Diamond } from '../../../shared/Diamond'
+import { count } from '../../../shared/format'
+import { intentVerb, OUTCOMES } from '../../../shared/outcomes'
+import type { OuReach } from '../api/reach'
+import type { OuNode } from '../model/tree'
+
+interface Props {
+  title: string
+  tree: OuNode
+  selected: string
+  onSelect: (ou: string) => void
+}
+
+const ROW = 30
+const COLUMNS = '1fr 80px 120px repeat(4, 84px) 92px'
+
+/** The same content as the map, line by line. */
+export function ReachTable({ title, tree, selected, onSelect }: Props) {
+  const rows = useMemo(() => inOrder(tree), [tree])
+  const frame = useRef<HTMLDivElement>(null)
+  const virtual = useVirtualizer({ count: rows.length, getScrollElement: () => frame.current, estimateSize: () => ROW, overscan: 12 })
+  const at = rows.findIndex(row => row.id === selected)
+  const scrollTo = useRef(virtual.scrollToIndex)
+  useEffect(() => {
+    scrollTo.current = virtual.scrollToIndex
+  })
+  useEffect(() => {
+    if (at >= 0) {
+      scrollTo.current(at)
+    }
+  }, [at])
+  const pressed = (event: KeyboardEvent) => {
+    const step = event.key === 'ArrowDown' ? 1 : event.key === 'ArrowUp' ? -1 : 0
+    const next = rows[at + step]
+    if (step !== 0 && next !== undefined) {
+      onSelect(next.id)
+      event.preventDefault()
+    }
+  }
+  return (
+    <Flex
+      direction="column"
+      h="100%"
+      role="treegrid"
+      aria-label="Organisational units and what they receive"
+      aria-rowcount={rows.length + 1}
+      tabIndex={0}
+      onKeyDown={pressed}
+      bg="panel"
+      borderWidth="1px"
+      borderColor="line"
+      borderRadius="8px"
+      overflow="hidden"
+    >
+      <Heads />
+      <Box ref={frame} flex="1" overflowY="auto" role="rowgroup">
+        <Box position="relative" role="presentation" style={{ height: virtual.getTotalSize() }}>
+          {virtual.getVirtualItems().map(item => {
+            const ou = rows[item.index]
+            return (
+              ou !== undefined && (
+                <Row key={ou.id} ou={ou} title={title} index={item.index} top={item.start} selected={ou.id === selected} onSelect={onSelect} />
+              )
+            )
+          })}
+        </Box>
+      </Box>
+    </Flex>
+  )
+}
+
+function inOrder(node: OuNode): OuReach[] {
+  return [node.ou, ...node.children.flatMap(inOrder)]
+}
+
+function Heads() {
+  const right = { textAlign: 'right', role: 'columnheader' } as const
+  return (
+    <Box role="rowgroup">
+      <Box role="row" aria-rowindex={1} display="grid" gridTemplateColumns={COLUMNS} gap="8px" px="12px" py="6px" color="ink3" fontSize="12.3px" borderBottomWidth="1px" borderColor="line">
+        <Box role="columnheader">Organisational unit</Box>
+        <Box {...right}>devices</Box>
+        <Box role="columnheader">assigned here</Box>
+        {OUTCOMES.map(outcome => (
+          <Box key={outcome.kind} {...right}>
+            {outcome.counted}
+          </Box>
+        ))}
+        <Box {...right}>untouched</Box>
+      </Box>
+    </Box>
+  )
+}
+
+interface RowProps {
+  ou: OuReach
+  title: string
+  index: number
+  top: number
+  selected: boolean
+  onSelect: (ou: string) => void
+}
+
+function Row({ ou, title, index, top, selected, onSelect }: RowProps) {
+  const counts = ou.after ?? ou.counts
+  return (
+    <Box
+      role="row"
+      aria-level={ou.depth + 1}
+      aria-rowindex={index + 2}
+      aria-selected={selected}
+      onClick={() => onSelect(ou.id)}
+      position="absolute"
+      left="0"
+      right="0"
+      h={`${ROW}px`}
+      display="grid"
+      gridTemplateColumns={COLUMNS}
+      alignItems="center"
+      gap="8px"
+      px="12px"
+      cursor="pointer"
+      borderBottomWidth="1px"
+      borderColor="line"
+      bg={selected ? 'lagoonSoft' : undefined}
+      _hover={{ bg: 'hover' }}
+      css={{ '& a:hover': { textDecoration: 'underline' } }}
+      style={{ top }}
+    >
+      <Box role="gridcell" truncate fontWeight="600" style={{ paddingLeft: ou.depth * 16 }}>
+        {ou.name}
+        {ou.fenced && (
+          <Box as="span" color="ink3" fontWeight="400">
+            {' '}
+            · fenced
+          </Box>
+        )}
+      </Box>
+      <Box role="gridcell" textAlign="right">
+        {count(ou.devices)}
+      </Box>
+      <Flex role="gridcell" gap="8px">
+        {ou.here.map(here => (
+          <Flex key={here.assignment} align="center" gap="4px" fontSize="12.3px">
+            <Diamond kind={here.intent} size={11} /> {here.draft ? 'draft' : intentVerb(here.intent)}
+          </Flex>
+        ))}
+      </Flex>
+      {([...OUTCOMES.map(o => o.kind), 'none'] as const).map(kind => (
+        <Box key={kind} role="gridcell" textAlign="right" color={counts[kind] === 0 ? 'ink3' : 'ink'}>
+          {counts[kind] === 0 ? '–' : <Link to={withQuery('/fleet', { title, outcome: kind, ou: ou.id })}>{count(counts[kind])}</Link>}
+        </Box>
+      ))}
+    </Box>
+  )
+}

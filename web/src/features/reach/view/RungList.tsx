@@ -1,0 +1,59 @@
+import { Box, Flex } from '@chakra-ui/react'
+import type { ReactNode } from 'react'
+import { Diamond } from '../../../shared/Diamond'
+import { date, fullInstant, some } from '../../../shared/format'
+import { intentVerb } from '../../../shared/outcomes'
+import { useNow } from '../../../shared/useNow'
+import type { Rung } from '../api/reach'
+
+const MINUTE_MS = 60_000
+
+/** A trail, the strongest first: what decides, and what lost and where. */
+export function RungList({ rungs }: { rungs: readonly Rung[] }) {
+  const now = useNow(MINUTE_MS)
+  return (
+    <Box as="ol" listStyleType="none" mx="-8px">
+      {rungs.map((rung, i) => (
+        <RungLine key={`${rung.assignment} ${rung.ou}`} rung={rung} last={i === rungs.length - 1} now={now} />
+      ))}
+    </Box>
+  )
+}
+
+function RungLine({ rung, last, now }: { rung: Rung; last: boolean; now: number }) {
+  const decides = rung.verdict === 'decides' || rung.verdict === 'disagrees' || rung.verdict === 'inside'
+  return (
+    <Flex as="li" position="relative" gap="14px" px="10px" py="7px" borderRadius="6px" bg={rung.verdict === 'decides' ? 'lagoonSoft' : undefined}>
+      {!last && <Box position="absolute" left="18px" top="28px" bottom="-8px" w="2px" bg="line" />}
+      <Box pt="1px" position="relative" opacity={decides ? 1 : 0.55} flexShrink="0">
+        <Diamond kind={rung.verdict === 'disagrees' ? 'contested' : rung.intent} size={18} />
+      </Box>
+      <Box minW="0">
+        <Box fontWeight="600" color={decides ? 'ink' : 'ink3'} textDecoration={decides ? undefined : 'line-through'}>
+          {intentVerb(rung.intent)} · {rung.ouName}
+          {rung.binding && ' · binding'}
+          {rung.devices !== undefined && decides && ` · ${some(rung.devices, 'device')}`}
+        </Box>
+        <Box color="ink2" fontSize="12.3px">
+          {rung.sentence}
+          <Origin rung={rung} now={now} />
+        </Box>
+      </Box>
+    </Flex>
+  )
+}
+
+function Origin({ rung, now }: { rung: Rung; now: number }): ReactNode {
+  if (rung.draft === 'added') {
+    return ' · in the draft'
+  }
+  if (rung.change === undefined || rung.since === undefined) {
+    return null
+  }
+  return (
+    <span title={fullInstant(rung.since)}>
+      {' '}
+      · since {date(rung.since, now)} · {`change\u00a0${rung.change}`}
+    </span>
+  )
+}

@@ -1,0 +1,1 @@
+export { SearchPalette } from './view/SearchPalette'

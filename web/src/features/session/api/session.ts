@@ -1,0 +1,39 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import type { Api } from '../../../shared/api'
+import { ask } from '../../../shared/api'
+
+export type Session = Api['Session']
+
+const KEY = ['session']
+
+/** Null when nobody is signed in. */
+export function useSessionQuery() {
+  return useQuery({
+    queryKey: KEY,
+    queryFn: async () => (await ask<Session | undefined>('GET', '/api/session')) ?? null,
+    staleTime: Number.POSITIVE_INFINITY,
+  })
+}
+
+export function useSignIn() {
+  const queries = useQueryClient()
+  return useMutation({
+    mutationFn: (credentials: Api['Credentials']) => ask<Session>('POST', '/api/session', credentials),
+    onSuccess: async session => {
+      // The server has a new token for the new session; this answer brings it.
+      await ask('GET', '/api/session')
+      queries.setQueryData(KEY, session)
+    },
+  })
+}
+
+export function useSignOut() {
+  const queries = useQueryClient()
+  return useMutation({
+    mutationFn: () => ask('DELETE', '/api/session'),
+    onSettled: () => {
+      queries.clear()
+      window.location.assign('/sign-in')
+    },
+  })
+}

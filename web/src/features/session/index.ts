@@ -1,0 +1,3 @@
+export { useSignOut } from './api/session'
+export { useSession } from './model/SessionContext'
+export { SessionGate } from './view/SessionGate'
