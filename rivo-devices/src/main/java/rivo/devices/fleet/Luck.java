@@ -11,6 +11,10 @@ import java.security.MessageDigest;
  */
 record Luck(long seed, String device) {
 
+    /** Of a thousand devices, this many fail at a job each time, and the rest of the second at the first try. */
+    private static final int KEEP_FAILING = 10;
+    private static final int FAIL_AT_FIRST = 20;
+
     /** A number from 0 to 999, evenly spread, for the question. */
     int perMille(String question) {
         try {
@@ -25,12 +29,11 @@ record Luck(long seed, String device) {
     /** What befalls a try at a job. */
     Mishap mishap(String job, int attempt) {
         int n = perMille(job + "|" + attempt);
-        if (attempt > 1) {
-            // Most of what went wrong once goes well the next time; a few devices keep failing.
-            return n < 250 && perMille(job) < 20 ? Mishap.INSTALLER_FAILS : Mishap.NONE;
-        }
-        if (perMille(job) < 20) {
+        if (perMille(job) < KEEP_FAILING || attempt == 1 && perMille(job) < FAIL_AT_FIRST) {
             return Mishap.INSTALLER_FAILS;
+        }
+        if (attempt > 1) {
+            return Mishap.NONE;
         }
         if (n < 30) {
             return Mishap.FETCH_BREAKS_OFF;

@@ -1,0 +1,49 @@
+package rivo.devices.fleet;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardOpenOption;
+import java.util.Map;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+class FleetStoreTest {
+
+    @TempDir
+    private Path folder;
+
+    private static DeviceState state(long reports) {
+        return new DeviceState("QB-LAB-014", "nonce", "d14", "key", reports, Map.of("Graphkit runtime", "2.4.1"),
+                Map.of());
+    }
+
+    @Test
+    void theLastStateCounts() throws IOException {
+        try (FleetStore store = new FleetStore(folder)) {
+            store.keep(state(1));
+            store.keep(state(2));
+        }
+        try (FleetStore store = new FleetStore(folder)) {
+            assertThat(store.states()).containsExactly(Map.entry("QB-LAB-014", state(2)));
+        }
+    }
+
+    @Test
+    void aLineCutOffByAKillIsPassedOver() throws IOException {
+        try (FleetStore store = new FleetStore(folder)) {
+            store.keep(state(1));
+        }
+        Files.writeString(folder.resolve("devices.jsonl"), "{\"name\":\"QB-LAB-0", StandardOpenOption.APPEND);
+        try (FleetStore store = new FleetStore(folder)) {
+            assertThat(store.states()).containsExactly(Map.entry("QB-LAB-014", state(1)));
+        }
+    }
+
+    @Test
+    void anEmptyFolderHasNoDevices() throws IOException {
+        assertThat(SimulatedFleet.enrolledIn(folder.resolve("new"))).isEmpty();
+    }
+}

@@ -1,0 +1,210 @@
+package rivo.devices.fleet;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.sun.net.httpserver.HttpExchange;
+import com.sun.net.httpserver.HttpServer;
+import java.io.IOException;
+import java.net.InetAddress;
+import java.net.InetSocketAddress;
+import java.net.URI;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+import java.time.Duration;
+import java.util.List;
+import java.util.Map;
+import java.util.Queue;
+import java.util.concurrent.ConcurrentLinkedQueue;
+import java.util.concurrent.Executors;
+import java.util.concurrent.TimeUnit;
+import java.util.function.BooleanSupplier;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import rivo.devices.protocol.Enrolled;
+import rivo.devices.protocol.Job;
+import rivo.devices.protocol.JobAction;
+import rivo.devices.protocol.JobState;
+import rivo.devices.protocol.Progress;
+import rivo.devices.protocol.Report;
+import rivo.devices.protocol.ReportAnswer;
+import rivo.devices.protocol.StepKind;
+import rivo.devices.protocol.Work;
+import tools.jackson.databind.json.JsonMapper;
+
+/** One simulated device against a server that says what the test wants. */
+class SimulatedFleetTest {
+
+    private static final byte[] INSTALLER = "installer".getBytes(StandardCharsets.UTF_8);
+    private static final JsonMapper JSON = new JsonMapper();
+
+    @TempDir
+    private Path folder;
+    private HttpServer server;
+    private final Queue<Report> reports = new ConcurrentLinkedQueue<>();
+    private final Queue<String> enrolments = new ConcurrentLinkedQueue<>();
+    private volatile byte[] content = INSTALLER;
+    private volatile Work work = new Work(List.of(), List.of(new Work.Check("siltscope", "Siltscope Lab")));
+    private volatile boolean refusesEnrolment;
+
+    @BeforeEach
+    void serve() throws IOException {
+        server = HttpServer.create(new InetSocketAddress(InetAddress.getLoopbackAddress(), 0), 0);
+        server.setExecutor(Executors.newFixedThreadPool(2));
+        server.createContext("/device/v1/enrolments", exchange -> {
+            enrolments.add(new String(exchange.getRequestBody().readAllBytes(), StandardCharsets.UTF_8));
+            answer(exchange, refusesEnrolment ? 401 : 201, JSON.writeValueAsBytes(new Enrolled("d1", "QB-LAB-014",
+                    "MDEyMzQ1Njc4OWFiY2RlZjAxMjM0NTY3ODlhYmNkZWY=")));
+        });
+        server.createContext("/device/v1/devices/d1/work", exchange -> answer(exchange, 200,
+                JSON.writeValueAsBytes(work)));
+        server.createContext("/device/v1/devices/d1/reports", exchange -> {
+            Report report = JSON.readValue(exchange.getRequestBody().readAllBytes(), Report.class);
+            reports.add(report);
+            answer(exchange, 200, JSON.writeValueAsBytes(new ReportAnswer(true, report.number())));
+        });
+        server.createContext("/device/v1/content", exchange -> answer(exchange, 200, content));
+        server.start();
+    }
+
+    private static void answer(HttpExchange exchange, int status, byte[] body) throws IOException {
+        exchange.sendResponseHeaders(status, body.length);
+        exchange.getResponseBody().write(body);
+        exchange.close();
+    }
+
+    @AfterEach
+    void stop() {
+        server.stop(0);
+    }
+
+    private SimulatedFleet fleet(Map<String, String> software) throws IOException {
+        URI url = URI.create("http://127.0.0.1:" + server.getAddress().getPort());
+        FleetSettings settings = new FleetSettings(url, folder, 5, Duration.ofMillis(60), Duration.ofSeconds(1),
+                Duration.ZERO, Duration.ofMillis(10));
+        SimulatedFleet fleet = new SimulatedFleet(settings, new Roster(List.of(
+                new Roster.Entry("QB-LAB-014", "token", true, Map.of("arch", "x64"), software))));
+        fleet.start();
+        return fleet;
+    }
+
+    private static Work siltscope(JobAction action, String sha256) {
+        List<Job.Step> steps = action == JobAction.REMOVE
+                ? List.of(new Job.Step(StepKind.RUN, "running the removal", "x", 60))
+                : List.of(new Job.Step(StepKind.FETCH, "fetching", null, 60),
+                        new Job.Step(StepKind.VERIFY, "checking", null, 60),
+                        new Job.Step(StepKind.RUN, "running", "x", 60),
+                        new Job.Step(StepKind.LOOK, "looking", null, 60));
+        return new Work(List.of(new Job("siltscope", "Siltscope Lab", action,
+                action == JobAction.REMOVE ? null : "4.2.0",
+                new Job.Content(sha256, INSTALLER.length, "setup"), steps)),
+                List.of(new Work.Check("siltscope", "Siltscope Lab")));
+    }
+
+    private static void until(BooleanSupplier condition) {
+        long end = System.nanoTime() + TimeUnit.SECONDS.toNanos(10);
+        while (!condition.getAsBoolean()) {
+            assertThat(System.nanoTime()).as("in time").isLessThan(end);
+            try {
+                Thread.sleep(10);
+            } catch (InterruptedException e) {
+                throw new IllegalStateException(e);
+            }
+        }
+    }
+
+    private List<Progress> progress() {
+        return reports.stream().filter(r -> r.progress() != null).flatMap(r -> r.progress().stream()).toList();
+    }
+
+    private boolean reached(JobState state) {
+        return progress().stream().anyMatch(p -> p.state() == state);
+    }
+
+    @Test
+    void aDeviceEnrolsAndSaysWhatItIs() throws IOException {
+        try (SimulatedFleet fleet = fleet(Map.of("Siltscope Lab", "4.1.0"))) {
+            until(() -> !reports.isEmpty());
+            Report first = reports.peek();
+            assertThat(first.number()).isEqualTo(1);
+            assertThat(first.facts()).containsEntry("arch", "x64");
+            assertThat(first.present()).containsExactly(new Report.Found("siltscope", "4.1.0"));
+            assertThat(fleet).isNotNull();
+        }
+    }
+
+    @Test
+    void aJobGoesThroughItsStepsUntilItIsDone() throws IOException {
+        work = siltscope(JobAction.INSTALL, RunningJob.sha256(INSTALLER));
+        try (SimulatedFleet fleet = fleet(Map.of())) {
+            until(() -> reached(JobState.DONE));
+            assertThat(progress()).extracting(Progress::message).startsWith("fetching", "checking", "running",
+                    "looking");
+            until(() -> reports.stream().anyMatch(r -> r.present() != null
+                    && r.present().contains(new Report.Found("siltscope", "4.2.0"))));
+            assertThat(fleet).isNotNull();
+        }
+    }
+
+    @Test
+    void contentWithAnotherHashIsNeverRun() throws IOException {
+        work = siltscope(JobAction.INSTALL, RunningJob.sha256(INSTALLER));
+        content = "something else".getBytes(StandardCharsets.UTF_8);
+        try (SimulatedFleet fleet = fleet(Map.of())) {
+            until(() -> reached(JobState.FAILED));
+            assertThat(progress()).filteredOn(p -> p.state() == JobState.FAILED).first()
+                    .satisfies(p -> assertThat(p.message()).startsWith("the content is not what it should be"));
+            assertThat(progress()).noneMatch(p -> p.message().equals("running"));
+            assertThat(fleet).isNotNull();
+        }
+    }
+
+    @Test
+    void whatIsThereAlreadyIsSkipped() throws IOException {
+        work = siltscope(JobAction.INSTALL, RunningJob.sha256(INSTALLER));
+        try (SimulatedFleet fleet = fleet(Map.of("Siltscope Lab", "4.2"))) {
+            until(() -> !reports.isEmpty());
+            assertThat(progress()).isEmpty();
+            assertThat(fleet).isNotNull();
+        }
+    }
+
+    @Test
+    void aRemovalTakesItOff() throws IOException {
+        work = siltscope(JobAction.REMOVE, RunningJob.sha256(INSTALLER));
+        try (SimulatedFleet fleet = fleet(Map.of("Siltscope Lab", "4.2"))) {
+            until(() -> reports.stream().anyMatch(r -> r.present() != null && r.present().isEmpty()));
+            assertThat(fleet).isNotNull();
+        }
+    }
+
+    @Test
+    void itGoesOnWithItsKeyAfterARestart() throws IOException {
+        try (SimulatedFleet first = fleet(Map.of())) {
+            until(() -> !reports.isEmpty());
+            assertThat(first).isNotNull();
+        }
+        long last = reports.stream().mapToLong(Report::number).max().orElseThrow();
+        reports.clear();
+        assertThat(SimulatedFleet.enrolledIn(folder)).containsExactly("QB-LAB-014");
+        try (SimulatedFleet second = fleet(Map.of())) {
+            until(() -> !reports.isEmpty());
+            assertThat(enrolments).hasSize(1);
+            // A kill between the answer and the file makes it say the last number again.
+            assertThat(reports.peek().number()).isGreaterThanOrEqualTo(last);
+            assertThat(second).isNotNull();
+        }
+    }
+
+    @Test
+    void aDeviceThatIsRefusedStopsAsking() throws Exception {
+        refusesEnrolment = true;
+        try (SimulatedFleet fleet = fleet(Map.of())) {
+            until(() -> !enrolments.isEmpty());
+            Thread.sleep(300);
+            assertThat(enrolments).hasSize(1);
+            assertThat(fleet).isNotNull();
+        }
+    }
+}

@@ -1,0 +1,79 @@
+package rivo.server;
+
+import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
+import static com.tngtech.archunit.library.Architectures.layeredArchitecture;
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import com.tngtech.archunit.core.domain.JavaClasses;
+import com.tngtech.archunit.core.importer.ClassFileImporter;
+import com.tngtech.archunit.core.importer.ImportOption;
+import com.tngtech.archunit.lang.ArchRule;
+import com.tngtech.archunit.library.Architectures.LayeredArchitecture;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+
+/** The borders between the modules, and between the phases of the core. */
+class BordersTest {
+
+    private static final JavaClasses REAL = new ClassFileImporter().withImportOption(new ImportOption.DoNotIncludeTests())
+            .importPackages("rivo");
+    private static final JavaClasses WITH_PLANTED = new ClassFileImporter().importPackages("rivo");
+
+    private static final LayeredArchitecture MODULES = layeredArchitecture().consideringOnlyDependenciesInLayers()
+            .layer("core").definedBy("rivo.core..").layer("formats").definedBy("rivo.formats..")
+            .layer("directory").definedBy("rivo.directory..").layer("devices").definedBy("rivo.devices..")
+            .layer("server").definedBy("rivo.server..")
+            .whereLayer("server").mayNotBeAccessedByAnyLayer()
+            .whereLayer("formats").mayOnlyBeAccessedByLayers("server")
+            .whereLayer("directory").mayOnlyBeAccessedByLayers("server")
+            .whereLayer("devices").mayOnlyBeAccessedByLayers("server");
+
+    /** The phases of the core, each importing earlier ones only. */
+    private static final List<String> PHASES = List.of("estate", "audience", "resolve", "explain", "rehearse", "plan");
+
+    private static final ArchRule PURE_CORE = noClasses().that().resideInAPackage("rivo.core..").should()
+            .dependOnClassesThat().resideOutsideOfPackages("rivo.core..", "java.lang..", "java.util..", "java.math..",
+                    "java.time..", "java.nio.charset..", "java.security..", "org.roaringbitmap..", "org.jspecify..");
+    private static final ArchRule NO_CLOCK = noClasses().that().resideInAPackage("rivo.core..").should()
+            .callMethod(System.class, "currentTimeMillis").orShould().callMethod(System.class, "nanoTime").orShould()
+            .callMethod(java.time.Instant.class, "now").orShould().dependOnClassesThat()
+            .haveFullyQualifiedName("java.time.Clock");
+    private static final ArchRule LDAP_STAYS_IN_THE_DIRECTORY = noClasses().that()
+            .resideOutsideOfPackage("rivo.directory..").should().dependOnClassesThat()
+            .resideInAPackage("com.unboundid..");
+
+    @Test
+    void eachModuleImportsOnlyThoseBeforeIt() {
+        MODULES.check(REAL);
+    }
+
+    @Test
+    void thisTestSeesAPlantedViolation() {
+        assertThatThrownBy(() -> MODULES.check(WITH_PLANTED)).isInstanceOf(AssertionError.class)
+                .hasMessageContaining("rivo.core.planted.Offender");
+    }
+
+    @Test
+    void theCoreIsPureComputation() {
+        PURE_CORE.check(REAL);
+        NO_CLOCK.check(REAL);
+    }
+
+    @Test
+    void thePhasesOfTheCoreImportEarlierOnesOnly() {
+        for (int i = 0; i < PHASES.size(); i++) {
+            for (String later : PHASES.subList(i + 1, PHASES.size())) {
+                noClasses().that().resideInAPackage("rivo.core." + PHASES.get(i) + "..").should()
+                        .dependOnClassesThat().resideInAPackage("rivo.core." + later + "..").check(REAL);
+            }
+        }
+        assertThat(REAL.stream().map(c -> c.getPackageName()).filter(p -> p.startsWith("rivo.core.")).distinct()
+                .map(p -> p.split("\\.")[2])).hasSameElementsAs(PHASES);
+    }
+
+    @Test
+    void ldapStaysInTheDirectory() {
+        LDAP_STAYS_IN_THE_DIRECTORY.check(REAL);
+    }
+}

@@ -1,0 +1,154 @@
+package rivo.server;
+
+import com.unboundid.ldap.listener.InMemoryDirectoryServer;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.net.CookieManager;
+import java.net.HttpCookie;
+import java.net.URI;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
+import org.springframework.boot.builder.SpringApplicationBuilder;
+import org.springframework.boot.web.server.context.WebServerApplicationContext;
+import org.springframework.context.ConfigurableApplicationContext;
+import rivo.core.estate.Device;
+import rivo.core.estate.Ou;
+import rivo.directory.demo.DemoLdif;
+import rivo.directory.demo.DemoOrganisation;
+import rivo.directory.demo.EmbeddedDirectory;
+import rivo.server.directory.DirectoryFollower;
+import rivo.server.estate.WorkingEstate;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.json.JsonMapper;
+
+/** A whole server with the small organisation's directory, and somebody who is signed in. */
+public final class TestServer implements AutoCloseable {
+
+    public static final String PASSWORD = "heron";
+
+    private final EmbeddedDirectory directory;
+    private final ConfigurableApplicationContext context;
+    private final JsonMapper json = new JsonMapper();
+    private final CookieManager cookies = new CookieManager();
+    private final HttpClient http = HttpClient.newBuilder().cookieHandler(cookies).build();
+    private final URI url;
+
+    private TestServer(EmbeddedDirectory directory, ConfigurableApplicationContext context) {
+        this.directory = directory;
+        this.context = context;
+        this.url = URI.create("http://127.0.0.1:"
+                + ((WebServerApplicationContext) context).getWebServer().getPort());
+    }
+
+    /** Starts with what the folder holds, and reads the directory. */
+    public static TestServer start(Path data) {
+        try {
+            Path ldif = data.resolve("directory.ldif");
+            if (!Files.exists(ldif)) {
+                DemoLdif.write(new DemoOrganisation(true), ldif, PASSWORD, "reads");
+            }
+            EmbeddedDirectory directory = EmbeddedDirectory.start(ldif, 0);
+            TestServer server = new TestServer(directory, boot(data, directory.url()));
+            server.bean(DirectoryFollower.class).scanNow(false);
+            return server;
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
+    private static ConfigurableApplicationContext boot(Path data, URI directory) {
+        return new SpringApplicationBuilder(RivoApplication.class).logStartupInfo(false).properties(Map.of(
+                "rivo.data", data.toString(), "server.port", 0, "server.address", "127.0.0.1",
+                "spring.datasource.url", "jdbc:h2:file:" + data.resolve("rivo")
+                        + ";WRITE_DELAY=0;DB_CLOSE_ON_EXIT=FALSE",
+                "rivo.directory.url", directory.toString(), "rivo.directory.base-dn", DemoOrganisation.BASE_DN,
+                "rivo.directory.bind-dn", DemoOrganisation.READER_DN, "rivo.directory.password", "reads",
+                "rivo.directory.scan-every", "1h", "rivo.directory.patience", "2s")).run(
+                        "--rivo.directory.administrators=" + DemoOrganisation.ADMINISTRATORS);
+    }
+
+    public <T> T bean(Class<T> type) {
+        return context.getBean(type);
+    }
+
+    public URI url() {
+        return url;
+    }
+
+    public InMemoryDirectoryServer directory() {
+        return directory.server();
+    }
+
+    /** The id of a device by its name. */
+    public String device(String name) {
+        return bean(WorkingEstate.class).now().devices().all().stream().filter(d -> d.name().equals(name))
+                .map(Device::id).findFirst().orElseThrow();
+    }
+
+    /** The id of the first OU with this name. */
+    public String ou(String name) {
+        return bean(WorkingEstate.class).now().ous().all().stream().filter(o -> o.name().equals(name)).map(Ou::id)
+                .findFirst().orElseThrow();
+    }
+
+    public TestServer signIn() {
+        ask("GET", "/api/session", null);
+        Answer answer = ask("POST", "/api/session",
+                Map.of("account", DemoOrganisation.ADMINISTRATOR, "password", PASSWORD));
+        if (answer.status() != 200) {
+            throw new IllegalStateException(answer.toString());
+        }
+        ask("GET", "/api/session", null);
+        return this;
+    }
+
+    /** What the server answered. */
+    public record Answer(int status, JsonNode body, Map<String, java.util.List<String>> headers) {
+        public String code() {
+            return body.path("code").asString("");
+        }
+
+        public String header(String name) {
+            return headers.entrySet().stream().filter(e -> e.getKey().equalsIgnoreCase(name))
+                    .map(e -> e.getValue().get(0)).findFirst().orElse("");
+        }
+    }
+
+    /** Asks as the front end does, with the session's token. */
+    public Answer ask(String method, String path, @Nullable Object body) {
+        String token = cookies.getCookieStore().getCookies().stream().filter(c -> c.getName().equals("XSRF-TOKEN"))
+                .map(HttpCookie::getValue).findFirst().orElse("none");
+        return send(HttpRequest.newBuilder(url.resolve(path)).header("X-XSRF-TOKEN", token), method, body);
+    }
+
+    /** Asks with no more than what the request holds. */
+    public Answer send(HttpRequest.Builder request, String method, @Nullable Object body) {
+        try {
+            byte[] bytes = body == null ? new byte[0] : body instanceof byte[] raw ? raw : json.writeValueAsBytes(body);
+            if (bytes.length > 0) {
+                request.header("Content-Type", "application/json");
+            }
+            HttpResponse<byte[]> response = http.send(
+                    request.method(method, HttpRequest.BodyPublishers.ofByteArray(bytes)).build(),
+                    HttpResponse.BodyHandlers.ofByteArray());
+            boolean isJson = response.headers().firstValue("Content-Type").orElse("").contains("json");
+            return new Answer(response.statusCode(), isJson ? json.readTree(response.body())
+                    : json.getNodeFactory().binaryNode(response.body()), response.headers().map());
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        } catch (InterruptedException e) {
+            throw new IllegalStateException(e);
+        }
+    }
+
+    @Override
+    public void close() {
+        context.close();
+        directory.close();
+    }
+}

@@ -1,0 +1,165 @@
+package rivo.server.directory;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.unboundid.ldap.sdk.LDAPException;
+import com.unboundid.ldap.sdk.SearchScope;
+import java.nio.file.Path;
+import java.util.List;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import rivo.directory.demo.DemoOrganisation;
+import rivo.server.TestServer;
+import rivo.server.Titles;
+import rivo.server.change.DraftEdit;
+import rivo.server.change.Drafts;
+import rivo.server.change.Publishing;
+import rivo.server.estate.WorkingEstate;
+
+/** The follower against the in-memory server. */
+class DirectoryFollowerTest {
+
+    private static final String BASE = DemoOrganisation.BASE_DN;
+
+    @TempDir
+    private Path data;
+    private TestServer server;
+
+    @BeforeEach
+    void start() {
+        server = TestServer.start(data);
+    }
+
+    @AfterEach
+    void stop() {
+        server.close();
+    }
+
+    private DirectoryState scan() {
+        return server.bean(DirectoryFollower.class).scanNow(false);
+    }
+
+    private int devices() {
+        return server.bean(WorkingEstate.class).now().devices().size();
+    }
+
+    private long journalRows() {
+        return server.bean(JdbcClient.class).sql("select count(*) from journal").query(Long.class).single();
+    }
+
+    @Test
+    void aScanBringsEverythingIn() {
+        assertThat(devices()).isEqualTo(60);
+        assertThat(server.bean(WorkingEstate.class).now().ous().root().name()).isEqualTo("Quillbrook Water");
+        assertThat(scan().kind()).isEqualTo("following");
+    }
+
+    @Test
+    void aSecondScanThatFindsNothingNewWritesNothing() {
+        WorkingEstate working = server.bean(WorkingEstate.class);
+        Object before = working.now();
+        long rows = journalRows();
+        scan();
+        assertThat(journalRows()).isEqualTo(rows);
+        assertThat(working.now()).isSameAs(before);
+    }
+
+    @Test
+    void aNewComputerIsTakenInAndJournalled() throws LDAPException {
+        add("QB-NEW-900", "ou=Finance,ou=Corporate");
+        scan();
+        assertThat(server.device("QB-NEW-900")).isEqualTo("0d54c1b0-0000-0000-0000-000000000900");
+        assertThat(server.bean(JdbcClient.class).sql("select kind from journal order by number desc limit 1")
+                .query(String.class).single()).isEqualTo("device-added");
+    }
+
+    private void add(String name, String ou) throws LDAPException {
+        try {
+            server.directory().add("dn: cn=" + name + "," + ou + "," + BASE, "objectClass: device", "cn: " + name,
+                    "entryUUID: 0d54c1b0-0000-0000-0000-000000000" + name.substring(7));
+        } catch (com.unboundid.ldif.LDIFException e) {
+            throw new IllegalArgumentException(e);
+        }
+    }
+
+    @Test
+    void aMovedOuCarriesItsAssignmentsAndDevicesAlong() throws LDAPException {
+        server.signIn();
+        Titles.add(server);
+        publish("Finance");
+        String finance = server.ou("Finance");
+        server.directory().modifyDN("ou=Finance,ou=Corporate," + BASE, "ou=Money", true, "ou=Customer," + BASE);
+        scan();
+        WorkingEstate working = server.bean(WorkingEstate.class);
+        assertThat(working.now().ous().find(finance).name()).isEqualTo("Money");
+        assertThat(working.now().ous().find(finance).parent()).isEqualTo(server.ou("Customer"));
+        assertThat(server.ask("GET", "/api/reach/siltscope", null).body().at("/totals/required").asInt()).isEqualTo(2);
+    }
+
+    private void publish(String ou) {
+        server.bean(Drafts.class).put("test", new DraftEdit("siltscope", server.ou(ou), "required", false));
+        Publishing publishing = server.bean(Publishing.class);
+        publishing.publish("test", "for the tests", publishing.token("test"));
+    }
+
+    @Test
+    void anAssignmentToAnOuThatHasGoneRestsUntilItIsBack() throws LDAPException {
+        server.signIn();
+        Titles.add(server);
+        publish("Archive");
+        server.directory().delete("ou=Archive,ou=Corporate," + BASE);
+        assertThat(scan().kind()).isEqualTo("following");
+        assertThat(server.bean(WorkingEstate.class).now().assignments().find("a1").ous()).isEmpty();
+        assertThat(server.ask("GET", "/api/reach/siltscope", null).status()).isEqualTo(200);
+    }
+
+    @Test
+    void aScanThatWouldRemoveTooMuchIsHeldUntilSomebodyAgrees() throws LDAPException {
+        for (String dn : laboratoryComputers()) {
+            server.directory().delete(dn);
+        }
+        DirectoryState held = scan();
+        assertThat(held.kind()).isEqualTo("held");
+        assertThat(held.sentence()).contains("16 of 60 computers").contains("agree");
+        assertThat(devices()).isEqualTo(60);
+        assertThat(server.bean(DirectoryFollower.class).scanNow(true).kind()).isEqualTo("following");
+        assertThat(devices()).isEqualTo(44);
+    }
+
+    private List<String> laboratoryComputers() throws LDAPException {
+        return server.directory().search("ou=Laboratories," + BASE, SearchScope.SUB, "(objectClass=device)")
+                .getSearchEntries().stream().map(e -> e.getDN()).toList();
+    }
+
+    @Test
+    void whatWasReadIsKeptWhileTheDirectoryIsAway() {
+        server.directory().shutDown(true);
+        DirectoryState away = scan();
+        assertThat(away.kind()).isEqualTo("away");
+        assertThat(away.sentence()).contains("does not answer").contains("kept");
+        assertThat(devices()).isEqualTo(60);
+    }
+
+    @Test
+    void nestedMembershipIsFound() {
+        GroupMembership groups = server.bean(GroupMembership.class);
+        String imara = server.bean(JdbcClient.class).sql("select id from users where account = ?")
+                .params(DemoOrganisation.ADMINISTRATOR).query(String.class).single();
+        assertThat(groups.holds(DemoOrganisation.ADMINISTRATORS, imara)).isTrue();
+        assertThat(groups.holds("duty-engineers", imara)).isFalse();
+        assertThat(groups.holds("no such group", imara)).isFalse();
+    }
+
+    @Test
+    void groupsNestedInEachOtherComeToAnEnd() {
+        String device = server.bean(JdbcClient.class).sql("select member from group_members where kind = 'DEVICE' "
+                + "and group_id = (select id from directory_groups where name = 'workshop-spares') limit 1")
+                .query(String.class).single();
+        GroupMembership groups = server.bean(GroupMembership.class);
+        assertThat(groups.holds("bench-spares", device)).isTrue();
+        assertThat(groups.holds("workshop-spares", device)).isTrue();
+    }
+}

@@ -1,0 +1,160 @@
+package rivo.server.estate;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.mockito.ArgumentMatchers.any;
+import static org.mockito.Mockito.doAnswer;
+import static org.mockito.Mockito.mock;
+import static org.mockito.Mockito.when;
+
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Clock;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.concurrent.CompletableFuture;
+import javax.sql.DataSource;
+import org.h2.jdbcx.JdbcDataSource;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.springframework.jdbc.core.JdbcTemplate;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.jdbc.support.JdbcTransactionManager;
+import org.springframework.transaction.CannotCreateTransactionException;
+import org.springframework.transaction.PlatformTransactionManager;
+import rivo.core.estate.Estate;
+import rivo.core.estate.Ou;
+
+class RoadTest {
+
+    @TempDir
+    private Path data;
+    private DataSource source;
+    private JdbcClient db;
+    private WorkingEstate working;
+    private Road road;
+
+    private static Estate estate(String root) {
+        return Estate.of(List.of(new Ou("root", root, "", null, false)), List.of(), List.of(), List.of(), List.of());
+    }
+
+    @BeforeEach
+    void open() {
+        source = source(data.resolve("rivo"));
+        db = JdbcClient.create(source);
+        db.sql("create table things (name varchar(100) primary key)").update();
+        db.sql("create table journal (number bigint generated always as identity primary key, at timestamp with time "
+                + "zone, who varchar(100), kind varchar(100), subject varchar(100), why varchar(100), "
+                + "before_value clob, after_value clob)").update();
+        EstateRecords records = mock(EstateRecords.class);
+        when(records.read()).thenReturn(estate("before"));
+        working = new WorkingEstate(records);
+        road = new Road(db, new JdbcTemplate(source), new JdbcTransactionManager(source), working, Clock.systemUTC());
+    }
+
+    private static DataSource source(Path file) {
+        JdbcDataSource source = new JdbcDataSource();
+        source.setURL("jdbc:h2:file:" + file + ";WRITE_DELAY=0;DB_CLOSE_DELAY=-1");
+        return source;
+    }
+
+    @AfterEach
+    void close() throws InterruptedException {
+        road.stop();
+        db.sql("shutdown").update();
+    }
+
+    private static int insert(Journey journey, String name) {
+        return journey.db().sql("insert into things (name) values (?)").params(name).update();
+    }
+
+    private List<String> things() {
+        return db.sql("select name from things order by name").query(String.class).list();
+    }
+
+    @Test
+    void aChangeIsInTheDatabaseTheJournalAndMemory() {
+        List<String> told = new ArrayList<>();
+        road.take(journey -> {
+            journey.journal("imara.voss", "added", "thing:a", "because", null, "a");
+            journey.becomes(estate("after"));
+            journey.afterwards(() -> told.add(working.now().ous().root().name()));
+            return insert(journey, "a");
+        });
+        assertThat(things()).containsExactly("a");
+        assertThat(db.sql("select who || ' ' || after_value from journal").query(String.class).list())
+                .containsExactly("imara.voss \"a\"");
+        assertThat(working.now().ous().root().name()).isEqualTo("after");
+        assertThat(told).as("told after the estate is in place").containsExactly("after");
+    }
+
+    @Test
+    void aCommandThatFailsTakesNothingWithIt() {
+        assertThatThrownBy(() -> road.take(journey -> {
+            insert(journey, "bad");
+            journey.becomes(estate("bad"));
+            throw new IllegalStateException("no");
+        })).isInstanceOf(IllegalStateException.class).hasMessage("no");
+        road.take(journey -> insert(journey, "good"));
+        assertThat(things()).containsExactly("good");
+        assertThat(working.now().ous().root().name()).isEqualTo("before");
+    }
+
+    @Test
+    void manyAtOnceAllGetTheirOwnAnswer() {
+        List<CompletableFuture<String>> asked = new ArrayList<>();
+        for (int i = 0; i < 300; i++) {
+            int n = i;
+            asked.add(CompletableFuture.supplyAsync(() -> {
+                try {
+                    return "ok " + road.take(journey -> {
+                        insert(journey, n % 3 == 0 ? "same" : "n" + n);
+                        return n;
+                    });
+                } catch (RuntimeException e) {
+                    return "refused";
+                }
+            }));
+        }
+        List<String> answers = asked.stream().map(CompletableFuture::join).toList();
+        assertThat(answers.stream().filter("refused"::equals).count()).isEqualTo(99);
+        assertThat(things()).hasSize(201);
+    }
+
+    /** The file as it would be found after a kill right after the answer. */
+    @Test
+    void whatWasAnsweredIsOnDisk() throws Exception {
+        for (int i = 0; i < 20; i++) {
+            int n = i;
+            road.take(journey -> insert(journey, String.format("n%02d", n)));
+            Path copy = data.resolve("copy" + n);
+            Files.copy(data.resolve("rivo.mv.db"), data.resolve("copy" + n + ".mv.db"));
+            JdbcClient found = JdbcClient.create(source(copy));
+            assertThat(found.sql("select count(*) from things").query(Integer.class).single()).isEqualTo(n + 1);
+            found.sql("shutdown").update();
+        }
+    }
+
+    @Test
+    void aChangeThatCannotBeMadeDurableStopsTheWriterLoudly() throws InterruptedException {
+        PlatformTransactionManager broken = mock(PlatformTransactionManager.class);
+        doAnswer(call -> {
+            throw new CannotCreateTransactionException("the disk is full");
+        }).when(broken).getTransaction(any());
+        Road other = new Road(db, new JdbcTemplate(source), broken, working, Clock.systemUTC());
+        assertThatThrownBy(() -> other.take(journey -> insert(journey, "x"))).isInstanceOf(RoadClosedException.class)
+                .hasMessageContaining("start Rivo again");
+        assertThatThrownBy(() -> other.take(journey -> insert(journey, "y"))).isInstanceOf(RoadClosedException.class);
+        assertThat(other.health().getStatus().getCode()).isEqualTo("DOWN");
+        assertThat(road.health().getStatus().getCode()).isEqualTo("UP");
+        other.stop();
+    }
+
+    @Test
+    void nothingIsTakenAfterTheEnd() throws InterruptedException {
+        road.stop();
+        assertThatThrownBy(() -> road.take(journey -> insert(journey, "x"))).isInstanceOf(RoadClosedException.class);
+    }
+}

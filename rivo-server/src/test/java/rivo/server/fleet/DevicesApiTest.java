@@ -1,0 +1,131 @@
+package rivo.server.fleet;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import rivo.server.TestServer;
+import rivo.server.Titles;
+import rivo.server.change.DraftEdit;
+import rivo.server.change.Drafts;
+import rivo.server.change.Publishing;
+import tools.jackson.databind.JsonNode;
+
+/** The lists and searches. */
+class DevicesApiTest {
+
+    @TempDir
+    private static Path data;
+    private static TestServer server;
+
+    @BeforeAll
+    static void start() {
+        server = TestServer.start(data).signIn();
+        Titles.add(server);
+        server.bean(Drafts.class).put("test", new DraftEdit("siltscope", server.ou("Coldwell Laboratory"), "required",
+                false));
+        Publishing publishing = server.bean(Publishing.class);
+        publishing.publish("test", "for the tests", publishing.token("test"));
+    }
+
+    @AfterAll
+    static void stop() {
+        server.close();
+    }
+
+    private static JsonNode get(String path) {
+        return server.ask("GET", path, null).body();
+    }
+
+    private static List<String> names(JsonNode rows) {
+        List<String> names = new ArrayList<>();
+        rows.forEach(row -> names.add(row.path("name").asString()));
+        return names;
+    }
+
+    @Test
+    void theListGivesThePartThatIsAskedFor() {
+        JsonNode page = get("/api/devices?offset=58&limit=10");
+        assertThat(page.path("total").asInt()).isEqualTo(60);
+        assertThat(page.path("rows").size()).isEqualTo(2);
+        assertThat(get("/api/devices?limit=100000").path("rows").size()).isEqualTo(60);
+        assertThat(get("/api/devices?offset=-5&limit=-1").path("rows").size()).isZero();
+    }
+
+    @Test
+    void wordsNarrowByNameOuAndPerson() {
+        assertThat(names(get("/api/devices?q=lab-001").path("rows"))).containsExactly("QB-LAB-001");
+        assertThat(get("/api/devices?q=hartsmere%20chemistry").path("total").asInt()).isEqualTo(2);
+        assertThat(get("/api/devices?q=imara").path("total").asInt()).isPositive();
+        assertThat(get("/api/devices?q=nothing%20like%20it").path("total").asInt()).isZero();
+    }
+
+    @Test
+    void aFigureOpensIntoTheDevicesItCounts() {
+        JsonNode reach = get("/api/reach/siltscope");
+        int required = reach.at("/totals/required").asInt();
+        assertThat(get("/api/devices?title=siltscope&outcome=required").path("total").asInt()).isEqualTo(required)
+                .isEqualTo(4);
+        assertThat(get("/api/devices?title=siltscope&outcome=none").path("total").asInt()).isEqualTo(60 - required);
+        assertThat(get("/api/devices?title=siltscope&outcome=required&ou=" + server.ou("Finance")).path("total")
+                .asInt()).isZero();
+    }
+
+    @Test
+    void devicesOfAnOuStandByName() {
+        assertThat(names(get("/api/devices?ou=" + server.ou("Leakage crews")).path("rows"))).isSorted().hasSize(5);
+    }
+
+    @Test
+    void aFilterThatNamesNothingIsRefused() {
+        assertThat(server.ask("GET", "/api/devices?ou=moon", null).code()).isEqualTo("unknown-ou");
+        assertThat(server.ask("GET", "/api/devices?title=moon&outcome=none", null).code()).isEqualTo("unknown-title");
+        assertThat(server.ask("GET", "/api/devices?title=siltscope&outcome=odd", null).code())
+                .isEqualTo("bad-outcome");
+        assertThat(server.ask("GET", "/api/devices?offset=x", null).status()).isEqualTo(400);
+    }
+
+    @Test
+    void theStatesAddUpToTheFleet() {
+        JsonNode counts = get("/api/fleet");
+        int sum = 0;
+        for (String state : List.of("underWay", "failed", "waiting", "quiet", "never")) {
+            sum += counts.path(state).asInt();
+        }
+        assertThat(sum).isEqualTo(counts.path("devices").asInt()).isEqualTo(60);
+    }
+
+    @Test
+    void aDeviceThatNeverCalledSaysSo() {
+        JsonNode device = get("/api/devices/" + server.device("QB-LAB-012"));
+        assertThat(device.path("enrolled").asBoolean()).isFalse();
+        assertThat(device.at("/lines/0/line").asString()).isEqualTo("the device has never called in");
+        JsonNode why = get("/api/devices/" + server.device("QB-LAB-012") + "/titles/siltscope");
+        assertThat(why.path("sentence").asString()).contains("Coldwell Laboratory");
+        assertThat(why.at("/rungs/0/verdict").asString()).isEqualTo("decides");
+        assertThat(why.at("/releases/0/chosen").asBoolean()).isTrue();
+        assertThat(why.at("/steps/0/state").asString()).isEqualTo("ahead");
+    }
+
+    @Test
+    void aTokenIsMadeForADevice() {
+        JsonNode token = server.ask("POST", "/api/devices/" + server.device("QB-COR-001") + "/token", Map.of()).body();
+        assertThat(token.path("token").asString()).hasSizeGreaterThan(30);
+    }
+
+    @Test
+    void theSearchFindsEveryKind() {
+        JsonNode found = get("/api/search?q=lab");
+        assertThat(found.path("titles").asInt()).isEqualTo(1);
+        assertThat(found.path("ous").asInt()).isEqualTo(4);
+        assertThat(found.path("devices").asInt()).isEqualTo(16);
+        assertThat(found.path("hits").size()).isEqualTo(1 + 4 + 8);
+        assertThat(get("/api/search?q=zzz").path("hits").size()).isZero();
+    }
+}
