@@ -18,7 +18,15 @@ export function AccountMenu({ onHelp }: { onHelp: () => void }) {
   return (
     <Menu.Root positioning={{ placement: 'bottom-end' }}>
       <Menu.Trigger asChild>
-        <Button aria-label={`${session.fullName}: settings`} w="28px" h="28px" p="0" borderRadius="14px" variant="chosen" fontSize="12px">
+        <Button
+          aria-label={`${session.fullName}: settings`}
+          w="28px"
+          h="28px"
+          p="0"
+          borderRadius="14px"
+          variant="chosen"
+          fontSize="12px"
+        >
           {initials(session.fullName)}
         </Button>
       </Menu.Trigger>
@@ -49,7 +57,13 @@ export function AccountMenu({ onHelp }: { onHelp: () => void }) {
 
 function Item({ value, onSelect, children }: { value: string; onSelect: () => void; children: string }) {
   return (
-    <Menu.Item value={value} onSelect={onSelect} _highlighted={{ bg: 'lagoonSoft' }} cursor="pointer" borderRadius="5px">
+    <Menu.Item
+      value={value}
+      onSelect={onSelect}
+      _highlighted={{ bg: 'lagoonSoft' }}
+      cursor="pointer"
+      borderRadius="5px"
+    >
       <Flex>{children}</Flex>
     </Menu.Item>
   )

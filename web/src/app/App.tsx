@@ -30,7 +30,8 @@ export function App() {
     <CacheProvider value={styles}>
       <ChakraProvider value={system}>
         <QueryClientProvider client={queries}>
-          <BrowserRouter>
+          {/* What is chosen takes effect at once: the next key acts on it. */}
+          <BrowserRouter useTransitions={false}>
             <SessionGate>
               <KeysProvider>
                 <Shell>

@@ -4,7 +4,15 @@ import { Flex } from '@chakra-ui/react'
 export function Mark() {
   return (
     <Flex align="center" gap="8px" fontWeight="700" fontSize="19px" letterSpacing="-0.01em">
-      <svg width="20" height="18" viewBox="0 0 20 18" fill="none" strokeWidth="2.4" strokeLinecap="round" aria-hidden="true">
+      <svg
+        width="20"
+        height="18"
+        viewBox="0 0 20 18"
+        fill="none"
+        strokeWidth="2.4"
+        strokeLinecap="round"
+        aria-hidden="true"
+      >
         <g stroke="#1d8394">
           <path d="M2 2c4 4 1 8 3 14" />
           <path d="M8 2c4 4 1 8 3 14" />

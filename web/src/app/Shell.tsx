@@ -68,7 +68,16 @@ function SkipLink() {
 function Head({ onSearch, onHelp }: { onSearch: () => void; onHelp: () => void }) {
   const { pathname } = useLocation()
   return (
-    <Flex as="header" h="46px" flexShrink="0" align="center" px="18px" gap="26px" borderBottomWidth="1px" borderColor="line">
+    <Flex
+      as="header"
+      h="46px"
+      flexShrink="0"
+      align="center"
+      px="18px"
+      gap="26px"
+      borderBottomWidth="1px"
+      borderColor="line"
+    >
       <Mark />
       <Flex as="nav" aria-label="Places" gap="22px" h="100%" flex="1">
         {PLACES.map(place => (

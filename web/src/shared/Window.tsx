@@ -25,7 +25,15 @@ export function Window({ open, onClose, heading, width, children, foot, first }:
       <Portal>
         <Dialog.Backdrop bg="blackAlpha.500" />
         <Dialog.Positioner>
-          <Dialog.Content bg="panel" color="ink" borderWidth="1px" borderColor="line" maxW={width} w="calc(100vw - 32px)" borderRadius="9px">
+          <Dialog.Content
+            bg="panel"
+            color="ink"
+            borderWidth="1px"
+            borderColor="line"
+            maxW={width}
+            w="calc(100vw - 32px)"
+            borderRadius="9px"
+          >
             <Dialog.Header px="20px" pt="16px" pb="8px">
               <Dialog.Title fontSize="17px" fontWeight="700">
                 {heading}

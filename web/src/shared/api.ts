@@ -29,11 +29,13 @@ export async function ask<T>(method: Method, path: string, body?: unknown): Prom
   if (body !== undefined) {
     headers['Content-Type'] = 'application/json'
   }
-  const response = await fetch(path, { method, headers, ...(body !== undefined && { body: JSON.stringify(body) }) }).catch(
-    () => {
-      throw new Refusal(0, 'unreachable', 'Rivo does not answer. It may be restarting; nothing was lost.')
-    },
-  )
+  const response = await fetch(path, {
+    method,
+    headers,
+    ...(body !== undefined && { body: JSON.stringify(body) }),
+  }).catch(() => {
+    throw new Refusal(0, 'unreachable', 'Rivo does not answer. It may be restarting; nothing was lost.')
+  })
   if (!response.ok) {
     throw await refusal(response)
   }

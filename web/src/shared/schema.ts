@@ -452,9 +452,6 @@ export interface components {
             /** Format: int32 */
             devices: number;
             fenced: boolean;
-            /** @enum {string} */
-            here?: "required" | "uninstall";
-            hereBinding: boolean;
             id: string;
             name: string;
             path: string[];

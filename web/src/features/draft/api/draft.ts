@@ -40,10 +40,13 @@ export function useClearDraft() {
   return useDraftChange<void>(() => ask<Draft>('DELETE', '/api/draft'))
 }
 
-export function usePublish() {
+/** `onPublished` is told even when the window that asked has closed by then. */
+export function usePublish(onPublished: (change: number) => void) {
   const queries = useQueryClient()
   return useMutation({
-    mutationFn: (publication: Api['Publication']) => ask<Api['Published']>('POST', '/api/draft/publication', publication),
+    mutationFn: (publication: Api['Publication']) =>
+      ask<Api['Published']>('POST', '/api/draft/publication', publication),
+    onSuccess: published => onPublished(published.change),
     onSettled: () => queries.invalidateQueries(),
   })
 }

@@ -36,7 +36,14 @@ describe('the figures of a rehearsal', () => {
 })
 
 describe('an edit in words', () => {
-  const edit: Edit = { title: 's', titleName: 'Siltscope Lab', ou: 'o', ouName: 'Dosing', intent: 'required', binding: false }
+  const edit: Edit = {
+    title: 's',
+    titleName: 'Siltscope Lab',
+    ou: 'o',
+    ouName: 'Dosing',
+    intent: 'required',
+    binding: false,
+  }
 
   it('says what stood there before', () => {
     expect(editWords(edit).was).toBe('nothing was assigned here')

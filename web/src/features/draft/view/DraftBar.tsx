@@ -24,13 +24,26 @@ export function DraftBar() {
     <>
       {full && <Bar draft={draft.data} onLook={setLooking} onPublish={() => setPublishing(true)} />}
       {!full && published !== null && <Published change={published} onClose={() => setPublished(null)} />}
-      <LookThrough open={looking !== null && full} part={looking ?? 'edits'} onPart={setLooking} onClose={() => setLooking(null)} />
+      <LookThrough
+        open={looking !== null && full}
+        part={looking ?? 'edits'}
+        onPart={setLooking}
+        onClose={() => setLooking(null)}
+      />
       <PublishWindow open={publishing && full} onClose={() => setPublishing(false)} onPublished={done} />
     </>
   )
 }
 
-const foot = { h: '54px', flexShrink: '0', align: 'center', px: '18px', gap: '14px', bg: 'bar', color: 'onBar' } as const
+const foot = {
+  h: '54px',
+  flexShrink: '0',
+  align: 'center',
+  px: '18px',
+  gap: '14px',
+  bg: 'bar',
+  color: 'onBar',
+} as const
 
 interface BarProps {
   draft: Draft
@@ -127,4 +140,3 @@ function Published({ change, onClose }: { change: number; onClose: () => void })
     </Flex>
   )
 }
-

@@ -29,9 +29,19 @@ export function LookThrough({ open, part, onPart, onClose }: Props) {
     </Button>
   )
   return (
-    <Window open={open} onClose={onClose} heading="What this draft would do" width="720px" foot={part === 'edits' ? foot : undefined}>
+    <Window
+      open={open}
+      onClose={onClose}
+      heading="What this draft would do"
+      width="720px"
+      foot={part === 'edits' ? foot : undefined}
+    >
       <Flex gap="6px" mb="12px" wrap="wrap" role="group" aria-label="What to look at">
-        <Button variant={part === 'edits' ? 'chosen' : 'plain'} onClick={() => onPart('edits')} aria-pressed={part === 'edits'}>
+        <Button
+          variant={part === 'edits' ? 'chosen' : 'plain'}
+          onClick={() => onPart('edits')}
+          aria-pressed={part === 'edits'}
+        >
           {some(draft.data.edits.length, 'edit')}
         </Button>
         {draft.data.rehearsal !== undefined &&
@@ -46,7 +56,9 @@ export function LookThrough({ open, part, onPart, onClose }: Props) {
             </Button>
           ))}
       </Flex>
-      <Box minH="240px">{part === 'edits' ? <Edits draft={draft.data} /> : <Counted part={part} onClose={onClose} />}</Box>
+      <Box minH="240px">
+        {part === 'edits' ? <Edits draft={draft.data} /> : <Counted part={part} onClose={onClose} />}
+      </Box>
     </Window>
   )
 }
@@ -64,7 +76,14 @@ function Edits({ draft }: { draft: Draft }) {
         const words = editWords(edit)
         const effect = draft.rehearsal?.titles.find(t => t.title === edit.title)
         return (
-          <Flex key={`${edit.title} ${edit.ou}`} py="9px" borderTopWidth="1px" borderColor="line" gap="12px" align="center">
+          <Flex
+            key={`${edit.title} ${edit.ou}`}
+            py="9px"
+            borderTopWidth="1px"
+            borderColor="line"
+            gap="12px"
+            align="center"
+          >
             <Box flex="1" minW="0">
               <Box>
                 {words.verb} <b>{edit.titleName}</b> on <b>{words.where}</b>

@@ -26,14 +26,14 @@ export function PublishWindow({ open, onClose, onPublished }: Props) {
 
 function Form({ field, onClose, onPublished }: Omit<Props, 'open'> & { field: RefObject<HTMLTextAreaElement | null> }) {
   const draft = useDraft()
-  const publish = usePublish()
+  const publish = usePublish(onPublished)
   const [reason, setReason] = useState('')
   const rehearsal = draft.data?.rehearsal
   const edits = draft.data?.edits.length ?? 0
   const submit = (event: FormEvent) => {
     event.preventDefault()
     if (rehearsal !== undefined) {
-      publish.mutate({ reason, token: rehearsal.token }, { onSuccess: done => onPublished(done.change) })
+      publish.mutate({ reason, token: rehearsal.token })
     }
   }
   return (
@@ -49,8 +49,8 @@ function Form({ field, onClose, onPublished }: Omit<Props, 'open'> & { field: Re
           {toFetch(rehearsal) !== '' && `, ${toFetch(rehearsal)}`}.
           {rehearsal.removesPresent > 0 && (
             <Box color="trouble" mt="4px">
-              It is taken off {some(rehearsal.removesPresent, 'device')} that {rehearsal.removesPresent === 1 ? 'has' : 'have'} it
-              now.
+              It is taken off {some(rehearsal.removesPresent, 'device')} that{' '}
+              {rehearsal.removesPresent === 1 ? 'has' : 'have'} it now.
             </Box>
           )}
         </Box>

@@ -13,8 +13,9 @@ export function useFilter(): [Filter, (change: Partial<Filter>) => void] {
   }, [text])
   const change = (part: Partial<Filter>) =>
     setParameters(
-      before => {
-        const next = new URLSearchParams(before)
+      () => {
+        // The address itself, since two changes may come before the page is drawn again.
+        const next = new URLSearchParams(window.location.search)
         for (const [name, value] of Object.entries(part)) {
           if (value === undefined || value === '') {
             next.delete(name)

@@ -18,7 +18,12 @@ const CLOCK_MS = 5000
 export function DeviceList({ filter }: { filter: Filter }) {
   const frame = useRef<HTMLDivElement>(null)
   const [total, setTotal] = useState(PAGE)
-  const virtual = useVirtualizer({ count: total, getScrollElement: () => frame.current, estimateSize: () => ROW, overscan: 10 })
+  const virtual = useVirtualizer({
+    count: total,
+    getScrollElement: () => frame.current,
+    estimateSize: () => ROW,
+    overscan: 10,
+  })
   const items = virtual.getVirtualItems()
   const numbers = [...new Set([0, ...items.map(item => Math.floor(item.index / PAGE))])]
   const pages = useDevicePages(filter, numbers)
@@ -41,7 +46,19 @@ export function DeviceList({ filter }: { filter: Filter }) {
     )
   }
   return (
-    <Flex direction="column" flex="1" minH="0" bg="panel" borderWidth="1px" borderColor="line" borderRadius="8px" overflow="hidden" role="table" aria-label="Devices" aria-rowcount={total + 1}>
+    <Flex
+      direction="column"
+      flex="1"
+      minH="0"
+      bg="panel"
+      borderWidth="1px"
+      borderColor="line"
+      borderRadius="8px"
+      overflow="hidden"
+      role="table"
+      aria-label="Devices"
+      aria-rowcount={total + 1}
+    >
       <Heads total={known} />
       <Box ref={frame} flex="1" overflowY="auto" role="rowgroup" onKeyDown={moveFocus}>
         <Box position="relative" role="presentation" style={{ height: virtual.getTotalSize() }}>
@@ -68,7 +85,19 @@ function moveFocus(event: KeyboardEvent): void {
 function Heads({ total }: { total: number | undefined }) {
   return (
     <Box role="rowgroup">
-      <Box role="row" aria-rowindex={1} display="grid" gridTemplateColumns={COLUMNS} gap="14px" px="14px" py="6px" color="ink3" fontSize="12.3px" borderBottomWidth="1px" borderColor="line">
+      <Box
+        role="row"
+        aria-rowindex={1}
+        display="grid"
+        gridTemplateColumns={COLUMNS}
+        gap="14px"
+        px="14px"
+        py="6px"
+        color="ink3"
+        fontSize="12.3px"
+        borderBottomWidth="1px"
+        borderColor="line"
+      >
         <Box role="columnheader">{total === undefined ? 'device' : some(total, 'device')}</Box>
         <Box role="columnheader">organisational unit</Box>
         <Box role="columnheader">people</Box>
@@ -111,7 +140,13 @@ function Row({ row, index, top, now }: RowProps) {
       onClick={() => row !== undefined && void navigate(`/fleet/${row.id}`)}
       style={{ top }}
     >
-      {row === undefined ? <Box role="cell" color="ink3">…</Box> : <Cells row={row} now={now} />}
+      {row === undefined ? (
+        <Box role="cell" color="ink3">
+          …
+        </Box>
+      ) : (
+        <Cells row={row} now={now} />
+      )}
     </Box>
   )
 }
@@ -129,7 +164,13 @@ function Cells({ row, now }: { row: DeviceRow; now: number }) {
         {row.people[0] ?? '–'}
         {row.people.length > 1 && ` and ${row.people.length - 1} more`}
       </Box>
-      <Flex role="cell" align="center" gap="10px" minW="0" color={row.state === 'failed' ? 'trouble' : row.state === 'quiet' || row.state === 'never' ? 'ink3' : 'ink'}>
+      <Flex
+        role="cell"
+        align="center"
+        gap="10px"
+        minW="0"
+        color={row.state === 'failed' ? 'trouble' : row.state === 'quiet' || row.state === 'never' ? 'ink3' : 'ink'}
+      >
         {row.percent !== undefined && (
           <Box w="70px" h="5px" borderRadius="3px" bg="bandNone" flexShrink="0">
             <Box h="100%" borderRadius="3px" bg="required" style={{ width: `${row.percent}%` }} />
@@ -139,7 +180,12 @@ function Cells({ row, now }: { row: DeviceRow; now: number }) {
           {row.line}
         </Box>
       </Flex>
-      <Box role="cell" textAlign="right" color="ink2" {...(row.lastSeen !== undefined && { title: fullInstant(row.lastSeen) })}>
+      <Box
+        role="cell"
+        textAlign="right"
+        color="ink2"
+        {...(row.lastSeen !== undefined && { title: fullInstant(row.lastSeen) })}
+      >
         {row.lastSeen === undefined ? 'never' : fromNow(row.lastSeen, now)}
       </Box>
     </>

@@ -53,7 +53,16 @@ function Page({ device }: { device: Device }) {
     <Flex direction="column" h="100%" px="18px" pt="10px" pb="16px" gap="10px">
       <Head device={device} />
       <Flex flex="1" minH="0" gap="16px">
-        <Box flex="1" minW="0" h="100%" overflowY="auto" bg="panel" borderWidth="1px" borderColor="line" borderRadius="8px">
+        <Box
+          flex="1"
+          minW="0"
+          h="100%"
+          overflowY="auto"
+          bg="panel"
+          borderWidth="1px"
+          borderColor="line"
+          borderRadius="8px"
+        >
           {lines.length === 0 ? (
             <Notice heading="Nothing is assigned to this device">
               No assignment reaches it, and it has reported no title of the catalogue. Choose a title in{' '}
@@ -79,7 +88,15 @@ function Head({ device }: { device: Device }) {
   })
   return (
     <Box>
-      <Flex as="nav" aria-label="Where it stands" color="ink2" fontSize="13px" gap="6px" wrap="wrap" css={{ '& a:hover': { textDecoration: 'underline' } }}>
+      <Flex
+        as="nav"
+        aria-label="Where it stands"
+        color="ink2"
+        fontSize="13px"
+        gap="6px"
+        wrap="wrap"
+        css={{ '& a:hover': { textDecoration: 'underline' } }}
+      >
         {device.path.map((part, i) => (
           <span key={part.id}>
             {i > 0 && '› '}

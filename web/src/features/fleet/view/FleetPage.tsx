@@ -102,7 +102,13 @@ function Narrowed({ filter, change }: PartProps) {
     <Flex gap="8px" align="center" color="ink2">
       Only
       {parts.map(part => (
-        <Button key={part.words} variant="chosen" h="26px" onClick={() => change(part.without)} aria-label={`${part.words}: show the others too`}>
+        <Button
+          key={part.words}
+          variant="chosen"
+          h="26px"
+          onClick={() => change(part.without)}
+          aria-label={`${part.words}: show the others too`}
+        >
           {part.words} <X size={13} aria-hidden="true" />
         </Button>
       ))}

@@ -19,12 +19,29 @@ export function TitleGroups({ lines, chosen, onChoose }: Props) {
     <>
       {grouped(lines).map(group => (
         <Box as="section" key={group.id} aria-label={group.name}>
-          <Box display="flex" justifyContent="space-between" px="14px" pt="9px" pb="5px" color="ink3" fontSize="12.3px" fontWeight="700" borderBottomWidth="1px" borderColor="line">
+          <Box
+            display="flex"
+            justifyContent="space-between"
+            px="14px"
+            pt="9px"
+            pb="5px"
+            color="ink3"
+            fontSize="12.3px"
+            fontWeight="700"
+            borderBottomWidth="1px"
+            borderColor="line"
+          >
             <h2>{group.name}</h2>
             <span>{count(group.lines.length)}</span>
           </Box>
           {group.lines.map(line => (
-            <Line key={line.title} line={line} now={now} chosen={line.title === chosen} onChoose={() => onChoose(line.title)} />
+            <Line
+              key={line.title}
+              line={line}
+              now={now}
+              chosen={line.title === chosen}
+              onChoose={() => onChoose(line.title)}
+            />
           ))}
         </Box>
       ))}
@@ -73,7 +90,13 @@ function Line({ line, now, chosen, onChoose }: LineProps) {
         {line.line}
         {line.percent !== undefined && (
           <Box h="5px" borderRadius="3px" bg="bandNone" mt="3px" maxW="260px">
-            <Box h="100%" borderRadius="3px" bg="required" transition="width 300ms" style={{ width: `${line.percent}%` }} />
+            <Box
+              h="100%"
+              borderRadius="3px"
+              bg="required"
+              transition="width 300ms"
+              style={{ width: `${line.percent}%` }}
+            />
           </Box>
         )}
       </Box>

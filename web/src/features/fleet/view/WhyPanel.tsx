@@ -14,7 +14,19 @@ import { useTitleWhy } from '../api/fleet'
 export function WhyPanel({ device, title }: { device: string; title: string | undefined }) {
   const why = useTitleWhy(device, title)
   return (
-    <Box as="section" aria-label="Why" w="432px" flexShrink="0" h="100%" overflowY="auto" bg="panel" borderWidth="1px" borderColor="line" borderRadius="8px" p="14px 18px">
+    <Box
+      as="section"
+      aria-label="Why"
+      w="432px"
+      flexShrink="0"
+      h="100%"
+      overflowY="auto"
+      bg="panel"
+      borderWidth="1px"
+      borderColor="line"
+      borderRadius="8px"
+      p="14px 18px"
+    >
       {why.isError && <Box color="trouble">{sentence(why.error)}</Box>}
       {why.data !== undefined && title !== undefined && <Why key={title} why={why.data} />}
     </Box>
@@ -42,7 +54,14 @@ function Why({ why }: { why: TitleWhy }) {
       )}
       <Part heading="Which release">
         {why.releases.map(release => (
-          <Flex key={release.version} justify="space-between" gap="12px" fontSize="13px" py="2px" color={release.chosen ? 'ink' : 'ink2'}>
+          <Flex
+            key={release.version}
+            justify="space-between"
+            gap="12px"
+            fontSize="13px"
+            py="2px"
+            color={release.chosen ? 'ink' : 'ink2'}
+          >
             <Box pl="18px" fontWeight={release.chosen ? '700' : '400'}>
               {release.version}
             </Box>
@@ -88,7 +107,15 @@ function Steps({ steps }: { steps: TitleWhy['steps'] }) {
   return (
     <Box as="ol" listStyleType="none">
       {steps.map(step => (
-        <Flex as="li" key={step.text} gap="8px" fontSize="13px" py="2px" color={step.state === 'failed' ? 'trouble' : step.state === 'running' ? 'ink' : 'ink2'} fontWeight={step.state === 'running' ? '700' : '400'}>
+        <Flex
+          as="li"
+          key={step.text}
+          gap="8px"
+          fontSize="13px"
+          py="2px"
+          color={step.state === 'failed' ? 'trouble' : step.state === 'running' ? 'ink' : 'ink2'}
+          fontWeight={step.state === 'running' ? '700' : '400'}
+        >
           <Box w="14px" pt="3px" aria-hidden="true">
             {SIGNS[step.state]}
           </Box>

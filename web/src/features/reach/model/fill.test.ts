@@ -30,7 +30,9 @@ describe('the colours of a band', () => {
   })
 
   it('show what is in force where no device stands', () => {
-    expect(fill({ ...OU, devices: 0, counts: NONE, outcome: 'required' }, false)).toEqual([{ kind: 'required', share: 1 }])
+    expect(fill({ ...OU, devices: 0, counts: NONE, outcome: 'required' }, false)).toEqual([
+      { kind: 'required', share: 1 },
+    ])
   })
 
   it('show the draft where there is one', () => {

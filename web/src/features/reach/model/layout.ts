@@ -169,7 +169,8 @@ export function share(parts: readonly { least: number; weight: number }[], heigh
     const free = parts.filter((_, i) => !fixed.has(i))
     const left = height - parts.reduce((sum, p, i) => sum + (fixed.has(i) ? p.least : 0), 0)
     const weight = free.reduce((sum, p) => sum + p.weight, 0)
-    const size = (p: { weight: number }) => (weight === 0 ? left / Math.max(1, free.length) : (p.weight / weight) * left)
+    const size = (p: { weight: number }) =>
+      weight === 0 ? left / Math.max(1, free.length) : (p.weight / weight) * left
     const short = parts.findIndex((p, i) => !fixed.has(i) && size(p) < p.least)
     if (short < 0) {
       return parts.map((p, i) => (fixed.has(i) ? p.least : size(p)))

@@ -16,8 +16,9 @@ export function useReachAddress(): ReachAddress {
   return useMemo(() => {
     const set = (name: string, value: string | undefined) =>
       setParameters(
-        before => {
-          const next = new URLSearchParams(before)
+        () => {
+          // The address itself, since two changes may come before the page is drawn again.
+          const next = new URLSearchParams(window.location.search)
           if (value === undefined) {
             next.delete(name)
           } else {

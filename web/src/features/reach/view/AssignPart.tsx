@@ -6,51 +6,62 @@ import { Diamond } from '../../../shared/Diamond'
 import { Kbd } from '../../../shared/Kbd'
 import { useKeys } from '../../../shared/keys'
 import { useDraft, usePutEdit, useRemoveEdit } from '../../draft'
-import type { OuTrail } from '../api/reach'
+import type { OuReach } from '../api/reach'
 
 interface Props {
   title: string
   titleName: string
-  trail: OuTrail
+  ou: OuReach
 }
 
 type Wanted = 'required' | 'uninstall' | 'none'
 
 /** Puts edits for the chosen OU into the draft. */
-export function AssignPart({ title, titleName, trail }: Props) {
+export function AssignPart({ title, titleName, ou }: Props) {
   const draft = useDraft()
   const put = usePutEdit()
   const remove = useRemoveEdit()
   const [wish, setWish] = useState<{ ou: string; binding: boolean } | null>(null)
-  const binding = wish?.ou === trail.id ? wish.binding : trail.hereBinding
-  const edit = draft.data?.edits.find(e => e.title === title && e.ou === trail.id)
-  const assign = (intent: Wanted) => put.mutate({ title, ou: trail.id, intent, binding: intent !== 'none' && binding })
+  const here = ou.here[0]
+  const binding = wish?.ou === ou.id ? wish.binding : (here?.binding ?? false)
+  const edit = draft.data?.edits.find(e => e.title === title && e.ou === ou.id)
+  const assign = (intent: Wanted) => put.mutate({ title, ou: ou.id, intent, binding: intent !== 'none' && binding })
   const rebind = (on: boolean) => {
-    setWish({ ou: trail.id, binding: on })
-    if (trail.here !== undefined) {
-      put.mutate({ title, ou: trail.id, intent: trail.here, binding: on })
+    setWish({ ou: ou.id, binding: on })
+    if (here !== undefined) {
+      put.mutate({ title, ou: ou.id, intent: here.intent, binding: on })
     }
   }
-  const takeBack = () => edit !== undefined && remove.mutate({ title, ou: trail.id })
+  const takeBack = () => edit !== undefined && remove.mutate({ title, ou: ou.id })
   useKeys('The chosen part', [
-    { key: 'r', says: `Require on ${trail.name}`, act: () => assign('required') },
-    { key: 'x', says: `Remove from ${trail.name}`, act: () => assign('uninstall') },
-    ...(trail.here === undefined ? [] : [{ key: 'e', says: 'End what is assigned here', act: () => assign('none') }]),
+    { key: 'r', says: `Require on ${ou.name}`, act: () => assign('required') },
+    { key: 'x', says: `Remove from ${ou.name}`, act: () => assign('uninstall') },
+    ...(here === undefined ? [] : [{ key: 'e', says: 'End what is assigned here', act: () => assign('none') }]),
   ])
   const trouble = put.error ?? remove.error
   return (
     <Box borderTopWidth="1px" borderColor="line" mt="14px" pt="12px">
       <Box color="ink2" mb="10px">
-        Assign <b>{titleName}</b> to {trail.name}, following the device
+        Assign <b>{titleName}</b> to {ou.name}, following the device
       </Box>
       <Flex gap="8px" wrap="wrap">
-        <Button size="lg" variant={trail.here === 'required' ? 'chosen' : 'plain'} aria-pressed={trail.here === 'required'} onClick={() => assign('required')}>
+        <Button
+          size="lg"
+          variant={here?.intent === 'required' ? 'chosen' : 'plain'}
+          aria-pressed={here?.intent === 'required'}
+          onClick={() => assign('required')}
+        >
           <Diamond kind="required" /> Require <Kbd>R</Kbd>
         </Button>
-        <Button size="lg" variant={trail.here === 'uninstall' ? 'chosen' : 'plain'} aria-pressed={trail.here === 'uninstall'} onClick={() => assign('uninstall')}>
+        <Button
+          size="lg"
+          variant={here?.intent === 'uninstall' ? 'chosen' : 'plain'}
+          aria-pressed={here?.intent === 'uninstall'}
+          onClick={() => assign('uninstall')}
+        >
           <Diamond kind="uninstall" /> Remove <Kbd>X</Kbd>
         </Button>
-        {trail.here !== undefined && (
+        {here !== undefined && (
           <Button size="lg" onClick={() => assign('none')}>
             End <Kbd>E</Kbd>
           </Button>

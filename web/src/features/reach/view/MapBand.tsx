@@ -40,7 +40,8 @@ export const MapBand = memo(function MapBand({ band, selected, tabbable, onSelec
   const edited = band.kind !== 'gathered' && isEdited(ou, atOu)
   const stretches: readonly Stretch[] = band.kind === 'gathered' ? [] : fill(ou, atOu)
   const first = stretches[0]
-  const onColour = !edited && first !== undefined && first.kind !== 'none' && first.kind !== 'unfit' && first.share > 0.3
+  const onColour =
+    !edited && first !== undefined && first.kind !== 'none' && first.kind !== 'unfit' && first.share > 0.3
   return (
     <chakra.div
       role="treeitem"
@@ -170,7 +171,18 @@ function Here({ band }: { band: Band }) {
   return (
     <>
       {band.node.ou.here.map(here => (
-        <Flex key={here.assignment} align="center" gap="4px" bg="chip" color="ink" borderRadius="9px" px="6px" h="16px" fontSize="11px" flexShrink="0">
+        <Flex
+          key={here.assignment}
+          align="center"
+          gap="4px"
+          bg="chip"
+          color="ink"
+          borderRadius="9px"
+          px="6px"
+          h="16px"
+          fontSize="11px"
+          flexShrink="0"
+        >
           <Diamond kind={here.intent} size={10} />
           {here.draft ? 'draft' : here.binding ? 'binding' : 'here'}
         </Flex>
@@ -188,7 +200,12 @@ function label(band: Band): string {
       return `${some(ou.own, 'device')} in ${ou.name} itself`
     case 'ou': {
       const here = ou.here.map(h => `${intentVerb(h.intent)} ${h.draft ? 'in the draft' : 'here'}`)
-      const parts = [some(ou.devices, 'device'), countsInWords(ou.after ?? ou.counts), ...here, ou.fenced ? 'fenced' : '']
+      const parts = [
+        some(ou.devices, 'device'),
+        countsInWords(ou.after ?? ou.counts),
+        ...here,
+        ou.fenced ? 'fenced' : '',
+      ]
       return `${ou.name}: ${parts.filter(part => part !== '').join('; ')}`
     }
   }

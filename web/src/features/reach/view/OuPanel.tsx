@@ -2,6 +2,7 @@ import { Box, Flex } from '@chakra-ui/react'
 import type { ReactNode } from 'react'
 import { sentence } from '../../../shared/api'
 import { some } from '../../../shared/format'
+import type { OuReach } from '../api/reach'
 import { useOuTrail } from '../api/reach'
 import { AssignPart } from './AssignPart'
 import { ProportionBar } from './ProportionBar'
@@ -10,12 +11,12 @@ import { RungList } from './RungList'
 interface Props {
   title: string
   titleName: string
-  ou: string
+  ou: OuReach
 }
 
 /** What decides in the chosen part, and where one assigns. */
 export function OuPanel({ title, titleName, ou }: Props) {
-  const trail = useOuTrail(title, ou)
+  const trail = useOuTrail(title, ou.id)
   if (trail.isError) {
     return (
       <Frame label="The chosen part">
@@ -24,43 +25,45 @@ export function OuPanel({ title, titleName, ou }: Props) {
     )
   }
   if (trail.data === undefined) {
-    return <Frame label="The chosen part" />
+    return <Frame label={ou.name} />
   }
   const { name, path, devices, people, fenced, counts, after, rungs } = trail.data
   return (
-    <Frame label={name}>
-      <Box as="h2" fontSize="17px" fontWeight="700">
-        {name}
-      </Box>
-      <Box color="ink2" fontSize="13px" mb="12px">
-        {path.length > 2 && `${path.slice(1).join(' › ')} · `}
-        {some(devices, 'device')}, {some(people, 'person', 'people')}
-        {fenced && ' · fenced'}
-      </Box>
-      {devices > 0 && <ProportionBar title={title} ou={ou} counts={after ?? counts} />}
-      {after !== undefined && (
-        <Box color="ink2" fontSize="12.3px" mt="4px">
-          as the draft would make it
+    <Frame label={ou.name}>
+      <Box opacity={trail.data.id === ou.id ? 1 : 0.5}>
+        <Box as="h2" fontSize="17px" fontWeight="700">
+          {name}
         </Box>
-      )}
-      <Flex mt="16px" mb="4px" align="baseline" justify="space-between">
-        <Box as="h3" fontWeight="700">
-          What decides here
+        <Box color="ink2" fontSize="13px" mb="12px">
+          {path.length > 2 && `${path.slice(1).join(' › ')} · `}
+          {some(devices, 'device')}, {some(people, 'person', 'people')}
+          {fenced && ' · fenced'}
         </Box>
-        {rungs.length > 1 && (
-          <Box color="ink2" fontSize="12.3px">
-            strongest first
+        {devices > 0 && <ProportionBar title={title} ou={ou.id} counts={after ?? counts} />}
+        {after !== undefined && (
+          <Box color="ink2" fontSize="12.3px" mt="4px">
+            as the draft would make it
           </Box>
         )}
-      </Flex>
-      {rungs.length === 0 ? (
-        <Box color="ink2" pt="2px">
-          {trail.data.sentence}
-        </Box>
-      ) : (
-        <RungList rungs={rungs} />
-      )}
-      <AssignPart title={title} titleName={titleName} trail={trail.data} />
+        <Flex mt="16px" mb="4px" align="baseline" justify="space-between">
+          <Box as="h3" fontWeight="700">
+            What decides here
+          </Box>
+          {rungs.length > 1 && (
+            <Box color="ink2" fontSize="12.3px">
+              strongest first
+            </Box>
+          )}
+        </Flex>
+        {rungs.length === 0 ? (
+          <Box color="ink2" pt="2px">
+            {trail.data.sentence}
+          </Box>
+        ) : (
+          <RungList rungs={rungs} />
+        )}
+      </Box>
+      <AssignPart title={title} titleName={titleName} ou={ou} />
     </Frame>
   )
 }

@@ -35,7 +35,9 @@ export function ProportionBar({ title, ou, counts }: Props) {
             {count(counts[outcome.kind])} {outcome.counted}
           </Count>
         ))}
-        {counts.none > 0 && <Count to={withQuery('/fleet', { title, outcome: 'none', ou })}>{count(counts.none)} untouched</Count>}
+        {counts.none > 0 && (
+          <Count to={withQuery('/fleet', { title, outcome: 'none', ou })}>{count(counts.none)} untouched</Count>
+        )}
       </Flex>
     </Box>
   )

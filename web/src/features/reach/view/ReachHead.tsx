@@ -24,12 +24,23 @@ export function ReachHead({ reach, address }: { reach: Reach; address: ReachAddr
   return (
     <Flex align="center" gap="18px" minH="34px">
       <TitlePicker reach={reach} address={address} />
-      <Button onClick={() => address.showTable(!address.table)} variant={address.table ? 'chosen' : 'plain'} h="26px" aria-pressed={address.table}>
+      <Button
+        onClick={() => address.showTable(!address.table)}
+        variant={address.table ? 'chosen' : 'plain'}
+        h="26px"
+        aria-pressed={address.table}
+      >
         Table <Kbd>T</Kbd>
       </Button>
       <Flex flex="1" justify="flex-end" gap="20px" wrap="wrap">
         {OUTCOMES.map(outcome => (
-          <Figure key={outcome.kind} reach={reach} outcome={outcome.kind} words={outcome.counted} n={reach.totals[outcome.kind]} />
+          <Figure
+            key={outcome.kind}
+            reach={reach}
+            outcome={outcome.kind}
+            words={outcome.counted}
+            n={reach.totals[outcome.kind]}
+          />
         ))}
         <Figure reach={reach} outcome="none" words="untouched" n={reach.totals.none} />
       </Flex>
@@ -79,7 +90,14 @@ function TitlePicker({ reach, address }: { reach: Reach; address: ReachAddress }
   return (
     <Menu.Root>
       <Menu.Trigger asChild>
-        <Button variant="text" color="ink" textDecoration="none" px="0" h="34px" aria-label={`${reach.titleName}: choose another title`}>
+        <Button
+          variant="text"
+          color="ink"
+          textDecoration="none"
+          px="0"
+          h="34px"
+          aria-label={`${reach.titleName}: choose another title`}
+        >
           <Box as="h1" fontSize="20px" fontWeight="700">
             {reach.titleName}
           </Box>

@@ -82,7 +82,12 @@ export function ReachMap({ tree, address, selected }: Props) {
       {top !== tree && (
         <Flex gap="4px" align="center" color="ink3" fontSize="12.3px">
           {pathTo(tree, top.ou.id).map(node => (
-            <Button key={node.ou.id} variant="text" h="20px" onClick={() => address.zoomTo(node === tree ? undefined : node.ou.id)}>
+            <Button
+              key={node.ou.id}
+              variant="text"
+              h="20px"
+              onClick={() => address.zoomTo(node === tree ? undefined : node.ou.id)}
+            >
               {node.ou.name}
             </Button>
           ))}

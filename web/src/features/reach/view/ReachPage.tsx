@@ -4,7 +4,7 @@ import { Navigate, useParams } from 'react-router'
 import { sentence } from '../../../shared/api'
 import { Notice } from '../../../shared/Notice'
 import { useReach, useTitles } from '../api/reach'
-import { buildTree } from '../model/tree'
+import { buildTree, findNode } from '../model/tree'
 import { useReachAddress } from '../model/useReachAddress'
 import { OuPanel } from './OuPanel'
 import { ReachHead } from './ReachHead'
@@ -62,7 +62,8 @@ function ReachOfTitle({ title }: { title: string }) {
       </Notice>
     )
   }
-  const selected = address.ou ?? tree.ou.id
+  const chosen = findNode(tree, address.ou ?? tree.ou.id) ?? tree
+  const selected = chosen.ou.id
   return (
     <Flex direction="column" h="100%" px="18px" pt="12px" pb="16px" gap="12px">
       <ReachHead reach={reach.data} address={address} />
@@ -74,7 +75,7 @@ function ReachOfTitle({ title }: { title: string }) {
             <ReachMap tree={tree} address={address} selected={selected} />
           )}
         </Box>
-        <OuPanel title={title} titleName={reach.data.titleName} ou={selected} />
+        <OuPanel title={title} titleName={reach.data.titleName} ou={chosen.ou} />
       </Flex>
     </Flex>
   )

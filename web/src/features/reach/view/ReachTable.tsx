@@ -24,7 +24,12 @@ const COLUMNS = '1fr 80px 120px repeat(4, 84px) 92px'
 export function ReachTable({ title, tree, selected, onSelect }: Props) {
   const rows = useMemo(() => inOrder(tree), [tree])
   const frame = useRef<HTMLDivElement>(null)
-  const virtual = useVirtualizer({ count: rows.length, getScrollElement: () => frame.current, estimateSize: () => ROW, overscan: 12 })
+  const virtual = useVirtualizer({
+    count: rows.length,
+    getScrollElement: () => frame.current,
+    estimateSize: () => ROW,
+    overscan: 12,
+  })
   const at = rows.findIndex(row => row.id === selected)
   const scrollTo = useRef(virtual.scrollToIndex)
   useEffect(() => {
@@ -65,7 +70,15 @@ export function ReachTable({ title, tree, selected, onSelect }: Props) {
             const ou = rows[item.index]
             return (
               ou !== undefined && (
-                <Row key={ou.id} ou={ou} title={title} index={item.index} top={item.start} selected={ou.id === selected} onSelect={onSelect} />
+                <Row
+                  key={ou.id}
+                  ou={ou}
+                  title={title}
+                  index={item.index}
+                  top={item.start}
+                  selected={ou.id === selected}
+                  onSelect={onSelect}
+                />
               )
             )
           })}
@@ -83,7 +96,19 @@ function Heads() {
   const right = { textAlign: 'right', role: 'columnheader' } as const
   return (
     <Box role="rowgroup">
-      <Box role="row" aria-rowindex={1} display="grid" gridTemplateColumns={COLUMNS} gap="8px" px="12px" py="6px" color="ink3" fontSize="12.3px" borderBottomWidth="1px" borderColor="line">
+      <Box
+        role="row"
+        aria-rowindex={1}
+        display="grid"
+        gridTemplateColumns={COLUMNS}
+        gap="8px"
+        px="12px"
+        py="6px"
+        color="ink3"
+        fontSize="12.3px"
+        borderBottomWidth="1px"
+        borderColor="line"
+      >
         <Box role="columnheader">Organisational unit</Box>
         <Box {...right}>devices</Box>
         <Box role="columnheader">assigned here</Box>
@@ -154,7 +179,11 @@ function Row({ ou, title, index, top, selected, onSelect }: RowProps) {
       </Flex>
       {([...OUTCOMES.map(o => o.kind), 'none'] as const).map(kind => (
         <Box key={kind} role="gridcell" textAlign="right" color={counts[kind] === 0 ? 'ink3' : 'ink'}>
-          {counts[kind] === 0 ? '–' : <Link to={withQuery('/fleet', { title, outcome: kind, ou: ou.id })}>{count(counts[kind])}</Link>}
+          {counts[kind] === 0 ? (
+            '–'
+          ) : (
+            <Link to={withQuery('/fleet', { title, outcome: kind, ou: ou.id })}>{count(counts[kind])}</Link>
+          )}
         </Box>
       ))}
     </Box>

@@ -23,7 +23,15 @@ export function RungList({ rungs }: { rungs: readonly Rung[] }) {
 function RungLine({ rung, last, now }: { rung: Rung; last: boolean; now: number }) {
   const decides = rung.verdict === 'decides' || rung.verdict === 'disagrees' || rung.verdict === 'inside'
   return (
-    <Flex as="li" position="relative" gap="14px" px="10px" py="7px" borderRadius="6px" bg={rung.verdict === 'decides' ? 'lagoonSoft' : undefined}>
+    <Flex
+      as="li"
+      position="relative"
+      gap="14px"
+      px="10px"
+      py="7px"
+      borderRadius="6px"
+      bg={rung.verdict === 'decides' ? 'lagoonSoft' : undefined}
+    >
       {!last && <Box position="absolute" left="18px" top="28px" bottom="-8px" w="2px" bg="line" />}
       <Box pt="1px" position="relative" opacity={decides ? 1 : 0.55} flexShrink="0">
         <Diamond kind={rung.verdict === 'disagrees' ? 'contested' : rung.intent} size={18} />

@@ -17,7 +17,16 @@ export function SignInPage() {
   }
   return (
     <Flex as="main" minH="100%" align="center" justify="center" p="24px">
-      <Box as="form" onSubmit={submit} w="340px" bg="panel" borderWidth="1px" borderColor="line" borderRadius="9px" p="28px">
+      <Box
+        as="form"
+        onSubmit={submit}
+        w="340px"
+        bg="panel"
+        borderWidth="1px"
+        borderColor="line"
+        borderRadius="9px"
+        p="28px"
+      >
         <Mark />
         <Box as="h1" fontSize="17px" fontWeight="700" mt="18px" mb="14px">
           Sign in with your directory account

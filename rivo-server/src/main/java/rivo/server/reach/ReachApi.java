@@ -58,11 +58,9 @@ class ReachApi {
      * @param path from the root to the OU itself
      * @param sentence what a device that stands in this OU receives, and why
      * @param rungs as it would be with the draft, the strongest first
-     * @param here the intent assigned to exactly this OU, with the draft; absent when nothing is
      */
     record OuTrail(String id, String name, List<String> path, int devices, int people, boolean fenced,
-            OutcomeCounts counts, @Nullable OutcomeCounts after, String sentence, List<RungView> rungs,
-            @Schema(allowableValues = {"required", "uninstall"}) @Nullable String here, boolean hereBinding) {
+            OutcomeCounts counts, @Nullable OutcomeCounts after, String sentence, List<RungView> rungs) {
     }
 
     private final WorkingEstate working;
@@ -145,12 +143,10 @@ class ReachApi {
         }
         int position = tree.position(ou);
         Trail trail = Trail.at(then.estate(), position, known);
-        List<Here> here = here(now.estate(), then.estate(), known, found);
         return new OuTrail(found.id(), found.name(), tree.path(position).stream().map(Ou::name).toList(),
                 now.estate().devices().to(position) - now.estate().devices().from(position),
                 now.estate().users().countIn(position), found.fenced(), now.countsIn(position),
-                after(now, then, position), trail.sentence(), rungs(now, then, trail, position),
-                here.isEmpty() ? null : here.get(0).intent(), !here.isEmpty() && here.get(0).binding());
+                after(now, then, position), trail.sentence(), rungs(now, then, trail, position));
     }
 
     /** First what is nearer and decides for a part, then the OU's own trail. */

@@ -1,6 +1,7 @@
 package rivo.server.web;
 
 import io.swagger.v3.oas.annotations.Hidden;
+import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import java.io.InputStream;
@@ -31,6 +32,14 @@ class FrontEnd {
         try (InputStream in = index.getInputStream()) {
             page = new String(in.readAllBytes(), StandardCharsets.UTF_8);
         }
+    }
+
+    /** Whether a browser asks for a place, rather than a program for an answer. */
+    static boolean asksForPage(HttpServletRequest request) {
+        String accept = request.getHeader("Accept");
+        String path = request.getRequestURI();
+        return "GET".equals(request.getMethod()) && accept != null && accept.contains(MediaType.TEXT_HTML_VALUE)
+                && !path.startsWith("/api/") && !path.startsWith("/device/");
     }
 
     @GetMapping({"/", "/sign-in", "/reach", "/reach/**", "/fleet", "/fleet/**"})

@@ -1,6 +1,7 @@
 package rivo.server.web;
 
 import jakarta.servlet.http.HttpServletRequest;
+import java.io.IOException;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
@@ -13,7 +14,9 @@ import org.springframework.http.ResponseEntity;
 import org.springframework.http.converter.HttpMessageNotReadableException;
 import org.springframework.web.bind.annotation.ExceptionHandler;
 import org.springframework.web.bind.annotation.RestControllerAdvice;
+import org.springframework.web.context.request.ServletWebRequest;
 import org.springframework.web.context.request.WebRequest;
+import org.springframework.web.servlet.NoHandlerFoundException;
 import org.springframework.web.servlet.mvc.method.annotation.ResponseEntityExceptionHandler;
 import rivo.core.estate.Problem;
 import rivo.core.estate.RefusedException;
@@ -27,9 +30,11 @@ class Problems extends ResponseEntityExceptionHandler {
     private static final Logger LOG = LoggerFactory.getLogger(Problems.class);
 
     private final OnceLog once;
+    private final FrontEnd frontEnd;
 
-    Problems(OnceLog once) {
+    Problems(OnceLog once, FrontEnd frontEnd) {
         this.once = once;
+        this.frontEnd = frontEnd;
     }
 
     @ExceptionHandler
@@ -71,6 +76,22 @@ class Problems extends ResponseEntityExceptionHandler {
         LOG.error("{} {} failed", request.getMethod(), request.getRequestURI(), e);
         return ResponseEntity.internalServerError().body(problem(HttpStatus.INTERNAL_SERVER_ERROR, "fault",
                 "Rivo made a mistake; nothing was changed. The log of the server says more."));
+    }
+
+    /** A browser that asks for a page that does not exist gets the front end, which says so. */
+    @Override
+    protected @Nullable ResponseEntity<Object> handleNoHandlerFoundException(NoHandlerFoundException e,
+            HttpHeaders headers, HttpStatusCode status, WebRequest request) {
+        ServletWebRequest asked = (ServletWebRequest) request;
+        if (FrontEnd.asksForPage(asked.getRequest()) && asked.getResponse() != null) {
+            try {
+                frontEnd.write(asked.getResponse(), HttpStatus.NOT_FOUND.value());
+            } catch (IOException gone) {
+                LOG.trace("whoever asked has gone", gone);
+            }
+            return null;
+        }
+        return super.handleNoHandlerFoundException(e, headers, status, request);
     }
 
     @Override

@@ -69,10 +69,7 @@ class Security {
     /** A browser gets the sign-in in place of the page it asked for; a program gets a problem document. */
     private static void unknown(FrontEnd frontEnd, HttpServletRequest request, HttpServletResponse response)
             throws IOException {
-        String accept = request.getHeader("Accept");
-        boolean page = "GET".equals(request.getMethod()) && accept != null
-                && accept.contains(MediaType.TEXT_HTML_VALUE) && !request.getRequestURI().startsWith("/api/");
-        if (page) {
+        if (FrontEnd.asksForPage(request)) {
             frontEnd.write(response, HttpServletResponse.SC_UNAUTHORIZED);
         } else {
             problem(response, HttpServletResponse.SC_UNAUTHORIZED, "not-signed-in", "Sign in first.");

@@ -1,0 +1,80 @@
+package rivo.browser;
+
+import com.deque.html.axecore.playwright.AxeBuilder;
+import com.deque.html.axecore.results.Rule;
+import com.microsoft.playwright.BrowserContext;
+import com.microsoft.playwright.BrowserType;
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.Playwright;
+import java.net.URI;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+
+/** Debian's Chromium, with one page open. */
+final class Browser implements AutoCloseable {
+
+    private static final List<String> FLAGS = List.of("--no-sandbox", "--disable-gpu", "--disable-quic",
+            "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync");
+    private static final Set<String> SERIOUS = Set.of("serious", "critical");
+    private static final int WIDTH = 1280;
+    private static final int HEIGHT = 800;
+
+    private final Playwright playwright;
+    private final com.microsoft.playwright.Browser chromium;
+    private final Page page;
+    private final List<String> complaints = new ArrayList<>();
+
+    Browser(URI url) {
+        playwright = Playwright.create(new Playwright.CreateOptions()
+                .setEnv(Map.of("PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD", "1")));
+        chromium = playwright.chromium().launch(new BrowserType.LaunchOptions()
+                .setExecutablePath(Path.of("/usr/bin/chromium")).setArgs(FLAGS));
+        BrowserContext context = chromium.newContext(new com.microsoft.playwright.Browser.NewContextOptions()
+                .setViewportSize(WIDTH, HEIGHT).setBaseURL(url.toString()));
+        page = context.newPage();
+        page.onPageError(complaints::add);
+        page.onConsoleMessage(message -> {
+            // The first answer without a session is a 401 by design.
+            if ("error".equals(message.type()) && !message.text().contains("401")) {
+                complaints.add(message.text());
+            }
+        });
+    }
+
+    Page page() {
+        return page;
+    }
+
+    /** What the page complained of so far: uncaught errors, and what the content policy blocked. */
+    List<String> complaints() {
+        return List.copyOf(complaints);
+    }
+
+    void signIn(String account, String password) {
+        page.navigate("/");
+        page.getByLabel("Account name").fill(account);
+        page.getByLabel("Password").fill(password);
+        page.keyboard().press("Enter");
+        page.waitForSelector("nav[aria-label=Places]");
+    }
+
+    /** The serious faults that axe finds on the page as it stands. */
+    List<String> faults() {
+        return new AxeBuilder(page).analyze().getViolations().stream().filter(rule -> SERIOUS.contains(rule.getImpact()))
+                .map(Browser::words).toList();
+    }
+
+    private static String words(Rule rule) {
+        return rule.getId() + ": " + rule.getHelp() + " " + rule.getNodes().stream().limit(4)
+                .map(node -> node.getHtml() + " " + node.getFailureSummary()).toList();
+    }
+
+    @Override
+    public void close() {
+        chromium.close();
+        playwright.close();
+    }
+}

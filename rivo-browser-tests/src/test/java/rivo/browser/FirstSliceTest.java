@@ -1,0 +1,217 @@
+package rivo.browser;
+
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.assertions.LocatorAssertions;
+import com.microsoft.playwright.options.AriaRole;
+import java.io.IOException;
+import java.nio.file.Path;
+import java.util.regex.Pattern;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.MethodOrderer;
+import org.junit.jupiter.api.Order;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.TestMethodOrder;
+import org.junit.jupiter.api.io.TempDir;
+
+/** The whole way in the real interface: from signing in to a device that has received what was assigned. */
+@TestMethodOrder(MethodOrderer.OrderAnnotation.class)
+class FirstSliceTest {
+
+    private static final double FIVE_SECONDS = 5000;
+    private static final double DEVICE_DONE = 45_000;
+
+    @TempDir
+    private static Path data;
+    private static Demo demo;
+    private Browser browser;
+    private Page page;
+
+    @BeforeAll
+    static void start() throws IOException {
+        demo = Demo.start(data.resolve("demo"));
+    }
+
+    @AfterAll
+    static void stop() {
+        demo.close();
+    }
+
+    @BeforeEach
+    void open() {
+        browser = new Browser(demo.url());
+        page = browser.page();
+    }
+
+    @AfterEach
+    void shut() {
+        browser.close();
+    }
+
+    private void signIn() {
+        browser.signIn(demo.account(), demo.password());
+    }
+
+    private static LocatorAssertions.IsVisibleOptions within(double milliseconds) {
+        return new LocatorAssertions.IsVisibleOptions().setTimeout(milliseconds);
+    }
+
+    private Locator band(String name) {
+        return page.getByRole(AriaRole.TREEITEM, new Page.GetByRoleOptions().setName(Pattern.compile("^" + name)));
+    }
+
+    private Locator button(String name) {
+        return page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName(name).setExact(true));
+    }
+
+    @Test
+    @Order(1)
+    void aWrongPasswordIsSaidAndTheRightOneLeadsToWhatWasAskedFor() {
+        page.navigate("/fleet");
+        page.getByLabel("Account name").fill(demo.account());
+        page.getByLabel("Password").fill("wrong");
+        button("Sign in").click();
+        assertThat(page.getByRole(AriaRole.ALERT)).containsText("The name or the password is wrong");
+        assertThat(browser.faults()).isEmpty();
+        page.getByLabel("Password").fill(demo.password());
+        button("Sign in").click();
+        assertThat(page.getByRole(AriaRole.HEADING, new Page.GetByRoleOptions().setName("Fleet"))).isVisible();
+    }
+
+    @Test
+    @Order(2)
+    void requiringATitleOnAnOuReachesADeviceWithinSecondsAndIsDone() {
+        signIn();
+        page.navigate("/reach/dosecalc");
+        band("Planning").click();
+        page.keyboard().press("r");
+        Locator draft = page.getByRole(AriaRole.REGION, new Page.GetByRoleOptions().setName("Draft"));
+        assertThat(draft).containsText("rehearsed on 60 devices: 3 gain");
+        button("Publish…").click();
+        page.getByLabel("Why is this changed?").fill("Planning doses by the numbers");
+        button("Publish").click();
+        assertThat(page.getByText("is published.")).isVisible();
+        page.navigate("/fleet?title=dosecalc&outcome=required&q=planning");
+        page.locator("[data-index='0'] a").click();
+        page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName(Pattern.compile("^Dosecalc"))).click();
+        Locator why = page.getByRole(AriaRole.REGION, new Page.GetByRoleOptions().setName("Why"));
+        assertThat(why).containsText("at Planning, says so");
+        // The device has heard of it: its log is not empty any more.
+        assertThat(why.getByText("Whole log")).isVisible(within(FIVE_SECONDS));
+        Locator done = page.getByRole(AriaRole.REGION, new Page.GetByRoleOptions().setName("In place"))
+                .getByText("Dosecalc");
+        assertThat(done).isVisible(within(DEVICE_DONE));
+        assertThat(browser.complaints()).isEmpty();
+    }
+
+    @Test
+    @Order(3)
+    void everyPageIsFreeOfSeriousFaultsInBothThemes() {
+        signIn();
+        for (String theme : new String[] {"light", "dark"}) {
+            page.evaluate("theme => localStorage.setItem('rivo.theme', theme)", theme);
+            page.navigate("/reach/siltscope");
+            band("Leakage crews").click();
+            page.keyboard().press("x");
+            assertThat(button("Look through")).isVisible();
+            assertThat(browser.faults()).as("the map, %s", theme).isEmpty();
+            page.keyboard().press("l");
+            assertThat(page.getByText("What this draft would do")).isVisible();
+            assertThat(browser.faults()).as("looking through, %s", theme).isEmpty();
+            page.keyboard().press("Escape");
+            assertThat(page.getByText("What this draft would do")).isHidden();
+            page.keyboard().press("p");
+            assertThat(page.getByLabel("Why is this changed?")).isVisible();
+            assertThat(browser.faults()).as("publishing, %s", theme).isEmpty();
+            page.keyboard().press("Escape");
+            page.navigate("/reach/siltscope?as=table");
+            assertThat(page.getByRole(AriaRole.TREEGRID)).isVisible();
+            assertThat(browser.faults()).as("the table, %s", theme).isEmpty();
+            page.navigate("/fleet");
+            page.waitForSelector("[data-index='0'] a");
+            assertThat(browser.faults()).as("the fleet, %s", theme).isEmpty();
+            page.locator("[data-index='0'] a").click();
+            assertThat(page.getByText("last seen")).isVisible();
+            assertThat(browser.faults()).as("a device, %s", theme).isEmpty();
+            page.keyboard().press("Control+k");
+            page.getByLabel("Find a device, a title or an OU").fill("lab");
+            assertThat(page.getByRole(AriaRole.OPTION).first()).isVisible();
+            assertThat(browser.faults()).as("the search, %s", theme).isEmpty();
+            page.keyboard().press("Escape");
+        }
+        assertThat(browser.complaints()).isEmpty();
+    }
+
+    @Test
+    @Order(4)
+    void theKeysWalkTheMapAndTheSearchLeadsThere() {
+        signIn();
+        page.navigate("/reach/siltscope");
+        band("Quillbrook Water").click();
+        page.keyboard().press("ArrowRight");
+        assertThat(page).hasURL(Pattern.compile("ou="));
+        assertThat(page.locator("[role=treeitem][aria-selected=true]")).hasAttribute("aria-label",
+                Pattern.compile("^Corporate"));
+        page.keyboard().press("ArrowDown");
+        page.keyboard().press("Enter");
+        assertThat(page.getByText("Escape goes out")).isVisible();
+        page.keyboard().press("Escape");
+        assertThat(page).not().hasURL(Pattern.compile("in="));
+        page.keyboard().press("Control+k");
+        page.getByLabel("Find a device, a title or an OU").fill("QB-LAB-003");
+        assertThat(page.getByRole(AriaRole.OPTION)).hasCount(1);
+        page.keyboard().press("Enter");
+        assertThat(page.getByRole(AriaRole.HEADING, new Page.GetByRoleOptions().setName("QB-LAB-003"))).isVisible();
+        page.keyboard().press("?");
+        assertThat(page.getByText("Keys that work here")).isVisible();
+    }
+
+    @Test
+    @Order(5)
+    void aDraftSurvivesTheBrowserAndCanBeDiscarded() {
+        signIn();
+        page.navigate("/reach/siltscope");
+        band("Finance").click();
+        page.keyboard().press("r");
+        assertThat(button("Look through")).isVisible();
+        shut();
+        open();
+        signIn();
+        assertThat(button("Look through")).isVisible();
+        page.keyboard().press("l");
+        button("Discard the whole draft").click();
+        assertThat(button("Look through")).isHidden();
+    }
+
+    @Test
+    @Order(6)
+    void aDeviceThatDoesNotExistIsSaid() {
+        signIn();
+        page.navigate("/fleet/no-such-device");
+        assertThat(page.getByText("There is no device no-such-device")).isVisible();
+        page.navigate("/reach/moonware");
+        assertThat(page.getByText("There is no title moonware")).isVisible();
+        page.navigate("/nowhere");
+        assertThat(page.getByText("There is no such page")).isVisible();
+    }
+
+    @Test
+    @Order(7)
+    void ctrlCStopsEverythingAndASecondStartKeepsWhatWasDone() throws IOException {
+        assertThat(demo.stop()).isLessThan(15);
+        demo = Demo.start(data.resolve("demo"));
+        shut();
+        open();
+        signIn();
+        page.navigate("/reach/dosecalc");
+        band("Planning").click();
+        assertThat(page.getByRole(AriaRole.REGION, new Page.GetByRoleOptions().setName("Planning")))
+                .containsText("Require · Planning");
+    }
+}
