@@ -25,6 +25,7 @@ const config = defineConfig({
     },
     semanticTokens: {
       colors: {
+        gray: { focusRing: both('#0d5f6b', '#5cc0cd') },
         paper: both('#f6f3ec', '#12191c'),
         panel: both('#fffdf9', '#1a2327'),
         hover: both('#f1ece1', '#222d32'),

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { Edit, Rehearsal } from '../api/draft'
-import { editWords, figures, toFetch } from './figures'
+import { editWords, effectWords, figures, toFetch } from './figures'
 
 const NOTHING: Rehearsal = {
   devices: 60,
@@ -32,6 +32,18 @@ describe('the figures of a rehearsal', () => {
   it('says nothing of fetching when there is nothing to fetch', () => {
     expect(toFetch(NOTHING)).toBe('')
     expect(toFetch({ ...NOTHING, bytes: 2048 })).toBe('2.0 KiB to fetch')
+  })
+})
+
+describe('an effect in one line', () => {
+  it('leaves out what does not happen', () => {
+    expect(effectWords({ ...NOTHING, gains: 520, bytes: 2048 })).toBe('520 gain, 0 lose, 2.0 KiB to fetch')
+  })
+
+  it('says where a removal will really happen', () => {
+    expect(effectWords({ ...NOTHING, removes: 9, removesPresent: 2 })).toBe(
+      '0 gain, 0 lose, 9 removed, on 2 it is there now',
+    )
   })
 })
 

@@ -3,11 +3,11 @@ import { Link } from 'react-router'
 import { useState } from 'react'
 import { Button } from '../../../shared/Button'
 import { sentence } from '../../../shared/api'
-import { bytes, count, some } from '../../../shared/format'
+import { count, some } from '../../../shared/format'
 import { Window } from '../../../shared/Window'
 import type { Draft, Part } from '../api/draft'
 import { useClearDraft, useCounted, useDraft, useRemoveEdit } from '../api/draft'
-import { editWords, figures } from '../model/figures'
+import { editWords, effectWords, figures } from '../model/figures'
 
 interface Props {
   open: boolean
@@ -90,8 +90,7 @@ function Edits({ draft }: { draft: Draft }) {
               </Box>
               <Box color="ink2" fontSize="12.3px">
                 {words.was}
-                {effect !== undefined &&
-                  ` · all edits of this title: ${count(effect.gains)} gain, ${count(effect.loses)} lose, ${count(effect.removes)} removed (on ${count(effect.removesPresent)} it is there now), ${bytes(effect.bytes)} to fetch`}
+                {effect !== undefined && ` · all edits of this title: ${effectWords(effect)}`}
               </Box>
             </Box>
             <Button onClick={() => remove.mutate({ title: edit.title, ou: edit.ou })}>Take back</Button>

@@ -18,7 +18,7 @@ interface Props {
 }
 
 const ROW = 30
-const COLUMNS = '1fr 80px 120px repeat(4, 84px) 92px'
+const COLUMNS = '1fr 58px 92px repeat(4, 66px) 70px'
 
 /** The same content as the map, line by line. */
 export function ReachTable({ title, tree, selected, onSelect }: Props) {

@@ -11,7 +11,7 @@ import rivo.devices.protocol.Progress;
 /**
  * How one device is doing.
  *
- * @param lastSeen its last call-in; null when it never called
+ * @param lastSeen its last call-in or report; null when it never called
  * @param nextDue when it said it would call in again; null when it never called
  * @param jobs by title, as last reported
  */
@@ -27,10 +27,11 @@ record Doing(@Nullable Instant lastSeen, @Nullable Instant nextDue, Map<String, 
         return new Doing(at, next, jobs);
     }
 
-    Doing reported(Iterable<Progress> progress) {
+    /** @param at null where the instant is not known any more */
+    Doing reported(Iterable<Progress> progress, @Nullable Instant at) {
         Map<String, Progress> newer = new LinkedHashMap<>(jobs);
         progress.forEach(one -> newer.put(one.title(), one));
-        return new Doing(lastSeen, nextDue, newer);
+        return new Doing(at == null ? lastSeen : at, nextDue, newer);
     }
 
     Optional<Progress> any(JobState state) {

@@ -46,7 +46,7 @@ public class Fleet {
                         JobState.valueOf(row.getString("state")), row.getInt("step"), row.getInt("steps"),
                         row.getInt("percent"), row.getString("message"), Rows.integer(row, "exit_code"),
                         Rows.instant(row, "at")))).list();
-        jobs.forEach((device, progress) -> doing.put(device, Doing.NOTHING.reported(progress)));
+        jobs.forEach((device, progress) -> doing.put(device, Doing.NOTHING.reported(progress, null)));
         db.sql("select device, at from call_ins").query((row, n) -> {
             Instant at = Rows.instant(row, "at");
             return doing.merge(row.getString("device"), Doing.NOTHING.seen(at, at), (d, x) -> d.seen(at, at));
@@ -62,8 +62,10 @@ public class Fleet {
         seenSinceWritten.add(device);
     }
 
-    void reported(String device, List<Progress> progress) {
-        doing.merge(device, Doing.NOTHING.reported(progress), (d, x) -> d.reported(progress));
+    /** A report counts as having been seen; when the next call-in is due stays as it was. */
+    void reported(String device, List<Progress> progress, Instant now) {
+        doing.compute(device, (id, d) -> (d == null ? Doing.NOTHING : d).reported(progress, now));
+        seenSinceWritten.add(device);
     }
 
     /** @throws ApiException when there is no such device */

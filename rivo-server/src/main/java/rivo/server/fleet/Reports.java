@@ -1,5 +1,6 @@
 package rivo.server.fleet;
 
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -56,13 +57,13 @@ class Reports {
                 journal(journey, device, newer);
                 journey.becomes(journey.estate().withDevice(newer));
             }
-            journey.afterwards(() -> tell(deviceId, progress));
+            journey.afterwards(() -> tell(deviceId, progress, journey.now()));
             return new ReportAnswer(true, report.number());
         });
     }
 
-    private void tell(String device, List<Progress> progress) {
-        fleet.reported(device, progress);
+    private void tell(String device, List<Progress> progress, Instant now) {
+        fleet.reported(device, progress, now);
         events.changed(Topics.device(device));
         events.changed(Topics.FLEET);
     }
