@@ -72,7 +72,7 @@ function listen(groups: () => readonly KeyGroup[]): () => void {
     const sequence = event.timeStamp - firstAt < SEQUENCE_MS ? `${first} ${name}` : name
     const acts = groups().flatMap(group => group.acts)
     const found = acts.findLast(act => act.key === sequence) ?? acts.findLast(act => act.key === name)
-    if (found !== undefined && document.querySelector('[role="dialog"]') === null) {
+    if (found !== undefined && document.querySelector('[role="dialog"][data-state="open"]') === null) {
       event.preventDefault()
       first = ''
       found.act()
@@ -90,9 +90,11 @@ function nameOf(event: KeyboardEvent): string {
   return event.ctrlKey || event.metaKey ? `ctrl+${key}` : key
 }
 
+/** Whether the key goes into a text. The field of a window that is closing takes no more. */
 function isTyping(target: EventTarget | null): boolean {
   return (
     target instanceof HTMLElement &&
+    target.closest('[role="dialog"][data-state="closed"]') === null &&
     (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName))
   )
 }
