@@ -1,0 +1,98 @@
+package rivo.server.catalogue;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.io.ByteArrayInputStream;
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.stream.Stream;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import rivo.core.estate.ReleaseState;
+import rivo.core.estate.Version;
+import rivo.server.TestServer;
+import rivo.server.Titles;
+import rivo.server.web.ApiException;
+
+class CatalogueTest {
+
+    @TempDir
+    private static Path data;
+    private static TestServer server;
+    private static Catalogue catalogue;
+
+    @BeforeAll
+    static void start() {
+        server = TestServer.start(data).signIn();
+        Titles.add(server);
+        catalogue = server.bean(Catalogue.class);
+    }
+
+    @AfterAll
+    static void stop() {
+        server.close();
+    }
+
+    @Test
+    void theTitlesAreListedWithTheirNewestRelease() {
+        assertThat(server.ask("GET", "/api/titles", null).body().at("/0/newest").asString()).isEqualTo("4.2.0");
+    }
+
+    @Test
+    void aTitleThatIsPutAgainTakesThePlaceOfTheFirst() {
+        Titles.add(server, "graphkit", "Graphkit");
+        TitleRecord before = catalogue.record("graphkit");
+        catalogue.put("test", new TitleRecord("graphkit", "Graphkit runtime", before.maker(), before.inventoryName(),
+                List.of(new TitleRecord.ReleaseRecord("4.2.0", ReleaseState.WITHDRAWN,
+                        before.releases().get(1).variants()))));
+        assertThat(catalogue.title("graphkit").name()).isEqualTo("Graphkit runtime");
+        assertThat(catalogue.title("graphkit").newest()).as("it is withdrawn").isNull();
+    }
+
+    @Test
+    void aVariantIsFoundByAVersionThatComparesEqual() {
+        assertThat(catalogue.variant("siltscope", Version.of("4.2"), "all")).isNotNull();
+        assertThat(catalogue.variant("siltscope", Version.of("4.3"), "all")).isNull();
+        assertThat(catalogue.variant("moonware", Version.of("1"), "all")).isNull();
+    }
+
+    @Test
+    void contentIsKeptOnceByItsHash() throws IOException {
+        Contents contents = server.bean(Contents.class);
+        Contents.Content one = contents.keep(new ByteArrayInputStream(Titles.INSTALLER), "a.bin");
+        Contents.Content two = contents.keep(new ByteArrayInputStream(Titles.INSTALLER), "b.bin");
+        assertThat(one.sha256()).isEqualTo(two.sha256());
+        assertThat(Files.readAllBytes(contents.file(one.sha256()))).isEqualTo(Titles.INSTALLER);
+    }
+
+    @Test
+    void aStreamThatBreaksOffLeavesNothingBehind() throws IOException {
+        InputStream broken = new InputStream() {
+            private int left = 100;
+
+            @Override
+            public int read() throws IOException {
+                if (left == 0) {
+                    throw new IOException("broke off");
+                }
+                left--;
+                return 'x';
+            }
+        };
+        assertThatThrownBy(() -> server.bean(Contents.class).keep(broken, "c.bin")).isInstanceOf(IOException.class);
+        try (Stream<Path> files = Files.list(data.resolve("content"))) {
+            assertThat(files).noneMatch(f -> f.toString().endsWith(".part"));
+        }
+    }
+
+    @Test
+    void aPathIsNoHash() {
+        assertThatThrownBy(() -> server.bean(Contents.class).file("../rivo.mv.db")).isInstanceOf(ApiException.class);
+    }
+}

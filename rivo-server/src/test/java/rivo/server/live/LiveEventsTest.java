@@ -1,0 +1,110 @@
+package rivo.server.live;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.BufferedReader;
+import java.io.IOException;
+import java.io.InputStreamReader;
+import java.net.CookieManager;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+import java.util.Map;
+import java.util.concurrent.BlockingQueue;
+import java.util.concurrent.LinkedBlockingQueue;
+import java.util.concurrent.TimeUnit;
+import org.jspecify.annotations.Nullable;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import rivo.directory.demo.DemoOrganisation;
+import rivo.server.TestServer;
+import rivo.server.Titles;
+import tools.jackson.databind.json.JsonMapper;
+
+/** The stream of changed topics, as a browser hears it. */
+class LiveEventsTest {
+
+    @TempDir
+    private static Path data;
+    private static TestServer server;
+
+    @BeforeAll
+    static void start() {
+        server = TestServer.start(data).signIn();
+        Titles.add(server);
+    }
+
+    @AfterAll
+    static void stop() {
+        server.close();
+    }
+
+    /** Signs in anew and listens; gives the topics as they come. */
+    private static BlockingQueue<String> listen(String query) throws IOException, InterruptedException {
+        CookieManager cookies = new CookieManager();
+        HttpClient http = HttpClient.newBuilder().cookieHandler(cookies).build();
+        http.send(HttpRequest.newBuilder(server.url().resolve("/api/session")).build(),
+                HttpResponse.BodyHandlers.discarding());
+        String token = cookies.getCookieStore().getCookies().stream().filter(c -> c.getName().equals("XSRF-TOKEN"))
+                .findFirst().orElseThrow().getValue();
+        http.send(HttpRequest.newBuilder(server.url().resolve("/api/session")).header("X-XSRF-TOKEN", token)
+                .header("Content-Type", "application/json").POST(HttpRequest.BodyPublishers.ofString(new JsonMapper()
+                        .writeValueAsString(Map.of("account", DemoOrganisation.ADMINISTRATOR, "password",
+                                TestServer.PASSWORD))))
+                .build(), HttpResponse.BodyHandlers.discarding());
+        BlockingQueue<String> topics = new LinkedBlockingQueue<>();
+        BufferedReader lines = new BufferedReader(new InputStreamReader(
+                http.send(HttpRequest.newBuilder(server.url().resolve("/api/events" + query)).build(),
+                        HttpResponse.BodyHandlers.ofInputStream()).body(), StandardCharsets.UTF_8));
+        // The first heartbeat says that the listener is known.
+        assertThat(lines.readLine()).startsWith(":");
+        Thread reader = new Thread(() -> lines.lines().filter(l -> l.startsWith("data:"))
+                .forEach(l -> topics.add(l.substring("data:".length()))), "listener");
+        reader.setDaemon(true);
+        reader.start();
+        return topics;
+    }
+
+    private static @Nullable String next(BlockingQueue<String> topics) throws InterruptedException {
+        return topics.poll(3, TimeUnit.SECONDS);
+    }
+
+    @Test
+    void anEditOfTheDraftIsTold() throws Exception {
+        BlockingQueue<String> topics = listen("");
+        server.ask("PUT", "/api/draft/edits", Map.of("title", "siltscope", "ou", server.ou("Finance"), "intent",
+                "required", "binding", false));
+        assertThat(next(topics)).isEqualTo("draft:" + DemoOrganisation.ADMINISTRATOR);
+    }
+
+    @Test
+    void aTopicIsToldOnceForMuchThatHappensTogether() throws Exception {
+        BlockingQueue<String> topics = listen("");
+        for (int i = 0; i < 500; i++) {
+            server.bean(LiveEvents.class).changed(Topics.FLEET);
+        }
+        assertThat(next(topics)).isEqualTo("fleet");
+        assertThat(topics.poll(600, TimeUnit.MILLISECONDS)).isIn(null, "fleet");
+        assertThat(topics).isEmpty();
+    }
+
+    @Test
+    void aDeviceIsToldToThoseWhoWatchItOnly() throws Exception {
+        BlockingQueue<String> watching = listen("?device=d1");
+        BlockingQueue<String> others = listen("");
+        server.bean(LiveEvents.class).changed(Topics.device("d1"));
+        assertThat(next(watching)).isEqualTo("device:d1");
+        assertThat(others.poll(500, TimeUnit.MILLISECONDS)).isNull();
+    }
+
+    @Test
+    void somebodyElsesDraftIsNotTold() throws Exception {
+        BlockingQueue<String> topics = listen("");
+        server.bean(LiveEvents.class).changed(Topics.draft("somebody.else"));
+        assertThat(topics.poll(500, TimeUnit.MILLISECONDS)).isNull();
+    }
+}
