@@ -1,0 +1,41 @@
+package rivo.core.rule;
+
+/** Text without regard to case: Unicode simple case folding, code point by code point. */
+final class Folding {
+
+    private static final int CAPITAL_I_WITH_DOT = 0x130;
+    private static final int SMALL_I_WITHOUT_DOT = 0x131;
+
+    private Folding() {
+    }
+
+    static String fold(String text) {
+        int[] folded = text.codePoints().map(Folding::fold).toArray();
+        return new String(folded, 0, folded.length);
+    }
+
+    /**
+     * Simple folding is what lower case of upper case gives, but for the two Turkish letters, which it leaves alone, and
+     * Cherokee, which it folds upwards.
+     */
+    private static int fold(int c) {
+        if (c == CAPITAL_I_WITH_DOT || c == SMALL_I_WITHOUT_DOT) {
+            return c;
+        }
+        int upper = Character.toUpperCase(c);
+        boolean cherokee = Character.UnicodeScript.of(c) == Character.UnicodeScript.CHEROKEE;
+        return cherokee ? upper : Character.toLowerCase(upper);
+    }
+
+    /** A distinguished name, folded and without spaces around its commas and equals signs. */
+    static String foldDn(String dn) {
+        return fold(dn.strip().replaceAll("\\s*([,=])\\s*", "$1"));
+    }
+
+    /** By code points, which differs from the order of Java's chars beyond the basic plane. */
+    static int compare(String one, String other) {
+        int[] a = one.codePoints().toArray();
+        int[] b = other.codePoints().toArray();
+        return java.util.Arrays.compare(a, b);
+    }
+}
