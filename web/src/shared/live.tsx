@@ -10,6 +10,8 @@ interface Live {
 
 const LiveContext = createContext<Live>({ connected: true, watch: () => undefined })
 
+const FLEET_MS = 1000
+
 /** Which of the held answers each topic makes old. */
 const OLD: Record<string, readonly string[]> = {
   estate: ['reach', 'titles', 'draft', 'devices', 'fleet', 'device'],
@@ -35,12 +37,24 @@ export function LiveProvider({ children }: { children: ReactNode }) {
       lost = true
       setConnected(false)
     })
+    const waiting = new Set<string>()
+    const refresh = () => {
+      waiting.forEach(key => void queries.invalidateQueries({ queryKey: [key] }, { cancelRefetch: false }))
+      waiting.clear()
+    }
     stream.addEventListener('changed', event => {
-      for (const key of old(String((event as MessageEvent).data))) {
-        void queries.invalidateQueries({ queryKey: [key] }, { cancelRefetch: false })
+      const topic = String((event as MessageEvent).data)
+      old(topic).forEach(key => waiting.add(key))
+      if (topic !== 'fleet') {
+        refresh()
       }
     })
-    return () => stream.close()
+    // The fleet never rests; its lists are asked for anew once a second.
+    const timer = window.setInterval(refresh, FLEET_MS)
+    return () => {
+      window.clearInterval(timer)
+      stream.close()
+    }
   }, [device, queries])
   const live = useMemo(() => ({ connected, watch }), [connected])
   return <LiveContext.Provider value={live}>{children}</LiveContext.Provider>

@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
 import java.io.UncheckedIOException;
+import java.nio.file.DirectoryStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
@@ -20,8 +21,8 @@ import rivo.server.ServerSettings;
 import rivo.server.web.ApiException;
 
 /**
- * Content, kept once by its SHA-256 in a folder beside the database. A file is there whole or not at all. Safe for any
- * number of threads.
+ * Content, kept once by its SHA-256 in a folder beside the database. A file is there whole or not at all: what a
+ * kill cut off is deleted at the next start. Safe for any number of threads.
  */
 @Component
 public class Contents {
@@ -38,6 +39,11 @@ public class Contents {
 
     Contents(ServerSettings settings) throws IOException {
         this.folder = Files.createDirectories(settings.data().resolve("content"));
+        try (DirectoryStream<Path> cutOff = Files.newDirectoryStream(folder, "incoming*.part")) {
+            for (Path file : cutOff) {
+                Files.delete(file);
+            }
+        }
     }
 
     /** Keeps what the stream holds. */

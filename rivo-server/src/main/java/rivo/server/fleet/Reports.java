@@ -1,11 +1,13 @@
 package rivo.server.fleet;
 
+import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
 import rivo.core.estate.Device;
 import rivo.core.estate.Installed;
@@ -27,6 +29,7 @@ import rivo.server.live.Topics;
 class Reports {
 
     private static final int LONGEST_MESSAGE = 1000;
+    private static final Duration KEPT = Duration.ofDays(90);
 
     private final Road road;
     private final Fleet fleet;
@@ -117,6 +120,13 @@ class Reports {
                 .params(device, one.title(), one.action().name(), one.state().name(), one.step(), message,
                         Rows.at(one.at()))
                 .update();
+    }
+
+    /** What devices said of their jobs is kept for three months. */
+    @Scheduled(initialDelayString = "PT10M", fixedDelayString = "P1D")
+    void forgetOldLines() {
+        road.take(journey -> journey.db().sql("delete from job_log where at < ?")
+                .params(Rows.at(journey.now().minus(KEPT))).update());
     }
 
     private static void journal(Journey journey, Device before, Device after) {

@@ -8,6 +8,7 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Duration;
 import java.util.List;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.AfterAll;
@@ -16,6 +17,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import rivo.core.estate.ReleaseState;
 import rivo.core.estate.Version;
+import rivo.server.ServerSettings;
 import rivo.server.TestServer;
 import rivo.server.Titles;
 import rivo.server.web.ApiException;
@@ -89,6 +91,14 @@ class CatalogueTest {
         try (Stream<Path> files = Files.list(data.resolve("content"))) {
             assertThat(files).noneMatch(f -> f.toString().endsWith(".part"));
         }
+    }
+
+    @Test
+    void whatAKillCutOffIsDeletedAtTheNextStart(@TempDir Path other) throws IOException {
+        Path part = Files.createDirectories(other.resolve("content")).resolve("incoming1.part");
+        Files.writeString(part, "half");
+        new Contents(new ServerSettings(other, Duration.ofMinutes(1), null));
+        assertThat(part).doesNotExist();
     }
 
     @Test

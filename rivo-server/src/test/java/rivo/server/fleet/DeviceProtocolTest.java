@@ -255,6 +255,20 @@ class DeviceProtocolTest {
     }
 
     @Test
+    void linesOlderThanThreeMonthsAreForgotten() {
+        report("{\"number\":1,\"progress\":[" + progress("2020-01-01T00:00:00Z") + "," + progress(Instant.now().toString())
+                + "]}");
+        server.bean(Reports.class).forgetOldLines();
+        assertThat(server.ask("GET", "/api/devices/" + id + "/titles/siltscope", null).body().path("log").size())
+                .isEqualTo(1);
+    }
+
+    private static String progress(String at) {
+        return "{\"title\":\"siltscope\",\"action\":\"install\",\"version\":\"4.2.0\",\"state\":\"running\","
+                + "\"step\":1,\"steps\":4,\"percent\":0,\"message\":\"fetching\",\"at\":\"" + at + "\"}";
+    }
+
+    @Test
     void aDeviceThatIsNotInTheDirectoryHasNoPage() {
         assertThat(server.ask("GET", "/api/devices/moon", null).status()).isEqualTo(404);
         assertThat(server.ask("POST", "/api/devices/moon/token", Map.of()).status()).isEqualTo(404);
