@@ -9,5 +9,5 @@ fi
 if [ -f dist/index.html ] && [ -z "$(find src public index.html vite.config.ts package-lock.json -newer dist/index.html -type f 2>/dev/null)" ]; then
   exit 0
 fi
-npm run check
-npm run build
+npm run --silent check
+npm run --silent build
