@@ -1,0 +1,109 @@
+package rivo.server.change;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static rivo.server.SmallEstate.assignment;
+
+import java.util.List;
+import org.junit.jupiter.api.Test;
+import rivo.core.estate.Assignment;
+import rivo.core.estate.Estate;
+import rivo.core.estate.Intent;
+import rivo.core.estate.Problem;
+import rivo.core.estate.RefusedException;
+import rivo.server.SmallEstate;
+
+/** What edits do to assignments. */
+class EditsTest {
+
+    private static Estate estate(Assignment... assignments) {
+        return SmallEstate.with(List.of(), assignments);
+    }
+
+    private static DraftEdit edit(String ou, String intent) {
+        return new DraftEdit("siltscope", ou, intent, false);
+    }
+
+    @Test
+    void anEditAddsAnAssignmentAfterAllOthers() {
+        List<Assignment> changes = Edits.changes(estate(assignment("a7", 7, Intent.REQUIRED, "works")),
+                List.of(edit("labs", "uninstall")));
+        assertThat(changes).singleElement().satisfies(a -> {
+            assertThat(a.id()).isEqualTo("a8");
+            assertThat(a.intent()).isEqualTo(Intent.UNINSTALL);
+            assertThat(a.ous()).containsExactly("labs");
+        });
+    }
+
+    @Test
+    void whatIsThereAlreadyChangesNothing() {
+        Estate estate = estate(assignment("a1", 1, Intent.REQUIRED, "labs"));
+        assertThat(Edits.isSo(estate, edit("labs", "required"))).isTrue();
+        assertThat(Edits.isSo(estate, edit("labs", "uninstall"))).isFalse();
+        assertThat(Edits.isSo(estate, edit("works", "none"))).isTrue();
+    }
+
+    @Test
+    void anotherIntentRetiresWhatWasThere() {
+        List<Assignment> changes = Edits.changes(estate(assignment("a1", 1, Intent.REQUIRED, "labs")),
+                List.of(edit("labs", "uninstall")));
+        assertThat(changes).extracting(Assignment::id, Assignment::isLive).containsExactly(
+                org.assertj.core.api.Assertions.tuple("a1", false), org.assertj.core.api.Assertions.tuple("a2", true));
+    }
+
+    @Test
+    void anAssignmentThatNamesOtherOusGoesOnThere() {
+        List<Assignment> changes = Edits.changes(estate(assignment("a1", 1, Intent.REQUIRED, "labs", "works")),
+                List.of(edit("labs", "none")));
+        assertThat(changes).singleElement().satisfies(a -> {
+            assertThat(a.isLive()).isTrue();
+            assertThat(a.ous()).containsExactly("works");
+        });
+    }
+
+    @Test
+    void twoEditsTakeTwoOusOutOfOneAssignment() {
+        List<Assignment> changes = Edits.changes(estate(assignment("a1", 1, Intent.REQUIRED, "labs", "works")),
+                List.of(edit("labs", "none"), edit("works", "none")));
+        assertThat(changes).singleElement().satisfies(a -> assertThat(a.isLive()).isFalse());
+    }
+
+    @Test
+    void ofTwoThatAskForTheSameOneStays() {
+        List<Assignment> changes = Edits.changes(estate(assignment("a1", 1, Intent.REQUIRED, "labs"),
+                assignment("a2", 2, Intent.REQUIRED, "labs")), List.of(edit("labs", "required")));
+        assertThat(changes).singleElement().satisfies(a -> {
+            assertThat(a.id()).isEqualTo("a2");
+            assertThat(a.isLive()).isFalse();
+        });
+    }
+
+    @Test
+    void contestedOnesAreSettledByAnEdit() {
+        Estate torn = estate(assignment("a1", 1, Intent.REQUIRED, "labs"), assignment("a2", 2, Intent.UNINSTALL,
+                "labs"));
+        List<Assignment> changes = Edits.changes(torn, List.of(edit("labs", "uninstall")));
+        assertThat(changes).extracting(Assignment::id).containsExactly("a1");
+        assertThat(changes.get(0).isLive()).isFalse();
+    }
+
+    @Test
+    void makingItBindingTakesThePlaceOfWhatWasNot() {
+        List<Assignment> changes = Edits.changes(estate(assignment("a1", 1, Intent.REQUIRED, "labs")),
+                List.of(new DraftEdit("siltscope", "labs", "required", true)));
+        assertThat(changes).extracting(Assignment::binding).containsExactly(false, true);
+    }
+
+    @Test
+    void everythingThatDoesNotExistIsNamed() {
+        assertThatThrownBy(() -> Edits.changes(estate(), List.of(edit("moon", "required"),
+                new DraftEdit("moonware", "labs", "required", false)))).isInstanceOfSatisfying(RefusedException.class,
+                        e -> assertThat(e.problems()).extracting(Problem::place).containsExactly("edits[0].ou",
+                                "edits[1].title"));
+    }
+
+    @Test
+    void noEditsChangeNothing() {
+        assertThat(Edits.changes(estate(), List.of())).isEmpty();
+    }
+}
