@@ -107,7 +107,19 @@ class FirstSliceTest {
         Locator done = page.getByRole(AriaRole.REGION, new Page.GetByRoleOptions().setName("In place"))
                 .getByText("Dosecalc");
         assertThat(done).isVisible(within(DEVICE_DONE));
+        assertThat(millisecondsFromPublishingToFirstReport()).isBetween(0.0, FIVE_SECONDS);
         assertThat(browser.complaints()).isEmpty();
+    }
+
+    /** By the server's own record: from the change that decides to the first line of the device's log. */
+    private double millisecondsFromPublishingToFirstReport() {
+        return ((Number) page.evaluate("""
+                async () => {
+                  const device = location.pathname.split('/').pop()
+                  const why = await (await fetch(`/api/devices/${device}/titles/dosecalc`)).json()
+                  const decided = why.rungs.find(rung => rung.verdict === 'decides')
+                  return Date.parse(why.log.at(-1).at) - Date.parse(decided.since)
+                }""")).doubleValue();
     }
 
     @Test

@@ -10,7 +10,6 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import java.util.concurrent.CountDownLatch;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -52,7 +51,6 @@ class DemoFleet implements SmartLifecycle {
     private final WorkingEstate working;
     private final Enrolments enrolments;
     private final DirectoryFollower follower;
-    private final CountDownLatch going = new CountDownLatch(1);
     private volatile boolean running;
     private volatile @Nullable SimulatedFleet fleet;
 
@@ -86,7 +84,6 @@ class DemoFleet implements SmartLifecycle {
                     settings.callInEvery(), FIRST_CALLS, STEP), roster());
             fleet = started;
             started.start();
-            going.countDown();
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }
@@ -117,11 +114,6 @@ class DemoFleet implements SmartLifecycle {
             }
         }
         return new Roster(entries);
-    }
-
-    /** Whether the fleet has been started. */
-    boolean isGoing() {
-        return going.getCount() == 0;
     }
 
     @Override

@@ -4,7 +4,6 @@ import java.nio.charset.StandardCharsets;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
 import java.security.SecureRandom;
-import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -26,7 +25,6 @@ import rivo.devices.protocol.Enrolment;
 import rivo.server.estate.Journey;
 import rivo.server.estate.Road;
 import rivo.server.estate.Rows;
-import rivo.server.estate.WorkingEstate;
 import rivo.server.live.LiveEvents;
 import rivo.server.live.Topics;
 import rivo.server.web.ApiException;
@@ -51,17 +49,13 @@ public class Enrolments {
     }
 
     private final Road road;
-    private final WorkingEstate working;
     private final LiveEvents events;
-    private final Clock clock;
     private final SecureRandom random = new SecureRandom();
     private final Map<String, byte[]> keys = new ConcurrentHashMap<>();
 
-    Enrolments(Road road, WorkingEstate working, LiveEvents events, Clock clock, JdbcClient db) {
+    Enrolments(Road road, LiveEvents events, JdbcClient db) {
         this.road = road;
-        this.working = working;
         this.events = events;
-        this.clock = clock;
         db.sql("select device, device_key from enrolments").query((row, n) -> keys.put(row.getString("device"),
                 Base64.getDecoder().decode(row.getString("device_key")))).list();
     }
@@ -152,6 +146,9 @@ public class Enrolments {
                 .params(device.id(), Base64.getEncoder().encodeToString(key), Rows.at(journey.now())).update();
         journey.db().sql("update tokens set nonce = ? where hash = ?").params(hash(asked.nonce()),
                 hash(asked.token())).update();
+        // A token used before would get the new key by its old nonce.
+        journey.db().sql("delete from tokens where device = ? and nonce is not null and hash <> ?")
+                .params(device.id(), hash(asked.token())).update();
         journey.db().sql("update device_reports set last_number = 0 where device = ?").params(device.id()).update();
         journey.journal("device " + device.name(), "enrolled", "device:" + device.id(), null, null, null);
         journey.afterwards(() -> {

@@ -173,6 +173,15 @@ class DeviceProtocolTest {
     }
 
     @Test
+    void aTokenUsedBeforeEndsWithItsKey() {
+        String second = server.bean(Enrolments.class).newTokens("test", List.of(id), Duration.ofHours(1)).get(id)
+                .token();
+        assertThat(enrol(second, "another-random-nonce").status()).isEqualTo(201);
+        assertThat(enrol(token, NONCE).code()).isEqualTo("bad-token");
+        assertThat(work(Map.of()).code()).as("the old key has ended").isEqualTo("bad-signature");
+    }
+
+    @Test
     void aWrongTokenOrNonceIsRefused() {
         assertThat(enrol("guessed", NONCE).code()).isEqualTo("bad-token");
         assertThat(enrol(token, "short").code()).isEqualTo("bad-nonce");
