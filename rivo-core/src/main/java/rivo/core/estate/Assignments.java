@@ -27,6 +27,7 @@ public final class Assignments {
             byId.put(a.id(), a);
             byTitle.computeIfAbsent(a.title(), t -> new ArrayList<>()).add(a);
         });
+        byTitle.replaceAll((title, speaking) -> List.copyOf(speaking));
         return new Assignments(byId, byTitle);
     }
 
@@ -41,7 +42,7 @@ public final class Assignments {
 
     /** Those that speak for a title, the oldest first; none for an unknown title. */
     public List<Assignment> of(String title) {
-        return List.copyOf(byTitle.getOrDefault(title, List.of()));
+        return byTitle.getOrDefault(title, List.of());
     }
 
     /** One more than the highest {@code seq} there is. */
