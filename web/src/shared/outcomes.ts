@@ -8,12 +8,14 @@ export const OUTCOMES = [
   { kind: 'unfit', counted: 'do not fit', verb: 'Does not fit' },
 ] as const satisfies readonly { kind: DiamondKind; counted: string; verb: string }[]
 
-export type Intent = 'required' | 'uninstall'
+export type Intent = 'required' | 'available' | 'uninstall'
 
 export function intentVerb(intent: Intent): string {
   switch (intent) {
     case 'required':
       return 'Require'
+    case 'available':
+      return 'Offer'
     case 'uninstall':
       return 'Remove'
   }

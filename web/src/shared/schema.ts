@@ -307,7 +307,7 @@ export interface components {
             group: "under-way" | "waiting" | "needs" | "in-place" | "unasked";
             line: string;
             /** @enum {string} */
-            outcome?: "required" | "uninstall" | "contested" | "unfit";
+            outcome?: "required" | "available" | "uninstall" | "contested" | "later" | "unfit" | "blocked" | "replaced" | "displaced" | "waiting";
             /** Format: int32 */
             percent?: number;
             present: boolean;
@@ -393,7 +393,7 @@ export interface components {
             binding: boolean;
             draft: boolean;
             /** @enum {string} */
-            intent: "required" | "uninstall";
+            intent: "required" | "available" | "uninstall";
         };
         Hit: {
             id: string;
@@ -439,7 +439,7 @@ export interface components {
             id: string;
             name: string;
             /** @enum {string} */
-            outcome?: "required" | "uninstall" | "contested" | "unfit";
+            outcome?: "required" | "available" | "uninstall" | "contested" | "later" | "unfit" | "blocked" | "replaced" | "displaced" | "waiting";
             /** Format: int32 */
             own: number;
             parent?: string;
@@ -532,14 +532,14 @@ export interface components {
             /** @enum {string} */
             draft?: "added" | "ended";
             /** @enum {string} */
-            intent: "required" | "uninstall";
-            ou: string;
-            ouName: string;
+            intent: "required" | "available" | "uninstall";
             sentence: string;
             /** Format: date-time */
             since?: string;
+            target: string;
+            targetName: string;
             /** @enum {string} */
-            verdict: "decides" | "disagrees" | "agrees" | "weaker" | "stopped" | "no-reach" | "ended" | "inside";
+            verdict: "decides" | "disagrees" | "agrees" | "weaker" | "later" | "stopped" | "excluded" | "narrowed-out" | "outside-base" | "no-reach" | "ended" | "inside";
         };
         Session: {
             account: string;

@@ -33,7 +33,7 @@ export function versions(line: TitleLine): string {
   if (line.group === 'in-place' || line.group === 'unasked') {
     return line.present ? from : 'absent'
   }
-  if (line.outcome === 'contested' || line.outcome === 'unfit') {
+  if (line.to === undefined && line.outcome !== 'uninstall') {
     return from
   }
   return `${from} → ${line.to ?? '—'}`

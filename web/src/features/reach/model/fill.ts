@@ -18,13 +18,18 @@ export function proportions(counts: Counts): readonly Stretch[] {
     : ORDER.map(kind => ({ kind, share: counts[kind] / whole })).filter(stretch => stretch.share > 0)
 }
 
+/** The colour of an outcome on the map: what only offers, waits or gives way leaves a band without one. */
+function shown(outcome: OuReach['outcome']): FillKind {
+  return ORDER.find(kind => kind === outcome) ?? 'none'
+}
+
 /**
  * The colours of a band. One with bands below it shows what is in force at it, so that an assignment can be seen
  * flowing to the right; one without shows its devices in proportion.
  */
 export function fill(ou: OuReach, hasBelow: boolean): readonly Stretch[] {
   if (hasBelow || ou.devices === 0) {
-    return [{ kind: ou.outcome ?? 'none', share: 1 }]
+    return [{ kind: shown(ou.outcome), share: 1 }]
   }
   return proportions(ou.after ?? ou.counts)
 }

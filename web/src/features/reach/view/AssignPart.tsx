@@ -28,7 +28,7 @@ export function AssignPart({ title, titleName, ou }: Props) {
   const assign = (intent: Wanted) => put.mutate({ title, ou: ou.id, intent, binding: intent !== 'none' && binding })
   const rebind = (on: boolean) => {
     setWish({ ou: ou.id, binding: on })
-    if (here !== undefined) {
+    if (here !== undefined && here.intent !== 'available') {
       put.mutate({ title, ou: ou.id, intent: here.intent, binding: on })
     }
   }

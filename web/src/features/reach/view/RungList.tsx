@@ -14,7 +14,7 @@ export function RungList({ rungs }: { rungs: readonly Rung[] }) {
   return (
     <Box as="ol" listStyleType="none" mx="-8px">
       {rungs.map((rung, i) => (
-        <RungLine key={`${rung.assignment} ${rung.ou}`} rung={rung} last={i === rungs.length - 1} now={now} />
+        <RungLine key={`${rung.assignment} ${rung.target}`} rung={rung} last={i === rungs.length - 1} now={now} />
       ))}
     </Box>
   )
@@ -38,7 +38,7 @@ function RungLine({ rung, last, now }: { rung: Rung; last: boolean; now: number 
       </Box>
       <Box minW="0">
         <Box fontWeight="600" color={decides ? 'ink' : 'ink3'} textDecoration={decides ? undefined : 'line-through'}>
-          {intentVerb(rung.intent)} · {rung.ouName}
+          {intentVerb(rung.intent)} · {rung.targetName}
           {rung.binding && ' · binding'}
           {rung.devices !== undefined && decides && ` · ${some(rung.devices, 'device')}`}
         </Box>

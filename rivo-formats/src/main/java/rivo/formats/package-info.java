@@ -1,7 +1,5 @@
 /**
- * The files that Rivo reads and writes.
- *
- * <p>The door is {@link rivo.formats.EffectiveCsv}. Depends on the core and commons-csv. Stateless, safe for any thread.
+ * The files that Rivo reads and writes, one package for each kind: {@code estate} and {@code csv}.
  */
 @NullMarked
 package rivo.formats;

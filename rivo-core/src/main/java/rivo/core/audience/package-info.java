@@ -1,7 +1,9 @@
 /**
- * Who is reached: sets of devices, and what an assignment's targets hold once the fences have spoken.
- * 
- * <p>The door is {@link rivo.core.audience.Reach}. Depends on {@code estate}. Immutable, safe for any thread.
+ * Who is meant: sets of devices and of person units, and what each target, rule, fence and wave holds (section 3 of the
+ * resolution rules).
+ *
+ * <p>The door is {@link rivo.core.audience.Audiences}. Depends on {@code estate} and {@code rule}. Immutable but for
+ * caches that any number of threads may fill.
  */
 @NullMarked
 package rivo.core.audience;

@@ -20,15 +20,23 @@ public final class Assignments {
         this.byTitle = byTitle;
     }
 
-    static Assignments of(Collection<Assignment> assignments) {
+    static Assignments of(Collection<Assignment> assignments, Map<String, Kit> kits) {
         Map<String, Assignment> byId = new LinkedHashMap<>();
         Map<String, List<Assignment>> byTitle = new HashMap<>();
         assignments.stream().sorted(Comparator.comparingLong(Assignment::seq)).forEach(a -> {
             byId.put(a.id(), a);
-            byTitle.computeIfAbsent(a.title(), t -> new ArrayList<>()).add(a);
+            titles(a.subject(), kits).forEach(t -> byTitle.computeIfAbsent(t, k -> new ArrayList<>()).add(a));
         });
         byTitle.replaceAll((title, speaking) -> List.copyOf(speaking));
         return new Assignments(byId, byTitle);
+    }
+
+    private static Collection<String> titles(Subject subject, Map<String, Kit> kits) {
+        if (!subject.kit()) {
+            return List.of(subject.id());
+        }
+        Kit kit = kits.get(subject.id());
+        return kit == null ? List.of() : new java.util.LinkedHashSet<>(kit.titles());
     }
 
     /** The oldest first. */
@@ -40,7 +48,7 @@ public final class Assignments {
         return byId.get(id);
     }
 
-    /** Those that speak for a title, the oldest first; none for an unknown title. */
+    /** Those that speak for a title, itself or through a kit, the oldest first; none for an unknown title. */
     public List<Assignment> of(String title) {
         return byTitle.getOrDefault(title, List.of());
     }

@@ -1,71 +1,46 @@
 package rivo.core.estate;
 
-import java.util.Arrays;
 import java.util.Collection;
-import java.util.Comparator;
-import java.util.HashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 
-/**
- * The devices <b>in OU order</b>: first by the position of their OU in preorder, then by id. So the devices of an OU
- * with all that is below it are one run of positions, and an OU target is a range. A device outside every OU stands
- * with the root's own.
- *
- * <p>Immutable. Looking a device up by id or position is one step. Replacing one device copies the table of
- * references (8 bytes a device) and shares everything else.
- */
+/** The devices, in OU order (see {@link OuOrder}): the devices of an OU and below are one run of positions. Immutable. */
 public final class Devices {
 
-    private final OuTree ous;
-    private final Device[] inOuOrder;
-    private final Map<String, Integer> positions;
-    /** For each OU position, the first device of that OU or of a later one; one entry more than OUs. */
-    private final int[] firstOf;
+    private final OuOrder<Device> order;
 
-    private Devices(OuTree ous, Device[] inOuOrder, Map<String, Integer> positions, int[] firstOf) {
-        this.ous = ous;
-        this.inOuOrder = inOuOrder;
-        this.positions = positions;
-        this.firstOf = firstOf;
+    private Devices(OuOrder<Device> order) {
+        this.order = order;
     }
 
     static Devices of(OuTree ous, Collection<Device> devices) {
-        Device[] sorted = devices.toArray(new Device[0]);
-        Arrays.sort(sorted, Comparator.<Device>comparingInt(d -> ous.position(d.ou())).thenComparing(Device::id));
-        Map<String, Integer> positions = new HashMap<>(sorted.length * 2);
-        int[] firstOf = new int[ous.size() + 1];
-        int next = 0;
-        for (int p = 0; p < sorted.length; p++) {
-            positions.put(sorted[p].id(), p);
-            while (next <= ous.position(sorted[p].ou())) {
-                firstOf[next++] = p;
-            }
-        }
-        Arrays.fill(firstOf, next, firstOf.length, sorted.length);
-        return new Devices(ous, sorted, positions, firstOf);
+        return new Devices(OuOrder.of(ous, devices.toArray(new Device[0]), Device::id, Device::ou));
     }
 
     public int size() {
-        return inOuOrder.length;
+        return order.size();
     }
 
     /** @throws IndexOutOfBoundsException when there is no such position */
     public Device at(int position) {
-        return inOuOrder[position];
+        return order.at(position);
     }
 
     public @Nullable Device find(String id) {
-        Integer position = positions.get(id);
-        return position == null ? null : inOuOrder[position];
+        int position = order.find(id);
+        return position < 0 ? null : order.at(position);
+    }
+
+    /** The position of a device, or -1 when there is none of this id. */
+    public int positionOf(String id) {
+        return order.find(id);
     }
 
     /** @throws IllegalArgumentException when there is no such device */
     public int position(String id) {
-        Integer position = positions.get(id);
-        if (position == null) {
+        int position = order.find(id);
+        if (position < 0) {
             throw new IllegalArgumentException("no device " + id);
         }
         return position;
@@ -73,37 +48,37 @@ public final class Devices {
 
     /** All devices, in OU order. */
     public List<Device> all() {
-        return List.of(inOuOrder);
+        return order.all();
     }
 
     /** The first position of the devices in this OU or below it. */
     public int from(int ouPosition) {
-        return firstOf[ouPosition];
+        return order.from(ouPosition);
     }
 
     /** The position after the last of the devices in this OU or below it. */
     public int to(int ouPosition) {
-        return firstOf[ous.end(ouPosition)];
+        return order.to(ouPosition);
     }
 
     /** The position after the last of the devices in this OU itself, which start at {@link #from}. */
     public int ownTo(int ouPosition) {
-        return firstOf[ouPosition + 1];
+        return order.ownTo(ouPosition);
     }
 
-    /** The same devices with one of them replaced by its newer self, which is in the same OU. */
-    Devices with(Device newer) {
-        int position = position(newer.id());
-        if (!Objects.equals(inOuOrder[position].ou(), newer.ou())) {
-            throw new IllegalArgumentException("a device that moves changes the order: lay the devices out anew");
-        }
-        Device[] copy = inOuOrder.clone();
-        copy[position] = newer;
-        return new Devices(ous, copy, positions, firstOf);
+    /** Whether a newer self of a known device may take its place without changing the order. */
+    boolean keepsPlace(Device newer) {
+        Device held = find(newer.id());
+        return held != null && Objects.equals(held.ou(), newer.ou());
+    }
+
+    /** The same devices with some replaced by their newer selves, all of which {@link #keepsPlace keep their place}. */
+    Devices with(Collection<Device> newer) {
+        return new Devices(order.with(newer, Device::id));
     }
 
     /** Whether every position means the same device in both. */
     public boolean sameOrderAs(Devices other) {
-        return positions == other.positions || positions.equals(other.positions);
+        return order.samePositionsAs(other.order);
     }
 }

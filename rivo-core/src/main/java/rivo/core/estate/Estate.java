@@ -1,12 +1,13 @@
 package rivo.core.estate;
 
-import java.util.ArrayList;
+import java.time.Instant;
 import java.util.Collection;
+import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Objects;
 import java.util.function.Function;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -17,37 +18,76 @@ import org.jspecify.annotations.Nullable;
  */
 public final class Estate {
 
+    private final Instant asOf;
     private final OuTree ous;
     private final Users users;
     private final Devices devices;
+    private final Map<String, Group> groups;
+    private final Map<String, DeviceCollection> collections;
     private final Map<String, Title> titles;
+    private final Map<String, Kit> kits;
     private final Assignments assignments;
+    private final Map<String, List<Request>> requests;
 
-    private Estate(OuTree ous, Users users, Devices devices, Map<String, Title> titles, Assignments assignments) {
+    private Estate(Instant asOf, OuTree ous, Users users, Devices devices, Map<String, Group> groups,
+            Map<String, DeviceCollection> collections, Map<String, Title> titles, Map<String, Kit> kits,
+            Assignments assignments, Map<String, List<Request>> requests) {
+        this.asOf = asOf;
         this.ous = ous;
         this.users = users;
         this.devices = devices;
+        this.groups = groups;
+        this.collections = collections;
         this.titles = titles;
+        this.kits = kits;
         this.assignments = assignments;
+        this.requests = requests;
     }
 
     /**
-     * Builds an estate from its parts, whose order never matters. Costs a sort of the devices.
+     * Builds an estate from its parts, whose order never matters. Costs a sort of the devices and of the people. Rules
+     * are texts here; whoever takes them from outside has them checked by {@code rivo.core.rule.EstateRules}.
      *
-     * @throws RefusedException with every problem: an id used twice, an OU or title that is not declared, an OU tree
-     *     without one root
+     * @throws RefusedException with every problem that {@link EstateChecks} finds
      */
-    public static Estate of(Collection<Ou> ous, Collection<User> users, Collection<Device> devices,
-            Collection<Title> titles, Collection<Assignment> assignments) {
-        OuTree tree = OuTree.of(ous);
-        Checks checks = new Checks(tree);
-        Map<String, Title> titlesById = checks.once("title", titles, Title::id);
-        checks.once("user", users, User::id).values().forEach(u -> checks.ou("user:" + u.id(), u.ou()));
-        checks.once("device", devices, Device::id).values().forEach(d -> checks.ou("device:" + d.id(), d.ou()));
-        checks.once("assignment", assignments, Assignment::id).values().forEach(a -> checks.assignment(a, titlesById));
-        checks.refuseIfAny();
-        return new Estate(tree, Users.of(tree, users), Devices.of(tree, devices), titlesById,
-                Assignments.of(assignments));
+    public static Estate of(EstateParts parts) {
+        List<Problem> problems = EstateChecks.problems(parts);
+        if (!problems.isEmpty()) {
+            throw new RefusedException(problems);
+        }
+        return ofChecked(parts);
+    }
+
+    /** The same for parts in which {@link EstateChecks} has found nothing; anything else may fail later on. */
+    public static Estate ofChecked(EstateParts parts) {
+        OuTree tree = OuTree.of(parts.ous());
+        Map<String, Kit> kits = byId(parts.kits(), Kit::id);
+        return new Estate(parts.asOf(), tree, Users.of(tree, parts.users()), Devices.of(tree, parts.devices()),
+                byId(parts.groups(), Group::id), byId(parts.collections(), DeviceCollection::id),
+                byId(parts.titles(), Title::id), kits, Assignments.of(parts.assignments(), kits),
+                byTitle(parts.requests()));
+    }
+
+    private static Map<String, List<Request>> byTitle(Collection<Request> requests) {
+        return requests.stream().distinct().collect(Collectors.groupingBy(Request::title));
+    }
+
+    private static <T> Map<String, T> byId(Collection<T> all, Function<T, String> id) {
+        Map<String, T> map = new LinkedHashMap<>(all.size() * 2);
+        all.forEach(one -> map.put(id.apply(one), one));
+        return Collections.unmodifiableMap(map);
+    }
+
+    /** The parts again, devices and people in OU order. */
+    public EstateParts parts() {
+        return new EstateParts(asOf, ous.all(), users.all(), devices.all(), List.copyOf(groups.values()),
+                List.copyOf(collections.values()), List.copyOf(titles.values()), List.copyOf(kits.values()),
+                assignments.all(), requests.values().stream().flatMap(List::stream).toList());
+    }
+
+    /** The instant that all of it describes. */
+    public Instant asOf() {
+        return asOf;
     }
 
     public OuTree ous() {
@@ -62,6 +102,16 @@ public final class Estate {
         return devices;
     }
 
+    /** By id. */
+    public Map<String, Group> groups() {
+        return groups;
+    }
+
+    /** By id. */
+    public Map<String, DeviceCollection> collections() {
+        return collections;
+    }
+
     /** All titles, in the order they were given in. */
     public Collection<Title> titles() {
         return titles.values();
@@ -71,85 +121,97 @@ public final class Estate {
         return titles.get(id);
     }
 
+    /** By id. */
+    public Map<String, Kit> kits() {
+        return kits;
+    }
+
     public Assignments assignments() {
         return assignments;
     }
 
+    /** The requests for a title, each once. */
+    public List<Request> requests(String title) {
+        return requests.getOrDefault(title, List.of());
+    }
+
     /**
-     * This estate with one device replaced by its newer self, in the same OU.
+     * This estate with some devices replaced by their newer selves. Where all of them stay in their OU, everything
+     * else is shared; one that moves has the devices laid out anew.
      *
-     * @throws IllegalArgumentException when the device is unknown or has moved
+     * @throws IllegalArgumentException when one is unknown
      */
+    public Estate withDevices(Collection<Device> newer) {
+        Map<String, Device> byId = newer.stream().collect(Collectors.toMap(Device::id, Function.identity()));
+        byId.keySet().forEach(devices::position);
+        Devices next = newer.stream().allMatch(devices::keepsPlace) ? devices.with(byId.values())
+                : Devices.of(ous, devices.all().stream().map(d -> byId.getOrDefault(d.id(), d)).toList());
+        return new Estate(asOf, ous, users, next, groups, collections, titles, kits, assignments, requests);
+    }
+
+    /** @throws IllegalArgumentException when the device is unknown */
     public Estate withDevice(Device newer) {
-        return new Estate(ous, users, devices.with(newer), titles, assignments);
+        return withDevices(List.of(newer));
+    }
+
+    /** This estate with one group put in or replaced. */
+    public Estate withGroup(Group group) {
+        return new Estate(asOf, ous, users, devices, put(groups, group.id(), group), collections, titles, kits,
+                assignments, requests);
+    }
+
+    /** This estate with one collection put in or replaced. */
+    public Estate withCollection(DeviceCollection collection) {
+        return new Estate(asOf, ous, users, devices, groups, put(collections, collection.id(), collection), titles,
+                kits, assignments, requests);
     }
 
     /**
      * This estate with some assignments put in or replaced.
      *
-     * @throws RefusedException when one names an OU or a title that does not exist
+     * @throws RefusedException when one names something that does not exist
      */
     public Estate withAssignments(Collection<Assignment> changed) {
-        Checks checks = new Checks(ous);
-        changed.forEach(a -> checks.assignment(a, titles));
-        checks.refuseIfAny();
+        List<Problem> problems = EstateChecks.problems(this, changed);
+        if (!problems.isEmpty()) {
+            throw new RefusedException(problems);
+        }
         Map<String, Assignment> all = new LinkedHashMap<>();
         assignments.all().forEach(a -> all.put(a.id(), a));
         changed.forEach(a -> all.put(a.id(), a));
-        return new Estate(ous, users, devices, titles, Assignments.of(all.values()));
+        return new Estate(asOf, ous, users, devices, groups, collections, titles, kits,
+                Assignments.of(all.values(), kits), requests);
     }
 
     /** This estate with one title put in or replaced. */
     public Estate withTitle(Title title) {
-        Map<String, Title> all = new LinkedHashMap<>(titles);
-        all.put(title.id(), title);
-        return new Estate(ous, users, devices, all, assignments);
+        return new Estate(asOf, ous, users, devices, groups, collections, put(titles, title.id(), title), kits,
+                assignments, requests);
     }
 
-    /** Collects what is wrong while an estate is put together. */
-    private static final class Checks {
+    /** This estate with other requests. */
+    public Estate withRequests(Collection<Request> newRequests) {
+        return new Estate(asOf, ous, users, devices, groups, collections, titles, kits, assignments,
+                byTitle(newRequests));
+    }
 
-        private final OuTree ous;
-        private final List<Problem> problems = new ArrayList<>();
+    /**
+     * This estate with other OUs: moved, fenced, renamed. Devices and people are laid out anew.
+     *
+     * @throws RefusedException when the OUs are no tree, or one that is in use is missing
+     */
+    public Estate withOus(List<Ou> newOus) {
+        return of(parts().withOus(newOus));
+    }
 
-        Checks(OuTree ous) {
-            this.ous = ous;
-        }
+    /** This estate at another instant. */
+    public Estate at(Instant instant) {
+        return new Estate(instant, ous, users, devices, groups, collections, titles, kits, assignments, requests);
+    }
 
-        <T> Map<String, T> once(String kind, Collection<T> all, Function<T, String> id) {
-            Map<String, T> byId = new LinkedHashMap<>(all.size() * 2);
-            for (T one : all) {
-                if (byId.putIfAbsent(id.apply(one), one) != null) {
-                    add(kind + "-twice", kind + ":" + id.apply(one), "is listed twice; list it once.");
-                }
-            }
-            return byId;
-        }
-
-        void ou(String place, @Nullable String ou) {
-            if (ou != null && ous.find(ou) == null) {
-                add("unknown-ou", place, "names the OU " + ou + ", which does not exist; name one that does.");
-            }
-        }
-
-        void assignment(Assignment assignment, Map<String, Title> titles) {
-            String place = "assignment:" + assignment.id();
-            if (!titles.containsKey(assignment.title())) {
-                add("unknown-title", place,
-                        "names the title " + assignment.title() + ", which does not exist; name one that does.");
-            }
-            assignment.ous().forEach(ou -> ou(place, Objects.requireNonNull(ou)));
-        }
-
-        void add(String code, String place, String what) {
-            problems.add(new Problem(code, place, place.substring(0, 1).toUpperCase(java.util.Locale.ROOT)
-                    + place.substring(1).replaceFirst(":", " ") + " " + what));
-        }
-
-        void refuseIfAny() {
-            if (!problems.isEmpty()) {
-                throw new RefusedException(problems);
-            }
-        }
+    private static <T> Map<String, T> put(Map<String, T> map, String id, T value) {
+        Map<String, T> all = new LinkedHashMap<>(map);
+        all.put(id, value);
+        return Collections.unmodifiableMap(all);
     }
 }

@@ -2,9 +2,13 @@ package rivo.core.estate;
 
 import java.util.Locale;
 
-/** What an assignment asks for. */
+/** What an assignment asks for; the stronger of two level installing ones first. */
 public enum Intent {
-    REQUIRED, UNINSTALL;
+    REQUIRED, AVAILABLE, UNINSTALL;
+
+    public boolean installs() {
+        return this != UNINSTALL;
+    }
 
     /** The word in files, records and the API. */
     public String word() {

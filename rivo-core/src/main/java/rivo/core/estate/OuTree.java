@@ -8,6 +8,7 @@ import java.util.Deque;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -23,6 +24,7 @@ public final class OuTree {
     private final int[] parents;
     private final int[] depths;
     private final int[] ends;
+    private final List<Integer> fenced;
 
     private OuTree(List<Ou> preorder, Map<String, Integer> positions, int[] parents, int[] depths, int[] ends) {
         this.preorder = preorder;
@@ -30,23 +32,23 @@ public final class OuTree {
         this.parents = parents;
         this.depths = depths;
         this.ends = ends;
+        this.fenced = IntStream.range(0, preorder.size()).filter(p -> preorder.get(p).fenced()).boxed().toList();
     }
 
     /**
      * Lays the OUs out.
      *
-     * @throws RefusedException naming every OU that is listed twice, has an unknown parent, is a second root, is below
-     *     itself, or is a fenced root
+     * @param ous one root, and parents that lead to it; anything else is undefined ({@link EstateChecks} looks)
      */
-    public static OuTree of(Collection<Ou> ous) {
-        OuLayout layout = OuLayout.of(ous);
-        int n = layout.preorder().size();
+    static OuTree of(Collection<Ou> ous) {
+        List<Ou> preorder = preorder(ous);
+        int n = preorder.size();
         int[] parents = new int[n];
         int[] depths = new int[n];
         int[] ends = new int[n];
         Map<String, Integer> positions = new HashMap<>();
         for (int p = 0; p < n; p++) {
-            Ou ou = layout.preorder().get(p);
+            Ou ou = preorder.get(p);
             positions.put(ou.id(), p);
             parents[p] = ou.parent() == null ? -1 : positions.get(ou.parent());
             depths[p] = parents[p] < 0 ? 0 : depths[parents[p]] + 1;
@@ -57,7 +59,7 @@ public final class OuTree {
                 ends[parents[p]] = Math.max(ends[parents[p]], ends[p]);
             }
         }
-        return new OuTree(layout.preorder(), Map.copyOf(positions), parents, depths, ends);
+        return new OuTree(preorder, Map.copyOf(positions), parents, depths, ends);
     }
 
     public int size() {
@@ -95,6 +97,11 @@ public final class OuTree {
         return position;
     }
 
+    /** The positions of the fenced OUs, from the root down. */
+    public List<Integer> fenced() {
+        return fenced;
+    }
+
     /** The position of the parent, or -1 for the root. */
     public int parent(int position) {
         return parents[position];
@@ -123,68 +130,23 @@ public final class OuTree {
         return List.copyOf(path);
     }
 
-    /** Checks the OUs and puts them in preorder. */
-    private record OuLayout(List<Ou> preorder) {
-
-        static OuLayout of(Collection<Ou> ous) {
-            List<Problem> problems = new ArrayList<>();
-            Map<String, Ou> byId = new HashMap<>();
-            Map<String, List<Ou>> children = new HashMap<>();
-            List<Ou> roots = new ArrayList<>();
-            for (Ou ou : ous) {
-                if (byId.putIfAbsent(ou.id(), ou) != null) {
-                    problems.add(problem("ou-twice", ou, "is listed twice; list it once."));
-                }
-            }
-            for (Ou ou : ous) {
-                if (ou.parent() == null) {
-                    roots.add(ou);
-                } else if (!byId.containsKey(ou.parent())) {
-                    problems.add(problem("unknown-ou", ou, "has an unknown parent; name an OU that is listed."));
-                } else {
-                    children.computeIfAbsent(ou.parent(), p -> new ArrayList<>()).add(ou);
-                }
-            }
-            checkRoots(roots, problems);
-            List<Ou> preorder = problems.isEmpty() ? walk(roots.get(0), children) : List.of();
-            if (problems.isEmpty() && preorder.size() < ous.size()) {
-                problems.add(new Problem("ou-cycle", "ous", "Some OUs are below themselves; give each a parent that "
-                        + "leads to the root."));
-            }
-            if (!problems.isEmpty()) {
-                throw new RefusedException(problems);
-            }
-            return new OuLayout(preorder);
-        }
-
-        private static void checkRoots(List<Ou> roots, List<Problem> problems) {
-            if (roots.isEmpty()) {
-                problems.add(new Problem("no-root", "ous", "There is no root; one OU has no parent."));
-            }
-            for (Ou second : roots.subList(Math.min(1, roots.size()), roots.size())) {
-                problems.add(problem("second-root", second, "is a second root; give it a parent."));
-            }
-            for (Ou root : roots) {
-                if (root.fenced()) {
-                    problems.add(problem("fenced-root", root, "is the root, which cannot be fenced."));
-                }
+    private static List<Ou> preorder(Collection<Ou> ous) {
+        Map<String, List<Ou>> children = new HashMap<>();
+        Deque<Ou> open = new ArrayDeque<>();
+        for (Ou ou : ous) {
+            if (ou.parent() == null) {
+                open.push(ou);
+            } else {
+                children.computeIfAbsent(ou.parent(), p -> new ArrayList<>()).add(ou);
             }
         }
-
-        private static Problem problem(String code, Ou ou, String what) {
-            return new Problem(code, "ou:" + ou.id(), "The OU " + ou.dn() + " " + what);
+        Comparator<Ou> byName = Comparator.comparing(Ou::name).thenComparing(Ou::id);
+        List<Ou> preorder = new ArrayList<>();
+        while (!open.isEmpty()) {
+            Ou ou = open.pop();
+            preorder.add(ou);
+            children.getOrDefault(ou.id(), List.of()).stream().sorted(byName.reversed()).forEach(open::push);
         }
-
-        private static List<Ou> walk(Ou root, Map<String, List<Ou>> children) {
-            Comparator<Ou> byName = Comparator.comparing(Ou::name).thenComparing(Ou::id);
-            List<Ou> preorder = new ArrayList<>();
-            Deque<Ou> open = new ArrayDeque<>(List.of(root));
-            while (!open.isEmpty()) {
-                Ou ou = open.pop();
-                preorder.add(ou);
-                children.getOrDefault(ou.id(), List.of()).stream().sorted(byName.reversed()).forEach(open::push);
-            }
-            return List.copyOf(preorder);
-        }
+        return List.copyOf(preorder);
     }
 }

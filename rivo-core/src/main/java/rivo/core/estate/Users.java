@@ -1,43 +1,63 @@
 package rivo.core.estate;
 
 import java.util.Collection;
-import java.util.HashMap;
-import java.util.Map;
+import java.util.List;
 import org.jspecify.annotations.Nullable;
 
-/** The people, by id, and how many of them each OU holds. Immutable. */
+/** The people, in OU order (see {@link OuOrder}): the people of an OU and below are one run of positions. Immutable. */
 public final class Users {
 
-    private final Map<String, User> byId;
-    private final int[] inOrBelow;
+    private final OuOrder<User> order;
 
-    private Users(Map<String, User> byId, int[] inOrBelow) {
-        this.byId = byId;
-        this.inOrBelow = inOrBelow;
+    private Users(OuOrder<User> order) {
+        this.order = order;
     }
 
     static Users of(OuTree ous, Collection<User> users) {
-        Map<String, User> byId = new HashMap<>(users.size() * 2);
-        int[] inOrBelow = new int[ous.size()];
-        for (User user : users) {
-            byId.put(user.id(), user);
-            for (int p = ous.position(user.ou()); p >= 0; p = ous.parent(p)) {
-                inOrBelow[p]++;
-            }
-        }
-        return new Users(byId, inOrBelow);
+        return new Users(OuOrder.of(ous, users.toArray(new User[0]), User::id, User::ou));
     }
 
     public int size() {
-        return byId.size();
+        return order.size();
+    }
+
+    /** @throws IndexOutOfBoundsException when there is no such position */
+    public User at(int position) {
+        return order.at(position);
     }
 
     public @Nullable User find(String id) {
-        return byId.get(id);
+        int position = order.find(id);
+        return position < 0 ? null : order.at(position);
+    }
+
+    /** The position of a person, or -1 when there is none of this id. */
+    public int positionOf(String id) {
+        return order.find(id);
+    }
+
+    /** All people, in OU order. */
+    public List<User> all() {
+        return order.all();
+    }
+
+    /** The first position of the people in this OU or below it. */
+    public int from(int ouPosition) {
+        return order.from(ouPosition);
+    }
+
+    /** The position after the last of the people in this OU or below it. */
+    public int to(int ouPosition) {
+        return order.to(ouPosition);
     }
 
     /** How many people are in this OU or below it. */
     public int countIn(int ouPosition) {
-        return inOrBelow[ouPosition];
+        return to(ouPosition) - from(ouPosition);
+    }
+
+    /** Whether every position means the same person in both. */
+    public boolean sameOrderAs(Users other) {
+        return order.samePositionsAs(other.order);
     }
 }

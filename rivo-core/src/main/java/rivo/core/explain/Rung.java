@@ -1,15 +1,21 @@
 package rivo.core.explain;
 
-import rivo.core.estate.Ou;
-import rivo.core.resolve.Candidate;
+import java.util.List;
+import rivo.core.estate.Assignment;
+import rivo.core.estate.Group;
+import rivo.core.estate.Target;
+import rivo.core.resolve.Place;
 
 /**
- * One line of a trail.
+ * One line of a trail: a pair of assignment and target, its place on the ladder, and what became of it.
  *
- * @param candidate the pair of assignment and target
- * @param target the OU it names
- * @param verdict what became of it here
- * @param sentence the verdict in words, without the assignment's name
+ * @param person the id of the person through whom it is looked at; empty where no person has a part in it
+ * @param chain for a group that reaches: the nested groups by which the unit belongs, from the named one down
  */
-public record Rung(Candidate candidate, Ou target, Verdict verdict, String sentence) {
+public record Rung(Assignment assignment, Target target, Place place, Verdict verdict, String person,
+        List<Group> chain) {
+
+    public Rung {
+        chain = List.copyOf(chain);
+    }
 }

@@ -3,111 +3,241 @@ package rivo.core.explain;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Objects;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
-import rivo.core.audience.Reach;
+import rivo.core.audience.Audiences;
 import rivo.core.estate.Assignment;
-import rivo.core.estate.Device;
+import rivo.core.estate.AssignmentState;
+import rivo.core.estate.CodePointOrder;
 import rivo.core.estate.Estate;
-import rivo.core.estate.Ou;
+import rivo.core.estate.Release;
+import rivo.core.estate.Target;
 import rivo.core.estate.Title;
-import rivo.core.resolve.Candidate;
-import rivo.core.resolve.Candidates;
+import rivo.core.estate.Variant;
+import rivo.core.resolve.Choice;
+import rivo.core.resolve.Contender;
 import rivo.core.resolve.Decision;
 import rivo.core.resolve.Outcome;
+import rivo.core.resolve.Place;
+import rivo.core.resolve.Reason;
 import rivo.core.resolve.Resolver;
 
 /**
- * Why a device, or a device that would stand in an OU, receives what it receives of one title: every assignment that
- * speaks for the title, in ladder order, each with what became of it.
+ * Why a unit, or a device that would stand in an OU, receives what it receives of one title, or receives nothing: every
+ * assignment that speaks for the title, in ladder order, each with what became of it (section 10 of the resolution
+ * rules). Immutable; safe for any thread.
  *
- * <p><b>Never disagrees:</b> the decision is the resolver's own for the same place, and the rungs are judged by it.
- *
- * @param decision what comes out; empty when nothing does
- * @param rungs the strongest first; the retired ones last
- * @param sentence the whole in one sentence
+ * <p><b>Never disagrees:</b> the decision is the resolver's own for the same unit, and the rungs are judged by the very
+ * pairs and gates with which it was made.
  */
-public record Trail(Optional<Decision> decision, List<Rung> rungs, String sentence) {
+public final class Trail {
 
-    public Trail {
-        rungs = List.copyOf(rungs);
+    private final Resolver resolver;
+    private final Title title;
+    private final int unit;
+    private final int ou;
+    private final @Nullable Decision decision;
+    private final List<Rung> rungs;
+
+    private Trail(Resolver resolver, Title title, int unit, int ou, @Nullable Decision decision, List<Rung> rungs) {
+        this.resolver = resolver;
+        this.title = title;
+        this.unit = unit;
+        this.ou = ou;
+        this.decision = decision;
+        this.rungs = List.copyOf(rungs);
     }
 
-    public static Trail of(Estate estate, Device device, Title title) {
-        return at(estate, estate.ous().position(device.ou()), title);
+    /** The trail of one unit of the title. Costs a resolution of the title's family there, and a probe for each pair. */
+    public static Trail of(Resolver resolver, Title title, int unit) {
+        return of(resolver, title, unit, resolver.at(title, unit));
     }
 
-    /** The trail at an OU: what a device that stands in it receives, and why. */
-    public static Trail at(Estate estate, int ou, Title title) {
-        Optional<Decision> decision = new Resolver(estate).at(title, ou);
-        Judge judge = new Judge(estate, ou, decision.orElse(null));
+    /** The same where the resolver's decision is known already. */
+    public static Trail of(Resolver resolver, Title title, int unit, @Nullable Decision decision) {
+        Audiences audiences = resolver.audiences();
+        List<Judged> judged = judge(resolver, title, new UnitStandpoint(audiences, unit));
+        List<Rung> rungs = rungs(judged, deciding(judged, decision));
+        rungs.addAll(notLive(resolver.estate(), title));
+        int ou = resolver.estate().ous().position(audiences.device(unit, title.scope()).ou());
+        return new Trail(resolver, title, unit, ou, decision, rungs);
+    }
+
+    /** The trail at the OU of this position: what a device that stands in it, and of which nothing else is known, gets. */
+    public static Trail at(Resolver resolver, int ou, Title title) {
+        List<Judged> judged = judge(resolver, title, new OuStandpoint(resolver.estate(), ou));
+        Decision decision = bare(title, judged);
+        List<Rung> rungs = rungs(judged, deciding(judged, decision));
+        rungs.addAll(notLive(resolver.estate(), title));
+        return new Trail(resolver, title, -1, ou, decision, rungs);
+    }
+
+    private record Judged(Contender contender, Standpoint.Standing standing) {
+
+        boolean isCandidate() {
+            return standing.verdict() == null;
+        }
+
+        Assignment assignment() {
+            return contender.assignment();
+        }
+    }
+
+    private static List<Judged> judge(Resolver resolver, Title title, Standpoint standpoint) {
+        List<Judged> judged = new ArrayList<>();
+        for (Contender contender : resolver.ladder(title)) {
+            judged.add(new Judged(contender, standpoint.of(contender)));
+        }
+        return judged;
+    }
+
+    /** The strongest group of candidates, or without any the strongest of the later ones; empty when there is nobody. */
+    private static List<Judged> strongest(List<Judged> judged) {
+        List<Judged> from = judged.stream().filter(Judged::isCandidate).toList();
+        if (from.isEmpty()) {
+            from = judged.stream().filter(j -> j.standing().verdict() instanceof Verdict.Later).toList();
+        }
+        Place place = from.isEmpty() ? null : from.get(0).contender().place();
+        return from.stream().filter(j -> j.contender().place().equals(place)).toList();
+    }
+
+    /** What the pairs come to at an OU, where relations, seats and fits cannot be known. */
+    private static @Nullable Decision bare(Title title, List<Judged> judged) {
+        List<Judged> group = strongest(judged);
+        if (group.isEmpty()) {
+            return null;
+        }
+        List<Assignment> all = group.stream().map(Judged::assignment).distinct().toList();
+        if (!group.get(0).isCandidate()) {
+            return new Decision(Outcome.LATER, null, null, List.of(oldest(all)), null);
+        }
+        List<Assignment> installing = all.stream().filter(a -> a.intent().installs()).toList();
+        if (installing.isEmpty()) {
+            return new Decision(Outcome.UNINSTALL, Reason.ASSIGNED, null, List.of(oldest(all)), null);
+        }
+        if (installing.size() < all.size()) {
+            return new Decision(Outcome.CONTESTED, null, null,
+                    all.stream().sorted(Comparator.comparing(Assignment::id, CodePointOrder.INSTANCE)).toList(), null);
+        }
+        var intent = installing.stream().map(Assignment::intent).min(Comparator.naturalOrder()).orElseThrow();
+        Assignment winner = oldest(installing.stream().filter(a -> a.intent() == intent).toList());
+        Outcome outcome = intent == rivo.core.estate.Intent.REQUIRED ? Outcome.REQUIRED : Outcome.AVAILABLE;
+        Choice choice = choice(title, winner);
+        return choice == null ? new Decision(Outcome.UNFIT, null, null, List.of(winner), null)
+                : new Decision(outcome, Reason.ASSIGNED, choice, List.of(winner), null);
+    }
+
+    private static Assignment oldest(List<Assignment> assignments) {
+        return assignments.stream().min(Comparator.comparingLong(Assignment::seq)).orElseThrow();
+    }
+
+    private static @Nullable Choice choice(Title title, Assignment winner) {
+        for (Release release : title.newestFirst()) {
+            boolean wanted = winner.pin() == null || winner.pin().equals(release.version());
+            if (release.isOffered() && wanted && !release.variants().isEmpty()) {
+                Variant first = release.variants().get(0);
+                return new Choice(release, first);
+            }
+        }
+        return null;
+    }
+
+    /** The assignments that decided: the decision's own; where another title overruled it, those of the group. */
+    private static List<Assignment> deciding(List<Judged> judged, @Nullable Decision decision) {
+        return strongest(judged).isEmpty() || decision == null ? List.of() : decision.deciding();
+    }
+
+    private static List<Rung> rungs(List<Judged> judged, List<Assignment> deciding) {
+        List<Judged> group = strongest(judged);
         List<Rung> rungs = new ArrayList<>();
-        for (Candidate candidate : everyPair(estate, title)) {
-            Verdict verdict = judge.verdict(candidate);
-            Ou target = estate.ous().at(candidate.target());
-            rungs.add(new Rung(candidate, target, verdict, Sentences.verdict(estate, ou, candidate, verdict)));
+        for (Judged one : judged) {
+            rungs.add(new Rung(one.assignment(), one.contender().pair().target(), one.contender().place(),
+                    verdict(one, group, deciding), one.standing().person(), one.standing().chain()));
         }
-        return new Trail(decision, rungs, Sentences.decision(estate, ou, title, decision.orElse(null), rungs));
+        return rungs;
     }
 
-    private static List<Candidate> everyPair(Estate estate, Title title) {
-        List<Candidate> pairs = new ArrayList<>(Candidates.of(estate, title.id()));
-        estate.assignments().of(title.id()).stream().filter(a -> !a.isLive())
-                .sorted(Comparator.comparingLong(Assignment::seq).reversed())
-                .forEach(a -> a.ous().forEach(ou -> pairs.add(Candidates.candidate(estate, a, ou))));
-        return pairs;
+    private static Verdict verdict(Judged one, List<Judged> group, List<Assignment> deciding) {
+        Verdict before = one.standing().verdict();
+        if (before instanceof Verdict.Later later) {
+            return group.contains(one) && deciding.contains(one.assignment())
+                    ? new Verdict.Later(later.wave(), later.of(), true) : later;
+        }
+        if (before != null) {
+            return before;
+        }
+        Assignment winner = deciding.isEmpty() ? group.get(0).assignment() : deciding.get(0);
+        var step = one.contender().place().firstDifference(group.get(0).contender().place());
+        if (step.isPresent()) {
+            return new Verdict.Weaker(step.get(), winner);
+        }
+        if (deciding.size() > 1) {
+            return new Verdict.Disagrees();
+        }
+        return one.assignment().equals(winner) ? new Verdict.Decides() : new Verdict.Agrees(winner);
     }
 
-    /** Judges the pairs at one place, in the light of what the resolver decided there. */
-    private static final class Judge {
+    /** The assignments without a say, the newest first. */
+    private static List<Rung> notLive(Estate estate, Title title) {
+        List<Rung> rungs = new ArrayList<>();
+        estate.assignments().of(title.id()).stream().filter(a -> !a.isLive(estate.asOf()))
+                .sorted(Comparator.comparingLong(Assignment::seq).reversed()).forEach(assignment -> {
+                    for (Target target : assignment.include()) {
+                        rungs.add(new Rung(assignment, target, Place.of(estate.ous(), assignment, target),
+                                new Verdict.NotLive(why(assignment)), "", List.of()));
+                    }
+                });
+        return rungs;
+    }
 
-        private final Estate estate;
-        private final Reach reach;
-        private final int ou;
-        private final @Nullable Decision decision;
-        private @Nullable Candidate strongest;
+    private static Verdict.NotLive.Why why(Assignment assignment) {
+        AssignmentState state = assignment.state();
+        return switch (state) {
+            case ACTIVE -> Verdict.NotLive.Why.NOT_STARTED;
+            case PAUSED -> Verdict.NotLive.Why.PAUSED;
+            case RETIRED -> Verdict.NotLive.Why.RETIRED;
+        };
+    }
 
-        Judge(Estate estate, int ou, @Nullable Decision decision) {
-            this.estate = estate;
-            this.reach = Reach.in(estate);
-            this.ou = ou;
-            this.decision = decision;
+    public Title title() {
+        return title;
+    }
+
+    /** What comes out; empty when nothing does. */
+    public Optional<Decision> decision() {
+        return Optional.ofNullable(decision);
+    }
+
+    /** The strongest first; those without a say last. */
+    public List<Rung> rungs() {
+        return rungs;
+    }
+
+    /** The rung that decided; null when nobody's assignment did. */
+    public @Nullable Rung deciding() {
+        return rungs.stream().filter(r -> r.verdict().kind() == Verdict.Kind.DECIDES
+                || r.verdict() instanceof Verdict.Later later && later.decides()).findFirst().orElse(null);
+    }
+
+    /** The trail of the title that implies, replaces, displaces or blocks this one; null when none does. */
+    public @Nullable Trail other() {
+        String by = decision == null ? null : decision.by();
+        Title other = by == null ? null : resolver.estate().title(by);
+        if (other == null) {
+            return null;
         }
+        int at = other.scope() == title.scope() ? unit : resolver.audiences().devicePosition(unit, title.scope());
+        return Trail.of(resolver, other, at);
+    }
 
-        Verdict verdict(Candidate candidate) {
-            if (!candidate.assignment().isLive()) {
-                return new Verdict.NotLive();
-            }
-            if (!estate.ous().isAtOrBelow(ou, candidate.target())) {
-                return new Verdict.DoesNotReach();
-            }
-            Ou fence = reach.fenceBetween(candidate.target(), ou, candidate.place().binding());
-            if (fence != null) {
-                return new Verdict.StoppedByFence(fence);
-            }
-            return onTheLadder(candidate);
-        }
+    /** The whole in one sentence. */
+    public String sentence() {
+        return new Sentences(resolver.estate(), ou).whole(this);
+    }
 
-        /** The pairs come strongest first, so the first that holds is in the level group that decides. */
-        private Verdict onTheLadder(Candidate candidate) {
-            if (strongest == null) {
-                strongest = candidate;
-            }
-            if (decision == null) {
-                throw new IllegalStateException("a candidate holds where the resolver found none");
-            }
-            Assignment winner = decision.winner();
-            return candidate.place().firstDifference(strongest.place())
-                    .<Verdict>map(step -> new Verdict.Weaker(step, winner))
-                    .orElseGet(() -> amongLevelOnes(candidate.assignment(), decision));
-        }
-
-        private static Verdict amongLevelOnes(Assignment assignment, Decision decision) {
-            if (decision.outcome() == Outcome.CONTESTED) {
-                return new Verdict.Disagrees();
-            }
-            return assignment.equals(decision.winner()) ? new Verdict.Decides()
-                    : new Verdict.Agrees(decision.winner());
-        }
+    /** What became of one rung, in words. */
+    public String sentence(Rung rung) {
+        return new Sentences(resolver.estate(), ou).rung(rung, Objects.requireNonNullElse(deciding(), rung));
     }
 }

@@ -1,96 +1,150 @@
 package rivo.core.rehearse;
 
 import java.util.ArrayList;
-import java.util.Collection;
 import java.util.List;
-import java.util.Objects;
-import rivo.core.audience.DeviceSet;
-import rivo.core.estate.Devices;
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
+import rivo.core.audience.Audiences;
+import rivo.core.audience.Positions;
+import rivo.core.audience.PositionsBuilder;
 import rivo.core.estate.Estate;
-import rivo.core.estate.Present;
-import rivo.core.estate.Release;
+import rivo.core.estate.Scope;
 import rivo.core.estate.Title;
-import rivo.core.resolve.Outcome;
+import rivo.core.resolve.Decision;
 import rivo.core.resolve.Resolver;
+import rivo.core.resolve.Share;
 import rivo.core.resolve.TitleOutcomes;
 
 /**
- * What changes for whom when the estate {@code before} becomes {@code after}.
+ * What changes for whom when one estate becomes another.
  *
- * <p>Only the titles that the edits touch are looked at: an edited assignment can change nothing but its own title.
- * Costs a resolution of each such title, twice.
+ * <p>Only the titles that the change can touch are looked at, with those that are related to them; each says why. Costs a
+ * resolution of each such title, twice, and one pass over their differences.
  *
- * @param devices how many devices were looked at: all of them
+ * @param titles those that were looked at; a title may turn out to be unchanged
  */
-public record Rehearsal(int devices, List<TitleDifference> titles) {
-
-    /**
-     * The differences for one title. The sets may overlap: a device that is now contested also loses, when it was
-     * required before.
-     *
-     * @param gains required now, and not before
-     * @param loses required before, and not now
-     * @param removes taken off now, and not before
-     * @param removesPresent those of {@code removes} where it is present now: a removal that will really happen
-     * @param newlyContested contested now, and not before
-     * @param settled contested before, and not now
-     * @param fetches those of {@code gains} that do not have the chosen release yet
-     */
-    public record TitleDifference(String title, DeviceSet gains, DeviceSet loses, DeviceSet removes,
-            DeviceSet removesPresent, DeviceSet newlyContested, DeviceSet settled, DeviceSet fetches) {
-
-        /** Whether nothing changes for anybody. */
-        public boolean isEmpty() {
-            return gains.isEmpty() && loses.isEmpty() && removes.isEmpty() && newlyContested.isEmpty()
-                    && settled.isEmpty();
-        }
-    }
+public record Rehearsal(List<TitleDifference> titles) {
 
     public Rehearsal {
         titles = List.copyOf(titles);
     }
 
-    /**
-     * @param touched the ids of the titles that the edits speak of, known in both estates
-     * @throws IllegalArgumentException when the two estates do not have the same devices in the same places
-     */
-    public static Rehearsal of(Estate before, Estate after, Collection<String> touched) {
-        if (!before.devices().sameOrderAs(after.devices())) {
-            throw new IllegalArgumentException("a rehearsal of assignments needs the same devices on both sides");
+    /** From one estate to another, whatever the two have in common. */
+    public static Rehearsal of(Resolver before, Resolver after) {
+        return new Comparison(before, after).rehearse();
+    }
+
+    /** From one estate to what edits make of it: {@code after} shares with {@code before} whatever it can. */
+    public static Rehearsal of(Resolver before, Estate after) {
+        return of(before, before.follow(after));
+    }
+
+    /** The titles for which something changes. */
+    public List<TitleDifference> changed() {
+        return titles.stream().filter(t -> !t.isEmpty()).toList();
+    }
+
+    /** The differences for a title; null when it was not looked at. */
+    public @Nullable TitleDifference of(String title) {
+        return titles.stream().filter(t -> t.title().id().equals(title)).findFirst().orElse(null);
+    }
+
+    /** Compares two resolvers. Of one thread. */
+    private static final class Comparison {
+
+        private final Resolver before;
+        private final Resolver after;
+        private final boolean sameUnits;
+
+        Comparison(Resolver before, Resolver after) {
+            this.before = before;
+            this.after = after;
+            this.sameUnits = before.audiences().sameUnitsAs(after.audiences());
         }
-        List<TitleDifference> differences = new ArrayList<>();
-        for (String id : touched) {
-            differences.add(difference(before, after, Objects.requireNonNull(after.title(id))));
+
+        Rehearsal rehearse() {
+            List<TitleDifference> titles = new ArrayList<>();
+            Map<String, String> touched = new Touched(before, after, sameUnits).titles();
+            touched.forEach((id, why) -> {
+                Title old = before.estate().title(id);
+                Title now = after.estate().title(id);
+                titles.add(old != null && now != null && old.scope() == now.scope() ? difference(old, now, why)
+                        : appearedOrGone(old, now, why));
+            });
+            return new Rehearsal(titles);
         }
-        return new Rehearsal(after.devices().size(), differences);
-    }
 
-    private static TitleDifference difference(Estate before, Estate after, Title title) {
-        TitleOutcomes old = new Resolver(before).title(title);
-        TitleOutcomes now = new Resolver(after).title(title);
-        DeviceSet gains = entering(old, now, Outcome.REQUIRED);
-        DeviceSet removes = entering(old, now, Outcome.UNINSTALL);
-        Release newest = title.newest();
-        return new TitleDifference(title.id(), gains, entering(now, old, Outcome.REQUIRED), removes,
-                keep(after.devices(), removes, title.id(), present -> true),
-                entering(old, now, Outcome.CONTESTED), entering(now, old, Outcome.CONTESTED),
-                newest == null ? DeviceSet.NONE
-                        : gains.without(keep(after.devices(), gains, title.id(), p -> isThere(p, newest))));
-    }
+        private TitleDifference difference(Title old, Title now, String why) {
+            List<Difference> gone = new ArrayList<>();
+            List<Share<Decision>> was = moved(before.title(old), gone);
+            List<Difference> differences = new ArrayList<>();
+            List<Positions> nowUnits = new ArrayList<>();
+            for (Share<Decision> is : after.title(now).shares()) {
+                Positions rest = is.units();
+                nowUnits.add(is.units());
+                for (Share<Decision> share : was) {
+                    Positions both = rest.and(share.units());
+                    if (!both.isEmpty()) {
+                        rest = rest.without(both);
+                        add(differences, share.what(), is.what(), both);
+                    }
+                }
+                add(differences, null, is.what(), rest);
+            }
+            Positions decided = Positions.union(nowUnits);
+            was.forEach(share -> add(differences, share.what(), null, share.units().without(decided)));
+            return new TitleDifference(now, why, differences, gone);
+        }
 
-    private static DeviceSet entering(TitleOutcomes from, TitleOutcomes to, Outcome outcome) {
-        return to.with(outcome).without(from.with(outcome));
-    }
+        private static void add(List<Difference> differences, @Nullable Decision old, @Nullable Decision now,
+                Positions units) {
+            if (!units.isEmpty() && (old == null || now == null || !old.saysTheSameAs(now))) {
+                differences.add(Difference.of(old, now, units));
+            }
+        }
 
-    private static boolean isThere(Present present, Release release) {
-        return present.version() != null && present.version().compareTo(release.version()) >= 0;
-    }
+        private TitleDifference appearedOrGone(@Nullable Title old, @Nullable Title now, String why) {
+            List<Difference> differences = new ArrayList<>();
+            List<Difference> gone = new ArrayList<>();
+            if (now != null) {
+                after.title(now).shares().forEach(s -> add(differences, null, s.what(), s.units()));
+            }
+            if (old != null) {
+                before.title(old).shares().forEach(s -> add(gone, s.what(), null, s.units()));
+            }
+            return new TitleDifference(java.util.Objects.requireNonNull(now == null ? old : now), why, differences, gone);
+        }
 
-    private static DeviceSet keep(Devices devices, DeviceSet among, String title,
-            java.util.function.Predicate<Present> test) {
-        return DeviceSet.of(among.stream().filter(p -> {
-            Present present = devices.at(p).present(title);
-            return present != null && test.test(present);
-        }).toArray());
+        /** The old outcomes at the new positions of their units; what has no unit any more goes to {@code gone}. */
+        private List<Share<Decision>> moved(TitleOutcomes old, List<Difference> gone) {
+            if (sameUnits) {
+                return old.shares();
+            }
+            Scope scope = old.title().scope();
+            List<Share<Decision>> moved = new ArrayList<>();
+            for (Share<Decision> share : old.shares()) {
+                PositionsBuilder there = new PositionsBuilder(0, after.audiences().size(scope));
+                PositionsBuilder not = new PositionsBuilder(0, before.audiences().size(scope));
+                share.units().forEach(unit -> {
+                    int now = newUnit(scope, unit);
+                    if (now < 0) {
+                        not.add(unit);
+                    } else {
+                        there.add(now);
+                    }
+                });
+                Positions left = not.build();
+                if (!left.isEmpty()) {
+                    gone.add(Difference.of(share.what(), null, left));
+                }
+                moved.add(new Share<>(share.what(), there.build()));
+            }
+            return moved;
+        }
+
+        private int newUnit(Scope scope, int unit) {
+            Audiences old = before.audiences();
+            return after.audiences().unit(scope, old.device(unit, scope).id(), old.user(unit, scope));
+        }
     }
 }

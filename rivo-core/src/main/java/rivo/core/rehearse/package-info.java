@@ -1,6 +1,6 @@
 /**
  * What a change would do to the whole fleet, before it happens.
- * 
+ *
  * <p>The door is {@link rivo.core.rehearse.Rehearsal}. Depends on {@code resolve} and what is before it. Pure functions,
  * safe for any thread.
  */

@@ -2,56 +2,155 @@ package rivo.core.resolve;
 
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Optional;
+import java.util.Map;
+import rivo.core.audience.Pair;
+import rivo.core.audience.Positions;
+import rivo.core.audience.Remaining;
 import rivo.core.estate.Assignment;
+import rivo.core.estate.CodePointOrder;
 import rivo.core.estate.Intent;
-import rivo.core.estate.Release;
-import rivo.core.estate.Title;
 
 /**
- * Decides between candidates that hold at the same unit (sections 4 and 5 of the resolution rules).
+ * Walks the ladder for one title and many units at once (section 4 of the resolution rules).
  *
- * <p><b>Level group:</b> G is the strongest candidate and all that are level with it. Only G decides.
+ * <p><b>How.</b> The contenders stand in ladder order. Walking down, each group of level ones decides for the units at
+ * which it has candidates among those that <b>remain</b>, the ones nobody stronger has decided for; the walk stops when
+ * none remain. What is <em>later</em> waits aside, and decides at the end for units without any candidate. Of one thread.
  */
 final class Ladder {
 
-    private Ladder() {
+    private final List<Contender> contenders;
+    private final Remaining remaining;
+    private final Map<BaseOutcome, List<Positions>> decided = new LinkedHashMap<>();
+    private final List<Hit> later = new ArrayList<>();
+
+    /** A contender with units at which it is a candidate, or would be once its wave opens. */
+    private record Hit(Contender contender, Positions units) {
     }
 
-    /** The run of candidates that are level with the one at {@code from}: the position after its end. */
-    static int endOfLevel(List<Candidate> strongestFirst, int from) {
+    private Ladder(List<Contender> contenders, Remaining remaining) {
+        this.contenders = contenders;
+        this.remaining = remaining;
+    }
+
+    /**
+     * Decides for the units from {@code from}, included, to {@code to}, excluded. Releases and seats are not looked at
+     * yet: installing outcomes come without a choice.
+     */
+    static List<Share<BaseOutcome>> walk(Contenders contenders, int from, int to) {
+        return new Ladder(contenders.live(), new Remaining(from, to)).walk();
+    }
+
+    private List<Share<BaseOutcome>> walk() {
+        for (int at = 0; at < contenders.size() && !remaining.isEmpty();) {
+            int end = endOfLevel(at);
+            level(at, end);
+            at = end;
+        }
+        if (!remaining.isEmpty() && !later.isEmpty()) {
+            later.sort(Comparator.comparing(Hit::contender, Contender.STRONGEST_THEN_OLDEST));
+            later.forEach(hit -> decide(hit, Outcome.LATER));
+        }
+        List<Share<BaseOutcome>> shares = new ArrayList<>(decided.size());
+        decided.forEach((outcome, units) -> shares.add(new Share<>(outcome, Positions.union(units))));
+        return shares;
+    }
+
+    private int endOfLevel(int from) {
         int end = from + 1;
-        while (end < strongestFirst.size()
-                && strongestFirst.get(end).place().compareTo(strongestFirst.get(from).place()) == 0) {
+        while (end < contenders.size() && contenders.get(end).isLevelWith(contenders.get(from))) {
             end++;
         }
         return end;
     }
 
-    /** What the level group decides; empty for an empty group. */
-    static Optional<Decision> decide(Title title, List<Assignment> group) {
-        if (group.isEmpty()) {
-            return Optional.empty();
+    private void level(int from, int to) {
+        List<Hit> hits = new ArrayList<>(to - from);
+        for (int i = from; i < to; i++) {
+            Contender contender = contenders.get(i);
+            Pair.Split split = contender.pair().among(remaining);
+            if (!split.later().isEmpty()) {
+                later.add(new Hit(contender, split.later()));
+            }
+            if (!split.now().isEmpty()) {
+                hits.add(new Hit(contender, split.now()));
+            }
         }
-        List<Assignment> installing = oldestFirst(group, Intent.REQUIRED);
-        List<Assignment> removing = oldestFirst(group, Intent.UNINSTALL);
-        if (installing.isEmpty()) {
-            return Optional.of(new Decision(Outcome.UNINSTALL, removing.subList(0, 1), null));
+        if (hits.size() == 1) {
+            put(hits.get(0).contender(), outcome(hits.get(0)), hits.get(0).units());
+            return;
         }
-        if (!removing.isEmpty()) {
-            List<Assignment> all = new ArrayList<>(group);
-            return Optional.of(new Decision(Outcome.CONTESTED,
-                    all.stream().distinct().sorted(Comparator.comparing(Assignment::id)).toList(), null));
-        }
-        Release newest = title.newest();
-        List<Assignment> winner = installing.subList(0, 1);
-        return Optional.of(newest == null ? new Decision(Outcome.UNFIT, winner, null)
-                : new Decision(Outcome.REQUIRED, winner, newest));
+        contest(hits);
+        hits.forEach(hit -> decide(hit, outcome(hit)));
     }
 
-    private static List<Assignment> oldestFirst(List<Assignment> group, Intent intent) {
-        return group.stream().filter(a -> a.intent() == intent).sorted(Comparator.comparingLong(Assignment::seq))
-                .toList();
+    private static Outcome outcome(Hit hit) {
+        return switch (hit.contender().assignment().intent()) {
+            case REQUIRED -> Outcome.REQUIRED;
+            case AVAILABLE -> Outcome.AVAILABLE;
+            case UNINSTALL -> Outcome.UNINSTALL;
+        };
+    }
+
+    private void decide(Hit hit, Outcome outcome) {
+        Positions units = remaining.and(hit.units());
+        if (!units.isEmpty()) {
+            put(hit.contender(), outcome, units);
+        }
+    }
+
+    private void put(Contender winner, Outcome outcome, Positions units) {
+        Reason reason = outcome == Outcome.LATER ? null : Reason.ASSIGNED;
+        put(new BaseOutcome(outcome, reason, List.of(winner.assignment()), winner.place(), null), units);
+    }
+
+    private void put(BaseOutcome outcome, Positions units) {
+        decided.computeIfAbsent(outcome, o -> new ArrayList<>(1)).add(units);
+        remaining.remove(units);
+    }
+
+    /** Where level ones want to install and to remove, they are contested, by exactly those that hold there. */
+    private void contest(List<Hit> hits) {
+        Positions contested = union(hits, true).and(union(hits, false));
+        if (contested.isEmpty()) {
+            return;
+        }
+        Map<List<Assignment>, Positions> parts = Map.of(List.of(), contested);
+        for (Hit hit : hits) {
+            Map<List<Assignment>, Positions> next = new LinkedHashMap<>();
+            parts.forEach((group, units) -> {
+                put(next, group, units.without(hit.units()));
+                put(next, with(group, hit.contender().assignment()), units.and(hit.units()));
+            });
+            parts = next;
+        }
+        Place place = hits.get(0).contender().place();
+        parts.forEach((group, units) -> put(new BaseOutcome(Outcome.CONTESTED, null, group, place, null), units));
+    }
+
+    private static Positions union(List<Hit> hits, boolean installing) {
+        return Positions.union(hits.stream().filter(h -> intent(h).installs() == installing).map(Hit::units).toList());
+    }
+
+    private static Intent intent(Hit hit) {
+        return hit.contender().assignment().intent();
+    }
+
+    private static void put(Map<List<Assignment>, Positions> parts, List<Assignment> group, Positions units) {
+        if (!units.isEmpty()) {
+            parts.merge(group, units, Positions::or);
+        }
+    }
+
+    /** By id, each once. */
+    private static List<Assignment> with(List<Assignment> group, Assignment one) {
+        List<Assignment> longer = new ArrayList<>(group);
+        if (!longer.contains(one)) {
+            longer.add(one);
+        }
+        longer.sort(Comparator.comparing(Assignment::id, CodePointOrder.INSTANCE));
+        return List.copyOf(longer);
     }
 }

@@ -1,23 +1,53 @@
 package rivo.core.resolve;
 
 import java.util.Optional;
+import rivo.core.estate.Assignment;
+import rivo.core.estate.Follows;
+import rivo.core.estate.OuTree;
+import rivo.core.estate.Target;
 
 /**
  * A place on the ladder (section 4 of the resolution rules); the natural order puts the <b>stronger first</b>.
  *
  * @param binding whether the assignment is binding
- * @param depth how near the target is: the depth of its OU, the root 0
+ * @param nearness {@link #NAMES}, {@link #LISTS}, one more than the depth of an OU, or {@link #EVERYONE}; the higher is
+ *     the nearer
+ * @param side the side that the assignment follows
  * @param priority 0 to 1000
  */
-public record Place(boolean binding, int depth, int priority) implements Comparable<Place> {
+public record Place(boolean binding, int nearness, Follows side, int priority) implements Comparable<Place> {
+
+    /** The target names the unit. */
+    public static final int NAMES = Integer.MAX_VALUE;
+    /** The target is a list that the unit is on. */
+    public static final int LISTS = NAMES - 1;
+    /** The target is everyone, anywhere. */
+    public static final int EVERYONE = 0;
+
+    /** Where an assignment with one of its targets stands. */
+    public static Place of(OuTree ous, Assignment assignment, Target target) {
+        int nearness = switch (target.kind()) {
+            case DEVICE, USER -> NAMES;
+            case GROUP, COLLECTION -> LISTS;
+            case OU -> 1 + ous.depth(ous.position(target.id()));
+            case ALL_DEVICES, ALL_USERS -> {
+                int base = ous.position(assignment.base());
+                yield base == 0 ? EVERYONE : 1 + ous.depth(base);
+            }
+        };
+        return new Place(assignment.binding(), nearness, assignment.follows(), assignment.priority());
+    }
 
     @Override
     public int compareTo(Place other) {
         if (binding != other.binding) {
             return binding ? -1 : 1;
         }
-        if (depth != other.depth) {
-            return binding ? Integer.compare(depth, other.depth) : Integer.compare(other.depth, depth);
+        if (nearness != other.nearness) {
+            return binding ? Integer.compare(nearness, other.nearness) : Integer.compare(other.nearness, nearness);
+        }
+        if (side != other.side) {
+            return side.compareTo(other.side);
         }
         return Integer.compare(other.priority, priority);
     }
@@ -27,8 +57,11 @@ public record Place(boolean binding, int depth, int priority) implements Compara
         if (binding != other.binding) {
             return Optional.of(LadderStep.BINDING);
         }
-        if (depth != other.depth) {
+        if (nearness != other.nearness) {
             return Optional.of(LadderStep.NEARNESS);
+        }
+        if (side != other.side) {
+            return Optional.of(LadderStep.SIDE);
         }
         return priority == other.priority ? Optional.empty() : Optional.of(LadderStep.PRIORITY);
     }

@@ -1,103 +1,389 @@
 package rivo.core.resolve;
 
 import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.LinkedHashSet;
+import java.util.Set;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
-import rivo.core.audience.DeviceSet;
-import rivo.core.audience.Reach;
-import rivo.core.estate.Assignment;
+import java.util.Objects;
+import java.util.concurrent.ConcurrentHashMap;
+import org.jspecify.annotations.Nullable;
+import rivo.core.audience.Audiences;
+import rivo.core.audience.Positions;
 import rivo.core.estate.Device;
 import rivo.core.estate.Estate;
+import rivo.core.estate.Need;
+import rivo.core.estate.Release;
+import rivo.core.estate.Scope;
 import rivo.core.estate.Title;
 
 /**
- * Resolves: title by title for all devices at once, or all titles for one device. Both ways give the same answer.
+ * Resolves: a title for all units at once, or all titles for one device. Both ways are the same evaluation over another
+ * span of units, and so give the same answer. Safe for any thread; what it finds out once, it keeps.
  *
- * <p><b>How.</b> A title's candidates stand in ladder order. Walking down, each level group decides for the devices it
- * reaches among those that <b>remain</b>, the ones nobody stronger has decided for; the walk stops when none remain.
- * Within a group the devices are split by which of its assignments reach them, so that every device is decided by
- * exactly the assignments that hold there.
+ * <p><b>How.</b> Title by title the ladder is walked with sets ({@link Ladder}), then the base outcomes get their
+ * releases and seats, and then each family of related titles is settled ({@link FamilyWalk}). Device titles come before
+ * user titles, which may need them.
  */
 public final class Resolver {
 
+    private final Audiences audiences;
     private final Estate estate;
-    private final Reach reach;
+    private final Relations relations;
+    private final Map<String, Contenders> contenders = new ConcurrentHashMap<>();
+    private final Map<String, Positions> waiting = new ConcurrentHashMap<>();
+    private volatile @Nullable Presences presences;
 
-    public Resolver(Estate estate) {
-        this.estate = estate;
-        this.reach = Reach.in(estate);
+    private Resolver(Audiences audiences) {
+        this.audiences = audiences;
+        this.estate = audiences.estate();
+        this.relations = new Relations(estate);
     }
 
-    /** The outcomes of one title. Costs about one set operation for each of its candidates. */
+    public static Resolver of(Audiences audiences) {
+        return new Resolver(audiences);
+    }
+
+    public static Resolver of(Estate estate) {
+        return new Resolver(Audiences.of(estate));
+    }
+
+    /** The resolver of a newer estate, sharing with this one all that cannot have changed. */
+    public Resolver follow(Estate newer) {
+        Resolver next = new Resolver(audiences.follow(newer));
+        if (next.audiences.units() == audiences.units() && estate.devices() == newer.devices()
+                && sameTitles(newer)) {
+            next.presences = presences;
+        }
+        if (next.audiences.sharesAllWith(audiences)) {
+            keepContenders(next);
+        }
+        return next;
+    }
+
+    private boolean sameTitles(Estate newer) {
+        return newer.titles().size() == estate.titles().size() && newer.titles().stream()
+                .allMatch(t -> estate.title(t.id()) != null && estate.title(t.id()).scope() == t.scope());
+    }
+
+    private void keepContenders(Resolver next) {
+        contenders.forEach((id, held) -> {
+            if (next.estate.title(id) == held.title() && next.estate.asOf().equals(estate.asOf())
+                    && next.estate.assignments().of(id).equals(estate.assignments().of(id))
+                    && next.estate.requests(id).equals(estate.requests(id))) {
+                next.contenders.put(id, held);
+            }
+        });
+    }
+
+    public Audiences audiences() {
+        return audiences;
+    }
+
+    public Estate estate() {
+        return estate;
+    }
+
+    Relations relations() {
+        return relations;
+    }
+
+    Contenders contenders(Title title) {
+        Contenders held = contenders.get(title.id());
+        if (held == null) {
+            held = Contenders.of(audiences, title);
+            contenders.put(title.id(), held);
+        }
+        return held;
+    }
+
+    /** Who speaks for a title, live ones only, in ladder order. */
+    public List<Contender> ladder(Title title) {
+        return contenders(title).live();
+    }
+
+    /** The ids of the titles whose outcomes may depend on this one's, itself among them. */
+    public Set<String> settledWith(String title) {
+        Family family = relations.of(title);
+        Set<String> ids = new LinkedHashSet<>();
+        family.titles().forEach(t -> ids.add(t.id()));
+        for (Family other : relations.inOrder()) {
+            if (other.deviceNeeds().stream().anyMatch(need -> ids.contains(need.title()))) {
+                other.titles().forEach(t -> ids.add(t.id()));
+            }
+        }
+        return ids;
+    }
+
+    /** Where each release and variant of a title would be the newest that fits. */
+    public List<Share<Choice>> fitsOf(Title title) {
+        return contenders(title).choices().everywhere(Positions.range(0, audiences.size(title.scope())));
+    }
+
+    /** Where a title is present, for each way of being present. */
+    public Map<String, Positions> presentAt(Title title) {
+        Map<String, Positions> present = new HashMap<>();
+        presences().of(title.id()).forEach(share -> present.merge(share.what().toString(), share.units(), Positions::or));
+        return present;
+    }
+
+    /** Which of the assignments that put a title on take it off again where they leave. */
+    public Set<String> leavingOf(String title) {
+        Set<String> leaving = new HashSet<>();
+        for (Share<Presences.Way> share : presences().of(title)) {
+            String by = share.what().by();
+            var found = by == null ? null : estate.assignments().find(by);
+            if (found != null && found.removesWhatItLeaves(estate.asOf())) {
+                leaving.add(found.id());
+            }
+        }
+        return leaving;
+    }
+
+    private Presences presences() {
+        Presences held = presences;
+        if (held == null) {
+            held = Presences.of(audiences, 0, estate.devices().size());
+            presences = held;
+        }
+        return held;
+    }
+
+    /** What one title comes to everywhere. Costs its family's walk, about one set operation for each pair. */
     public TitleOutcomes title(Title title) {
-        List<Candidate> candidates = Candidates.of(estate, title.id());
-        DeviceSet remaining = DeviceSet.range(0, estate.devices().size());
-        List<TitleOutcomes.Share> shares = new ArrayList<>();
-        for (int from = 0; from < candidates.size() && !remaining.isEmpty();) {
-            int end = Ladder.endOfLevel(candidates, from);
-            for (Map.Entry<List<Assignment>, DeviceSet> part : split(candidates.subList(from, end), remaining)) {
-                Ladder.decide(title, part.getKey())
-                        .ifPresent(decision -> shares.add(new TitleOutcomes.Share(decision, part.getValue())));
-                remaining = remaining.without(part.getValue());
+        return new Pass(presences()).family(relations.of(title.id())).get(title.id());
+    }
+
+    /** What every title comes to everywhere, titles in the order of their families. */
+    public Map<String, TitleOutcomes> all() {
+        Pass pass = new Pass(presences());
+        relations.inOrder().forEach(pass::family);
+        return pass.done;
+    }
+
+    /** One outcome of a unit. */
+    public record UnitOutcome(String user, Title title, Decision decision) {
+    }
+
+    /**
+     * What one device receives, in its own unit and in those of its people.
+     *
+     * @throws IllegalArgumentException when the device is unknown
+     */
+    public List<UnitOutcome> device(Device device) {
+        int position = estate.devices().position(device.id());
+        Pass pass = new Pass(Presences.of(audiences, position, position + 1), position, position + 1);
+        List<UnitOutcome> outcomes = new ArrayList<>();
+        for (Family family : relations.inOrder()) {
+            pass.family(family).values();
+        }
+        for (TitleOutcomes title : pass.done.values()) {
+            for (Share<Decision> share : title.shares()) {
+                share.units().forEach(unit -> outcomes.add(new UnitOutcome(
+                        audiences.user(unit, title.title().scope()), title.title(), share.what())));
             }
-            from = end;
-        }
-        return new TitleOutcomes(shares);
-    }
-
-    /** The remaining devices that the group reaches, split by which of its assignments reach them. */
-    private List<Map.Entry<List<Assignment>, DeviceSet>> split(List<Candidate> group, DeviceSet remaining) {
-        Map<List<Assignment>, DeviceSet> parts = new LinkedHashMap<>();
-        for (Candidate candidate : group) {
-            DeviceSet reached = reach.ofOu(candidate.target(), candidate.place().binding()).and(remaining);
-            Map<List<Assignment>, DeviceSet> next = new LinkedHashMap<>();
-            for (Map.Entry<List<Assignment>, DeviceSet> part : parts.entrySet()) {
-                put(next, part.getKey(), part.getValue().without(reached));
-                put(next, with(part.getKey(), candidate.assignment()), part.getValue().and(reached));
-                reached = reached.without(part.getValue());
-            }
-            put(next, List.of(candidate.assignment()), reached);
-            parts = next;
-        }
-        return List.copyOf(parts.entrySet());
-    }
-
-    private static void put(Map<List<Assignment>, DeviceSet> parts, List<Assignment> key, DeviceSet devices) {
-        if (!devices.isEmpty()) {
-            parts.merge(key, devices, DeviceSet::or);
-        }
-    }
-
-    private static List<Assignment> with(List<Assignment> group, Assignment one) {
-        List<Assignment> longer = new ArrayList<>(group);
-        longer.add(one);
-        return List.copyOf(longer);
-    }
-
-    /** What one device receives, by title id, in the catalogue's order. Costs a probe for each candidate. */
-    public Map<String, Decision> device(Device device) {
-        int ou = estate.ous().position(device.ou());
-        Map<String, Decision> outcomes = new LinkedHashMap<>();
-        for (Title title : estate.titles()) {
-            at(title, ou).ifPresent(decision -> outcomes.put(title.id(), decision));
         }
         return outcomes;
     }
 
-    /** What a device that stands in this OU receives of one title. */
-    public Optional<Decision> at(Title title, int ou) {
-        List<Candidate> holding = Candidates.of(estate, title.id()).stream().filter(c -> holdsAt(c, ou)).toList();
-        if (holding.isEmpty()) {
-            return Optional.empty();
-        }
-        List<Candidate> level = holding.subList(0, Ladder.endOfLevel(holding, 0));
-        return Ladder.decide(title, level.stream().map(Candidate::assignment).toList());
+    /** What one title comes to at one unit; null when it has no outcome there. */
+    public @Nullable Decision at(Title title, int unit) {
+        int device = audiences.devicePosition(unit, title.scope());
+        Pass pass = new Pass(Presences.of(audiences, device, device + 1), device, device + 1);
+        return Objects.requireNonNull(pass.family(relations.of(title.id())).get(title.id())).at(unit);
     }
 
-    private boolean holdsAt(Candidate candidate, int ou) {
-        return estate.ous().isAtOrBelow(ou, candidate.target())
-                && reach.fenceBetween(candidate.target(), ou, candidate.place().binding()) == null;
+    /** Sections 3 to 6 for one title: what it comes to by itself. */
+    List<Share<BaseOutcome>> base(Title title) {
+        return new Pass(presences()).base(title);
+    }
+
+    /** One run over a span of devices and the units of their people. Of one thread. */
+    private final class Pass {
+
+        private final Presences present;
+        private final int from;
+        private final int to;
+        private final boolean whole;
+        private final Map<String, TitleOutcomes> done = new LinkedHashMap<>();
+
+        Pass(Presences present) {
+            this(present, 0, estate.devices().size(), true);
+        }
+
+        Pass(Presences present, int from, int to) {
+            this(present, from, to, false);
+        }
+
+        private Pass(Presences present, int from, int to, boolean whole) {
+            this.present = present;
+            this.from = from;
+            this.to = to;
+            this.whole = whole;
+        }
+
+        private int from(Scope scope) {
+            return scope == Scope.DEVICE ? from : audiences.units().from(from);
+        }
+
+        private int to(Scope scope) {
+            return scope == Scope.DEVICE ? to : audiences.units().from(to);
+        }
+
+        /** Sections 3 to 6. */
+        List<Share<BaseOutcome>> base(Title title) {
+            Contenders speaking = contenders(title);
+            List<Share<BaseOutcome>> shares = new ArrayList<>();
+            for (Share<BaseOutcome> share : Ladder.walk(speaking, from(title.scope()), to(title.scope()))) {
+                request(speaking, share, shares);
+            }
+            Integer seats = title.seats();
+            if (seats == null || shares.stream().noneMatch(s -> s.what().outcome() == Outcome.REQUIRED)) {
+                return shares;
+            }
+            return Seats.mark(shares, whole ? waiting(title, seats, shares) : waiting(title, seats));
+        }
+
+        private void request(Contenders speaking, Share<BaseOutcome> share, List<Share<BaseOutcome>> into) {
+            BaseOutcome base = share.what();
+            if (base.outcome() != Outcome.AVAILABLE) {
+                choose(speaking, share, into);
+                return;
+            }
+            Positions requested = share.units().and(speaking.requested());
+            if (!requested.isEmpty()) {
+                choose(speaking, new Share<>(new BaseOutcome(Outcome.REQUIRED, Reason.REQUESTED, base.deciding(),
+                        base.place(), null), requested), into);
+            }
+            Positions rest = share.units().without(requested);
+            if (!rest.isEmpty()) {
+                choose(speaking, new Share<>(base, rest), into);
+            }
+        }
+
+        private void choose(Contenders speaking, Share<BaseOutcome> share, List<Share<BaseOutcome>> into) {
+            BaseOutcome base = share.what();
+            if (!base.outcome().hasRelease()) {
+                into.add(share);
+                return;
+            }
+            var pin = base.deciding().get(0).pin();
+            Release pinned = pin == null ? null : speaking.choices().pinned(pin);
+            if (pin != null && pinned == null) {
+                into.add(new Share<>(new BaseOutcome(Outcome.BLOCKED, Reason.NO_RELEASE, base.deciding(), base.place(),
+                        null), share.units()));
+                return;
+            }
+            Positions rest = share.units();
+            for (Share<Choice> choice : pinned == null ? speaking.choices().newest(rest)
+                    : speaking.choices().of(pinned, rest)) {
+                into.add(new Share<>(new BaseOutcome(base.outcome(), base.reason(), base.deciding(), base.place(),
+                        choice.what()), choice.units()));
+                rest = rest.without(choice.units());
+            }
+            if (!rest.isEmpty()) {
+                into.add(new Share<>(new BaseOutcome(Outcome.UNFIT, null, base.deciding(), base.place(), null), rest));
+            }
+        }
+
+        private Positions waiting(Title title, int seats, List<Share<BaseOutcome>> shares) {
+            return waiting.computeIfAbsent(title.id(), id -> Seats.waiting(seats, Positions.union(shares.stream()
+                    .filter(s -> s.what().outcome() == Outcome.REQUIRED).map(Share::units).toList()),
+                    present.anyhow(id), audiences.ranks(title.scope())));
+        }
+
+        /** Who waits depends on everybody, also when only one device is asked about. */
+        private Positions waiting(Title title, int seats) {
+            Positions known = waiting.get(title.id());
+            if (known == null) {
+                new Pass(presences()).base(title);
+                known = Objects.requireNonNull(waiting.get(title.id()));
+            }
+            return known;
+        }
+
+        /** What the titles of a family come to; by id. */
+        Map<String, TitleOutcomes> family(Family family) {
+            String first = family.titles().get(0).id();
+            if (!done.containsKey(first)) {
+                List<List<Share<Decision>>> decisions = family.isRelated() ? settle(family)
+                        : List.of(plain(base(family.titles().get(0))));
+                for (int t = 0; t < family.titles().size(); t++) {
+                    Title title = family.titles().get(t);
+                    done.put(title.id(), new TitleOutcomes(title, withLeft(title, decisions.get(t))));
+                }
+            }
+            return done;
+        }
+
+        private List<Share<Decision>> plain(List<Share<BaseOutcome>> base) {
+            List<Share<Decision>> decisions = new ArrayList<>(base.size());
+            base.forEach(share -> decisions.add(new Share<>(share.what().decision(), share.units())));
+            return decisions;
+        }
+
+        private List<List<Share<Decision>>> settle(Family family) {
+            List<FamilyWalk.Known> known = new ArrayList<>();
+            List<Choices> choices = new ArrayList<>();
+            for (Title title : family.titles()) {
+                known.add(new FamilyWalk.Known(base(title), present.of(title.id())));
+                choices.add(contenders(title).choices());
+            }
+            List<Positions> met = family.deviceNeeds().stream().map(this::meeting).toList();
+            return new FamilyWalk(family, from(family.scope()), to(family.scope())).settle(known, choices, met);
+        }
+
+        /** The person units whose device meets the need of a device title (the end of section 7). */
+        private Positions meeting(Need need) {
+            TitleOutcomes outcomes = Objects.requireNonNull(family(relations.of(need.title())).get(need.title()));
+            List<Positions> met = new ArrayList<>();
+            Positions there = Positions.union(present.of(need.title()).stream()
+                    .filter(way -> need.isMetBy(way.what().version())).map(Share::units).toList());
+            Positions free = there;
+            for (Share<Decision> share : outcomes.shares()) {
+                Decision decision = share.what();
+                Release release = decision.release();
+                if (decision.outcome() == Outcome.REQUIRED && release != null && need.isMetBy(release.version())) {
+                    met.add(share.units());
+                } else if (decision.outcome().leavesAsItIs()) {
+                    met.add(share.units().and(there));
+                }
+                free = free.without(share.units());
+            }
+            met.add(free);
+            return audiences.units().ofDevices(Positions.union(met));
+        }
+
+        /** Adds what an assignment left behind (section 8, rule 3), and takes out what only stays. */
+        private List<Share<Decision>> withLeft(Title title, List<Share<Decision>> decisions) {
+            List<Share<Decision>> all = new ArrayList<>(decisions);
+            all.removeIf(share -> share.what() == Settlement.STAYS);
+            Map<String, List<Positions>> left = new LinkedHashMap<>();
+            for (Share<Presences.Way> way : present.of(title.id())) {
+                String by = way.what().by();
+                if (by != null && removes(by)) {
+                    left.computeIfAbsent(by, b -> new ArrayList<>()).add(way.units());
+                }
+            }
+            if (!left.isEmpty()) {
+                Positions decided = Positions.union(decisions.stream().map(Share::units).toList());
+                left.forEach((by, units) -> {
+                    Positions alone = Positions.union(units).without(decided);
+                    if (!alone.isEmpty()) {
+                        all.add(new Share<>(new Decision(Outcome.UNINSTALL, Reason.LEFT, null,
+                                List.of(Objects.requireNonNull(estate.assignments().find(by))), null), alone));
+                    }
+                });
+            }
+            return all;
+        }
+
+        private boolean removes(String assignment) {
+            var found = estate.assignments().find(assignment);
+            return found != null && found.removesWhatItLeaves(estate.asOf());
+        }
     }
 }

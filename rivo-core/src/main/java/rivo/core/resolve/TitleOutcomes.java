@@ -1,36 +1,34 @@
 package rivo.core.resolve;
 
 import java.util.List;
-import java.util.Optional;
-import rivo.core.audience.DeviceSet;
+import org.jspecify.annotations.Nullable;
+import rivo.core.audience.Positions;
+import rivo.core.estate.Title;
 
 /**
- * What every device receives of one title, kept as the set of devices for each decision. The sets are disjoint; a
- * device in none of them has no outcome.
+ * What one title comes to for every unit: few decisions, each with the units that it stands for. Units without an
+ * outcome are in none. Immutable.
+ *
+ * @param shares no unit is in two
  */
-public record TitleOutcomes(List<Share> shares) {
-
-    /** One decision and the devices it stands for. */
-    public record Share(Decision decision, DeviceSet devices) {
-    }
+public record TitleOutcomes(Title title, List<Share<Decision>> shares) {
 
     public TitleOutcomes {
         shares = List.copyOf(shares);
     }
 
-    /** The decision at one device. */
-    public Optional<Decision> at(int position) {
-        return shares.stream().filter(s -> s.devices().contains(position)).map(Share::decision).findFirst();
+    /** The units with this outcome. */
+    public Positions with(Outcome outcome) {
+        return Positions.union(shares.stream().filter(s -> s.what().outcome() == outcome).map(Share::units).toList());
     }
 
-    /** All devices with this outcome. */
-    public DeviceSet with(Outcome outcome) {
-        DeviceSet all = DeviceSet.NONE;
-        for (Share share : shares) {
-            if (share.decision().outcome() == outcome) {
-                all = all.or(share.devices());
+    /** What it comes to for this unit; null when it has no outcome. Costs a probe for each share. */
+    public @Nullable Decision at(int unit) {
+        for (Share<Decision> share : shares) {
+            if (share.units().contains(unit)) {
+                return share.what();
             }
         }
-        return all;
+        return null;
     }
 }

@@ -1,8 +1,8 @@
 /**
- * The ladder and the release: what each device receives of each title (sections 3 to 5 of the resolution rules).
- * 
- * <p>The door is {@link rivo.core.resolve.Resolver}. Depends on {@code estate} and {@code audience}. Pure functions of
- * one estate, safe for any thread.
+ * What comes out: the ladder, releases, seats, relations and what stays behind (sections 4 to 9 of the resolution rules).
+ *
+ * <p>The door is {@link rivo.core.resolve.Resolver}. Depends on {@code audience} and what is before it. Safe for any
+ * thread.
  */
 @NullMarked
 package rivo.core.resolve;

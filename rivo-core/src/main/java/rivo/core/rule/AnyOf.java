@@ -11,11 +11,21 @@ record AnyOf(List<Condition> parts) implements Condition {
 
     @Override
     public boolean holds(Subject subject) {
-        for (Condition part : parts) {
-            if (part.holds(subject)) {
+        for (int i = 0; i < parts.size(); i++) {
+            if (parts.get(i).holds(subject)) {
                 return true;
             }
         }
         return false;
+    }
+
+    @Override
+    public <S> S over(Algebra<S> algebra) {
+        return parts.stream().map(part -> part.over(algebra)).reduce(algebra::or).orElseThrow();
+    }
+
+    @Override
+    public void explain(Subject subject, List<Clause> clauses) {
+        parts.forEach(part -> part.explain(subject, clauses));
     }
 }

@@ -52,6 +52,11 @@ record Attribute(String name, Type type) {
         return type == null ? null : new Attribute(name, type);
     }
 
+    /** Whether it is the groups, which the directory says and no device reports. */
+    boolean isGroup() {
+        return name.equals("group");
+    }
+
     /** The known name that is nearest to what was written; null when none is near. */
     static @Nullable String nearest(@Nullable String complex, String written) {
         Map<Integer, List<String>> byDistance = new TreeMap<>();

@@ -70,7 +70,7 @@ final class Comparisons {
             throw Tokens.at(text, literal.at(), literal.shown() + " is no instant; write \"2026-11-20T00:00:00Z\", or a "
                     + "period before now in weeks, days, hours, minutes and seconds, such as \"-P14D\".");
         }
-        return new InstantComparison(attribute.name(), operator, moment);
+        return new InstantComparison(attribute.name(), operator, moment, "\"" + literal.text() + "\"");
     }
 
     private void refuse(boolean wrong, Token token, String sentence) {

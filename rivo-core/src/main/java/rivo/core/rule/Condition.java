@@ -1,7 +1,15 @@
 package rivo.core.rule;
 
-/** A node of a compiled rule. Immutable; safe for any thread. */
-interface Condition {
+import java.util.List;
+
+/** A node of a compiled rule. Immutable and compared by value; safe for any thread. */
+public sealed interface Condition permits AllOf, AnyOf, Not, SomeElement, HasElement, ValueCondition {
 
     boolean holds(Subject subject);
+
+    /** The same question asked of all subjects at once. */
+    <S> S over(Algebra<S> algebra);
+
+    /** Adds what each of its clauses says of the subject, in the order in which they are written. */
+    void explain(Subject subject, List<Clause> clauses);
 }

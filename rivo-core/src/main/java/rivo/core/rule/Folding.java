@@ -1,7 +1,7 @@
 package rivo.core.rule;
 
 /** Text without regard to case: Unicode simple case folding, code point by code point. */
-final class Folding {
+public final class Folding {
 
     private static final int CAPITAL_I_WITH_DOT = 0x130;
     private static final int SMALL_I_WITHOUT_DOT = 0x131;
@@ -9,9 +9,23 @@ final class Folding {
     private Folding() {
     }
 
-    static String fold(String text) {
+    public static String fold(String text) {
+        if (isPlain(text)) {
+            return text;
+        }
         int[] folded = text.codePoints().map(Folding::fold).toArray();
         return new String(folded, 0, folded.length);
+    }
+
+    /** Whether folding would change nothing: the usual case, and worth seeing at once. */
+    private static boolean isPlain(String text) {
+        for (int i = 0; i < text.length(); i++) {
+            char c = text.charAt(i);
+            if (c >= 'A' && c <= 'Z' || c > 127) {
+                return false;
+            }
+        }
+        return true;
     }
 
     /**

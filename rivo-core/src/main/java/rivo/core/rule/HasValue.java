@@ -1,15 +1,17 @@
 package rivo.core.rule;
 
+import java.time.Instant;
+
 /** {@code pr}: there is a value that is not the empty string. */
-record HasValue(String attribute) implements Condition {
+record HasValue(String attribute) implements ValueCondition {
 
     @Override
-    public boolean holds(Subject subject) {
-        for (String value : subject.values(attribute)) {
-            if (!value.isEmpty()) {
-                return true;
-            }
-        }
-        return false;
+    public boolean accepts(String value, Instant asOf) {
+        return !value.isEmpty();
+    }
+
+    @Override
+    public String words() {
+        return attribute + " pr";
     }
 }

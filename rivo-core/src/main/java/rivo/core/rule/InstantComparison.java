@@ -5,21 +5,20 @@ import java.time.OffsetDateTime;
 import java.time.format.DateTimeParseException;
 
 /** An instant against the values of an attribute. A value that is no instant satisfies nothing. */
-record InstantComparison(String attribute, Operator operator, Moment moment) implements Condition {
+record InstantComparison(String attribute, Operator operator, Moment moment, String literal) implements ValueCondition {
 
     @Override
-    public boolean holds(Subject subject) {
-        Instant limit = moment.at(subject.asOf());
-        for (String value : subject.values(attribute)) {
-            try {
-                if (operator.accepts(OffsetDateTime.parse(value).toInstant().compareTo(limit))) {
-                    return true;
-                }
-            } catch (DateTimeParseException e) {
-                // Reported as something else than an instant.
-                continue;
-            }
+    public boolean accepts(String value, Instant asOf) {
+        try {
+            return operator.accepts(OffsetDateTime.parse(value).toInstant().compareTo(moment.at(asOf)));
+        } catch (DateTimeParseException e) {
+            // Reported as something else than an instant.
+            return false;
         }
-        return false;
+    }
+
+    @Override
+    public String words() {
+        return attribute + " " + operator.word() + " " + literal;
     }
 }

@@ -1,5 +1,7 @@
 package rivo.core.rule;
 
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Set;
 
 /**
@@ -43,6 +45,18 @@ public final class Rule {
     /** Whether the subject satisfies it. */
     public boolean holds(Subject subject) {
         return condition.holds(subject);
+    }
+
+    /** The same, compiled: for whoever asks all subjects at once. */
+    public Condition condition() {
+        return condition;
+    }
+
+    /** What each clause of the rule says of the subject, in the order in which they are written. */
+    public List<Clause> explain(Subject subject) {
+        List<Clause> clauses = new ArrayList<>();
+        condition.explain(subject, clauses);
+        return List.copyOf(clauses);
     }
 
     /** The names of the collections that it asks about, as written. */

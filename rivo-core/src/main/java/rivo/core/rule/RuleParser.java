@@ -110,15 +110,25 @@ final class RuleParser {
             throw error(peek(), "expected '[' or 'pr' after '" + name.text() + "', found " + peek().shown()
                     + "; write " + attribute.name() + "[…].");
         }
-        return new SomeElement(attribute.name(), nested(attribute.name(), Token.Kind.CLOSE_BRACKET, "']'"));
+        Condition within = nested(attribute.name(), Token.Kind.CLOSE_BRACKET, "']'");
+        return new SomeElement(attribute.name(), within, writtenFrom(name));
     }
 
     /** {@code software.name eq "X"}: the element is any one; {@code ne} says that it is none. */
     private Condition shorthand(Attribute complex, Token name) {
         Attribute attribute = known(complex.name(), name);
         Condition within = compare(attribute, name);
-        return within instanceof Not not ? new Not(new SomeElement(complex.name(), not.part()))
-                : new SomeElement(complex.name(), within);
+        return within instanceof Not not ? new Not(new SomeElement(complex.name(), not.part(), words(complex, not.part())))
+                : new SomeElement(complex.name(), within, words(complex, within));
+    }
+
+    private static String words(Attribute complex, Condition within) {
+        return within instanceof ValueCondition value ? complex.name() + "." + value.words() : complex.name();
+    }
+
+    /** The text from this token up to the one that was taken last. */
+    private String writtenFrom(Token first) {
+        return text.substring(first.at(), tokens.get(next).at()).strip();
     }
 
     private Attribute known(@Nullable String complex, Token name) {

@@ -1,7 +1,9 @@
 package rivo.core.rule;
 
+import java.util.List;
+
 /** {@code software[…]}: one and the same element satisfies all that stands in the brackets. */
-record SomeElement(String attribute, Condition within) implements Condition {
+record SomeElement(String attribute, Condition within, String words) implements Condition {
 
     @Override
     public boolean holds(Subject subject) {
@@ -11,5 +13,16 @@ record SomeElement(String attribute, Condition within) implements Condition {
             }
         }
         return false;
+    }
+
+    @Override
+    public <S> S over(Algebra<S> algebra) {
+        return algebra.havingElement(attribute, within);
+    }
+
+    @Override
+    public void explain(Subject subject, List<Clause> clauses) {
+        List<String> seen = subject.elements(attribute).stream().filter(within::holds).map(Subject::toString).toList();
+        clauses.add(new Clause(words, !seen.isEmpty(), seen));
     }
 }

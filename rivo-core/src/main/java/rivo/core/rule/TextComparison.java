@@ -1,25 +1,24 @@
 package rivo.core.rule;
 
+import java.time.Instant;
+
 /**
  * A text against the values of an attribute, without regard to case.
  *
  * @param dn whether the values are distinguished names
  * @param folded what is looked for, folded already
+ * @param literal the same as it was written
  */
-record TextComparison(String attribute, Operator operator, boolean dn, String folded) implements Condition {
+record TextComparison(String attribute, Operator operator, boolean dn, String folded, String literal)
+        implements ValueCondition {
 
     static TextComparison of(String attribute, Operator operator, boolean dn, String text) {
-        return new TextComparison(attribute, operator, dn, dn ? Folding.foldDn(text) : Folding.fold(text));
+        return new TextComparison(attribute, operator, dn, dn ? Folding.foldDn(text) : Folding.fold(text), text);
     }
 
     @Override
-    public boolean holds(Subject subject) {
-        for (String value : subject.values(attribute)) {
-            if (satisfies(dn ? Folding.foldDn(value) : Folding.fold(value))) {
-                return true;
-            }
-        }
-        return false;
+    public boolean accepts(String value, Instant asOf) {
+        return satisfies(dn ? Folding.foldDn(value) : Folding.fold(value));
     }
 
     private boolean satisfies(String value) {
@@ -29,5 +28,10 @@ record TextComparison(String attribute, Operator operator, boolean dn, String fo
             case EW -> value.endsWith(folded);
             case EQ, NE, GT, GE, LT, LE -> operator.accepts(Folding.compare(value, folded));
         };
+    }
+
+    @Override
+    public String words() {
+        return attribute + " " + operator.word() + " \"" + literal.replace("\\", "\\\\").replace("\"", "\\\"") + "\"";
     }
 }

@@ -34,7 +34,7 @@ public class Fences {
                 journey.db().sql("merge into fences (ou) values (?)").params(ou).update();
                 journey.journal(who, "fence-raised", "ou:" + ou, null, null, ou);
             }
-            journey.becomes(new EstateRecords(journey.db()).read());
+            journey.becomes(new EstateRecords(journey.db()).read(journey.now()));
             journey.afterwards(() -> events.changed(Topics.ESTATE));
             return ous.size();
         });

@@ -6,6 +6,7 @@ import org.jspecify.annotations.Nullable;
 import rivo.core.estate.Release;
 import rivo.core.estate.ReleaseState;
 import rivo.core.estate.Title;
+import rivo.core.estate.Variant;
 import rivo.core.estate.Version;
 
 /**
@@ -39,7 +40,7 @@ public record TitleRecord(String id, String name, String maker, String inventory
 
     /** What the core needs to know of it. */
     public Title title() {
-        return new Title(id, name, releases.stream().map(r -> new Release(Version.of(r.version()), r.state(),
-                r.variants().stream().map(VariantRecord::id).toList())).toList());
+        return Title.of(id, name, releases.stream().map(r -> new Release(Version.of(r.version()), r.state(), List.of(),
+                List.of(), r.variants().stream().map(v -> new Variant(v.id(), null)).toList())).toList());
     }
 }

@@ -15,15 +15,17 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
-import rivo.core.audience.DeviceSet;
+import rivo.core.audience.Positions;
 import rivo.core.estate.Assignment;
 import rivo.core.estate.Device;
 import rivo.core.estate.Estate;
 import rivo.core.estate.Ou;
 import rivo.core.estate.RefusedException;
+import rivo.core.estate.Target;
 import rivo.core.estate.Title;
-import rivo.core.rehearse.Rehearsal;
-import rivo.core.rehearse.Rehearsal.TitleDifference;
+import rivo.core.rehearse.TitleDifference;
+import rivo.core.resolve.Resolver;
+import rivo.server.change.DraftRehearsal.Rehearsed;
 import rivo.server.estate.WorkingEstate;
 
 /** The draft of whoever is signed in, with its rehearsal. */
@@ -83,14 +85,15 @@ class DraftApi {
 
     @GetMapping
     DraftView draft(Principal who) {
-        Estate estate = working.now();
+        Resolver now = working.resolver();
+        Estate estate = now.estate();
         List<DraftEdit> edits = drafts.edits(who.getName());
         List<EditView> views = edits.stream().map(edit -> view(estate, edit)).toList();
         if (edits.isEmpty()) {
             return new DraftView(views, null, null);
         }
         try {
-            return new DraftView(views, view(edits, rehearsals.rehearse(estate, edits)), null);
+            return new DraftView(views, view(edits, rehearsals.rehearse(now, edits)), null);
         } catch (RefusedException e) {
             return new DraftView(views, null, e.getMessage());
         }
@@ -123,15 +126,15 @@ class DraftApi {
     @GetMapping("/rehearsal/{part}")
     CountedDevices counted(@PathVariable String part, @RequestParam(defaultValue = "0") int offset,
             @RequestParam(defaultValue = "200") int limit, Principal who) {
-        Estate estate = working.now();
-        Rehearsal rehearsal = rehearsals.rehearse(estate, drafts.edits(who.getName()));
+        Rehearsed rehearsal = rehearsals.rehearse(working.resolver(), drafts.edits(who.getName()));
+        Estate estate = rehearsal.after().estate();
         List<CountedDevice> all = new ArrayList<>();
         int total = 0;
         for (TitleDifference difference : rehearsal.titles()) {
-            DeviceSet devices = part(part).of(difference);
+            Positions devices = part(part).of(difference);
             total += devices.size();
             devices.stream().limit(Math.max(0L, (long) offset + limit)).forEach(
-                    p -> all.add(counted(estate, estate.devices().at(p), difference.title())));
+                    p -> all.add(counted(estate, rehearsal.after().audiences().device(p, difference.title().scope()), difference.title())));
         }
         return new CountedDevices(total, all.stream().skip(offset).limit(limit).toList());
     }
@@ -145,15 +148,15 @@ class DraftApi {
         }
     }
 
-    private static CountedDevice counted(Estate estate, Device device, String title) {
+    private static CountedDevice counted(Estate estate, Device device, Title title) {
         return new CountedDevice(device.id(), device.name(),
-                estate.ous().at(estate.ous().position(device.ou())).name(), title, titleName(estate, title));
+                estate.ous().at(estate.ous().position(device.ou())).name(), title.id(), title.name());
     }
 
     private static EditView view(Estate estate, DraftEdit edit) {
         Ou ou = estate.ous().find(edit.ou());
         String was = estate.assignments().of(edit.title()).stream()
-                .filter(a -> a.isLive() && a.ous().contains(edit.ou())).map(Assignment::intent).findFirst()
+                .filter(a -> a.isLive(estate.asOf()) && a.include().contains(Target.ou(edit.ou()))).map(Assignment::intent).findFirst()
                 .map(intent -> intent.word()).orElse(null);
         return new EditView(edit.title(), titleName(estate, edit.title()), edit.ou(), ou == null ? null : ou.name(),
                 edit.intent(), edit.binding(), was);
@@ -164,12 +167,11 @@ class DraftApi {
         return title == null ? id : title.name();
     }
 
-    private RehearsalView view(List<DraftEdit> edits, Rehearsal rehearsal) {
-        Estate estate = working.now();
+    private RehearsalView view(List<DraftEdit> edits, Rehearsed rehearsal) {
         List<TitleRehearsalView> titles = rehearsal.titles().stream()
-                .map(d -> new TitleRehearsalView(d.title(), titleName(estate, d.title()), d.gains().size(),
-                        d.loses().size(), d.removes().size(), d.removesPresent().size(), d.newlyContested().size(),
-                        d.settled().size(), rehearsals.bytes(d)))
+                .map(d -> new TitleRehearsalView(d.title().id(), d.title().name(), d.gains().size(),
+                        d.loses().size(), d.removes().size(), d.removesPresent(rehearsal.after().audiences()).size(), d.newlyContested().size(),
+                        d.settled().size(), rehearsals.bytes(rehearsal, d)))
                 .toList();
         return new RehearsalView(rehearsal.devices(), sum(titles, TitleRehearsalView::gains),
                 sum(titles, TitleRehearsalView::loses), sum(titles, TitleRehearsalView::removes),

@@ -34,7 +34,7 @@ public record DraftEdit(String title, String ou,
             return null;
         }
         for (Intent intent : Intent.values()) {
-            if (intent.word().equals(word)) {
+            if (intent.word().equals(word) && intent != Intent.AVAILABLE) {
                 return intent;
             }
         }

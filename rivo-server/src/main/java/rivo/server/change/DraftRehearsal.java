@@ -1,14 +1,16 @@
 package rivo.server.change;
 
-import java.util.LinkedHashSet;
+import java.util.Arrays;
 import java.util.List;
-import java.util.Set;
 import org.springframework.stereotype.Component;
-import rivo.core.audience.DeviceSet;
+import rivo.core.audience.Positions;
 import rivo.core.estate.Estate;
-import rivo.core.estate.Release;
+import rivo.core.estate.RefusedException;
+import rivo.core.rehearse.Difference;
 import rivo.core.rehearse.Rehearsal;
-import rivo.core.rehearse.Rehearsal.TitleDifference;
+import rivo.core.rehearse.TitleDifference;
+import rivo.core.resolve.Choice;
+import rivo.core.resolve.Resolver;
 import rivo.server.catalogue.Catalogue;
 import rivo.server.catalogue.Contents;
 import rivo.server.catalogue.TitleRecord.VariantRecord;
@@ -21,7 +23,7 @@ class DraftRehearsal {
     enum Part {
         GAINS, LOSES, REMOVES, CONTESTED, SETTLED;
 
-        DeviceSet of(TitleDifference difference) {
+        Positions of(TitleDifference difference) {
             return switch (this) {
                 case GAINS -> difference.gains();
                 case LOSES -> difference.loses();
@@ -38,33 +40,49 @@ class DraftRehearsal {
         this.catalogue = catalogue;
     }
 
-    Rehearsal rehearse(Estate before, List<DraftEdit> edits) {
-        Estate after = before.withAssignments(Edits.changes(before, edits));
-        Set<String> titles = new LinkedHashSet<>();
-        edits.forEach(edit -> titles.add(edit.title()));
-        return Rehearsal.of(before, after, titles);
+    /** An edited draft with what it would do, from the estate of {@code before} to that of {@code after}. */
+    record Rehearsed(Resolver before, Resolver after, Rehearsal rehearsal) {
+
+        List<TitleDifference> titles() {
+            return rehearsal.titles();
+        }
+
+        /** How many devices were looked at: all of them. */
+        int devices() {
+            return after.estate().devices().size();
+        }
+    }
+
+    /** @throws RefusedException when an edit has become impossible */
+    Rehearsed rehearse(Resolver before, List<DraftEdit> edits) {
+        Estate estate = before.estate();
+        Resolver after = before.follow(estate.withAssignments(Edits.changes(estate, edits)));
+        return new Rehearsed(before, after, Rehearsal.of(before, after));
     }
 
     /** How much the devices that gain have to fetch, in bytes. */
-    long bytes(TitleDifference difference) {
-        Release newest = catalogue.title(difference.title()).newest();
-        if (newest == null) {
-            return 0;
+    long bytes(Rehearsed rehearsed, TitleDifference difference) {
+        Positions fetching = difference.fetches(rehearsed.after().audiences());
+        long bytes = 0;
+        for (Difference part : difference.differences()) {
+            Choice choice = part.after() == null ? null : part.after().choice();
+            VariantRecord variant = choice == null ? null : catalogue.variant(difference.title().id(),
+                    choice.release().version(), choice.variant().id());
+            Contents.Content content = variant == null ? null : variant.content();
+            bytes += content == null ? 0 : content.size() * part.units().and(fetching).size();
         }
-        VariantRecord variant = catalogue.variant(difference.title(), newest.version(), newest.variants().get(0));
-        Contents.Content content = variant == null ? null : variant.content();
-        return content == null ? 0 : content.size() * difference.fetches().size();
+        return bytes;
     }
 
     /**
      * Stands for what somebody has looked at: the same for the same edits with the same effect. What devices merely
      * have on them changes all the time and plays no part.
      */
-    static String token(List<DraftEdit> edits, Rehearsal rehearsal) {
+    static String token(List<DraftEdit> edits, Rehearsed rehearsal) {
         int hash = edits.hashCode();
         for (TitleDifference difference : rehearsal.titles()) {
             for (Part part : Part.values()) {
-                hash = 31 * hash + part.of(difference).hashCode();
+                hash = 31 * hash + Arrays.hashCode(part.of(difference).toArray());
             }
         }
         return Integer.toHexString(hash) + "-" + rehearsal.devices();

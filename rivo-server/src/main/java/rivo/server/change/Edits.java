@@ -10,6 +10,8 @@ import rivo.core.estate.Estate;
 import rivo.core.estate.Intent;
 import rivo.core.estate.Problem;
 import rivo.core.estate.RefusedException;
+import rivo.core.estate.Subject;
+import rivo.core.estate.Target;
 
 /**
  * What edits do to the assignments of an estate. An edit takes the place of whatever speaks for its title at exactly its
@@ -65,7 +67,7 @@ final class Edits {
         Intent wanted = edit.wanted();
         boolean there = false;
         for (Assignment held : before.assignments().of(edit.title())) {
-            if (!held.isLive() || !held.ous().contains(edit.ou())) {
+            if (!isActive(held) || !held.include().contains(Target.ou(edit.ou()))) {
                 continue;
             }
             if (!there && held.intent() == wanted && held.binding() == edit.binding()) {
@@ -77,15 +79,18 @@ final class Edits {
         }
         if (wanted != null && !there) {
             long seq = nextSeq++;
-            Assignment added = new Assignment("a" + seq, seq, AssignmentState.ACTIVE, edit.title(), wanted,
-                    List.of(edit.ou()), edit.binding(), Assignment.USUAL_PRIORITY);
+            Assignment added = Assignment.of("a" + seq, seq, Subject.title(edit.title()), wanted,
+                    List.of(Target.ou(edit.ou()))).withBinding(edit.binding());
             changed.put(added.id(), added);
         }
     }
 
     private static Assignment without(Assignment held, String ou) {
-        List<String> rest = held.ous().stream().filter(o -> !o.equals(ou)).toList();
-        return rest.isEmpty() ? held.retired() : new Assignment(held.id(), held.seq(), held.state(), held.title(),
-                held.intent(), rest, held.binding(), held.priority());
+        List<Target> rest = held.include().stream().filter(target -> !target.equals(Target.ou(ou))).toList();
+        return rest.isEmpty() ? held.retired() : held.withInclude(rest);
+    }
+
+    private static boolean isActive(Assignment assignment) {
+        return assignment.state() == AssignmentState.ACTIVE;
     }
 }

@@ -7,6 +7,7 @@ import org.springframework.stereotype.Component;
 import rivo.core.estate.Assignment;
 import rivo.core.estate.Estate;
 import rivo.core.estate.RefusedException;
+import rivo.core.estate.Target;
 import rivo.server.estate.Journey;
 import rivo.server.estate.Road;
 import rivo.server.estate.Rows;
@@ -46,7 +47,7 @@ public class Publishing {
     /** The token of the rehearsal of this administrator's draft as it is now. */
     public String token(String who) {
         List<DraftEdit> edits = drafts.edits(who);
-        return DraftRehearsal.token(edits, rehearsals.rehearse(working.now(), edits));
+        return DraftRehearsal.token(edits, rehearsals.rehearse(working.resolver(), edits));
     }
 
     /**
@@ -71,7 +72,7 @@ public class Publishing {
             throw ApiException.conflict("empty-draft", "The draft is empty; there is nothing to publish.");
         }
         Estate before = journey.estate();
-        if (!DraftRehearsal.token(edits, rehearsals.rehearse(before, edits)).equals(token)) {
+        if (!DraftRehearsal.token(edits, rehearsals.rehearse(working.resolver().follow(before), edits)).equals(token)) {
             throw ApiException.conflict("looks-different", "The draft would do something else than when you looked at "
                     + "it. Nothing was published; look through it again.");
         }
@@ -101,12 +102,12 @@ public class Publishing {
         if (updated == 0) {
             journey.db().sql("insert into assignments (id, seq, state, title, intent, binding, priority, "
                     + "change_number) values (?, ?, ?, ?, ?, ?, ?, ?)")
-                    .params(a.id(), a.seq(), a.state().name(), a.title(), a.intent().name(), a.binding(),
+                    .params(a.id(), a.seq(), a.state().name(), a.subject().id(), a.intent().name(), a.binding(),
                             a.priority(), change)
                     .update();
         }
         journey.db().sql("delete from assignment_ous where assignment = ?").params(a.id()).update();
-        a.ous().forEach(ou -> journey.db().sql("insert into assignment_ous (assignment, ou) values (?, ?)")
-                .params(a.id(), ou).update());
+        a.include().stream().filter(target -> target.kind() == Target.Kind.OU).forEach(target -> journey.db()
+                .sql("insert into assignment_ous (assignment, ou) values (?, ?)").params(a.id(), target.id()).update());
     }
 }

@@ -157,7 +157,7 @@ public class DirectoryFollower {
         journey.db().sql("merge into directory_scans (id, at, entries) values (1, ?, ?)")
                 .params(Rows.at(journey.now()), found.computers().size()).update();
         changes.journal(journey);
-        journey.becomes(new EstateRecords(journey.db()).read());
+        journey.becomes(new EstateRecords(journey.db()).read(journey.now()));
         journey.afterwards(() -> events.changed(Topics.ESTATE));
         return true;
     }

@@ -2,12 +2,15 @@ package rivo.server.estate;
 
 import java.sql.ResultSet;
 import java.sql.SQLException;
+import java.time.Instant;
 import java.util.ArrayList;
-import java.util.Collection;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
@@ -15,14 +18,20 @@ import rivo.core.estate.Assignment;
 import rivo.core.estate.AssignmentState;
 import rivo.core.estate.Device;
 import rivo.core.estate.Estate;
+import rivo.core.estate.EstateParts;
+import rivo.core.estate.Facts;
+import rivo.core.estate.Group;
 import rivo.core.estate.Installed;
 import rivo.core.estate.Intent;
 import rivo.core.estate.Ou;
 import rivo.core.estate.Present;
 import rivo.core.estate.Release;
 import rivo.core.estate.ReleaseState;
+import rivo.core.estate.Subject;
+import rivo.core.estate.Target;
 import rivo.core.estate.Title;
 import rivo.core.estate.User;
+import rivo.core.estate.Variant;
 import rivo.core.estate.Version;
 import tools.jackson.core.type.TypeReference;
 
@@ -39,14 +48,50 @@ public class EstateRecords {
         this.db = db;
     }
 
-    public Estate read() {
+    /** @param asOf the instant that the estate is to describe: now */
+    public Estate read(Instant asOf) {
         List<Ou> ous = db.sql("select id, name, dn, parent, exists(select 1 from fences f where f.ou = ous.id) fenced "
                 + "from ous").query((row, n) -> new Ou(row.getString("id"), row.getString("name"),
                         row.getString("dn"), row.getString("parent"), row.getBoolean("fenced"))).list();
-        List<User> users = db.sql("select id, account, full_name, ou from users").query((row, n) -> new User(
-                row.getString("id"), row.getString("account"), row.getString("full_name"), row.getString("ou")))
-                .list();
-        return Estate.of(ous.isEmpty() ? List.of(NO_DIRECTORY_YET) : ous, users, devices(), titles(), assignments());
+        EstateParts parts = EstateParts.none(asOf).withOus(ous.isEmpty() ? List.of(NO_DIRECTORY_YET) : ous)
+                .withUsers(users()).withDevices(devices()).withTitles(titles()).withAssignments(assignments());
+        return Estate.of(parts.withGroups(groups(parts)));
+    }
+
+    private List<User> users() {
+        return db.sql("select id, account, full_name, department, ou from users").query((row, n) -> {
+            String department = row.getString("department");
+            return new User(row.getString("id"), row.getString("account"), row.getString("full_name"),
+                    row.getString("ou"), department == null ? Facts.NONE : Facts.of(Map.of("department", department)));
+        }).list();
+    }
+
+    /** Members that are not in the estate, such as disabled computers, are left out. */
+    private List<Group> groups(EstateParts parts) {
+        Set<Target> known = new HashSet<>();
+        parts.devices().forEach(d -> known.add(Target.device(d.id())));
+        parts.users().forEach(u -> known.add(Target.user(u.id())));
+        Map<String, String> names = new LinkedHashMap<>();
+        db.sql("select id, name from directory_groups").query((row, n) -> {
+            known.add(Target.group(row.getString("id")));
+            return names.put(row.getString("id"), row.getString("name"));
+        }).list();
+        Map<String, Set<Target>> members = new HashMap<>();
+        db.sql("select group_id, kind, member from group_members order by group_id, place").query((row, n) -> {
+            Target member = member(row.getString("kind"), row.getString("member"));
+            return known.contains(member) && members.computeIfAbsent(row.getString("group_id"),
+                    g -> new LinkedHashSet<>()).add(member);
+        }).list();
+        return names.entrySet().stream().map(g -> new Group(g.getKey(), g.getValue(),
+                List.copyOf(members.getOrDefault(g.getKey(), Set.of())))).toList();
+    }
+
+    private static Target member(String kind, String id) {
+        return switch (kind) {
+            case "USER" -> Target.user(id);
+            case "GROUP" -> Target.group(id);
+            default -> Target.device(id);
+        };
     }
 
     private List<Device> devices() {
@@ -64,9 +109,9 @@ public class EstateRecords {
                 present(row.getString("present")));
     }
 
-    private static Map<String, String> facts(@Nullable String json) {
-        return json == null ? Map.of() : Json.read(json, new TypeReference<Map<String, String>>() {
-        });
+    private static Facts facts(@Nullable String json) {
+        return json == null ? Facts.NONE : Facts.of(Json.read(json, new TypeReference<Map<String, String>>() {
+        }));
     }
 
     private static List<Installed> installed(@Nullable String json) {
@@ -76,7 +121,7 @@ public class EstateRecords {
     private static List<Present> present(@Nullable String json) {
         List<Present> present = new ArrayList<>();
         for (PresentRecord one : json == null ? List.<PresentRecord>of() : Json.readList(json, PresentRecord.class)) {
-            present.add(new Present(one.title(), one.version() == null ? null : Version.of(one.version())));
+            present.add(Present.of(one.title(), one.version() == null ? null : Version.of(one.version())));
         }
         return present;
     }
@@ -85,18 +130,19 @@ public class EstateRecords {
     public record PresentRecord(String title, @Nullable String version) {
     }
 
-    private Collection<Title> titles() {
-        Map<String, List<String>> variants = grouped("select title || ' ' || version, id from variants "
-                + "order by title, version, place");
+    private List<Title> titles() {
+        Map<String, List<Variant>> variants = new HashMap<>();
+        grouped("select title || ' ' || version, id from variants order by title, version, place")
+                .forEach((release, ids) -> variants.put(release, ids.stream().map(v -> new Variant(v, null)).toList()));
         Map<String, List<Release>> releases = new HashMap<>();
         db.sql("select title, version, state from releases").query((row, n) -> {
             String title = row.getString("title");
             String version = row.getString("version");
             Release release = new Release(Version.of(version), ReleaseState.valueOf(row.getString("state")),
-                    variants.getOrDefault(title + " " + version, List.of()));
+                    List.of(), List.of(), variants.getOrDefault(title + " " + version, List.of()));
             return releases.computeIfAbsent(title, t -> new ArrayList<>()).add(release);
         }).list();
-        return db.sql("select id, name from titles order by place").query((row, n) -> new Title(row.getString("id"),
+        return db.sql("select id, name from titles order by place").query((row, n) -> Title.of(row.getString("id"),
                 row.getString("name"), releases.getOrDefault(row.getString("id"), List.of()))).list();
     }
 
@@ -104,10 +150,11 @@ public class EstateRecords {
     private List<Assignment> assignments() {
         Map<String, List<String>> ous = grouped("select assignment, ou from assignment_ous "
                 + "where ou in (select id from ous) order by assignment, ou");
-        return db.sql("select * from assignments").query((row, n) -> new Assignment(row.getString("id"),
-                row.getLong("seq"), AssignmentState.valueOf(row.getString("state")), row.getString("title"),
-                Intent.valueOf(row.getString("intent")), ous.getOrDefault(row.getString("id"), List.of()),
-                row.getBoolean("binding"), row.getInt("priority"))).list();
+        return db.sql("select * from assignments").query((row, n) -> Assignment.of(row.getString("id"),
+                row.getLong("seq"), Subject.title(row.getString("title")), Intent.valueOf(row.getString("intent")),
+                ous.getOrDefault(row.getString("id"), List.of()).stream().map(Target::ou).toList())
+                .withState(AssignmentState.valueOf(row.getString("state"))).withBinding(row.getBoolean("binding"))
+                .withPriority(row.getInt("priority"))).list();
     }
 
     /** Two columns, gathered by the first. */

@@ -1,7 +1,9 @@
 package rivo.server.estate;
 
+import java.time.Clock;
 import org.springframework.stereotype.Component;
 import rivo.core.estate.Estate;
+import rivo.core.resolve.Resolver;
 
 /**
  * The estate as it is now. Any number of threads may read it; only the {@link Road} puts a new one in its place, after
@@ -10,17 +12,24 @@ import rivo.core.estate.Estate;
 @Component
 public class WorkingEstate {
 
-    private volatile Estate now;
+    private volatile Resolver now;
 
-    WorkingEstate(EstateRecords records) {
-        this.now = records.read();
+    WorkingEstate(EstateRecords records, Clock clock) {
+        this.now = Resolver.of(records.read(clock.instant()));
     }
 
     public Estate now() {
+        return now.estate();
+    }
+
+    /** The same with everything that has been found out about it; {@code resolver().estate()} is its estate. */
+    public Resolver resolver() {
         return now;
     }
 
     void become(Estate next) {
-        now = next;
+        if (next != now.estate()) {
+            now = now.follow(next);
+        }
     }
 }

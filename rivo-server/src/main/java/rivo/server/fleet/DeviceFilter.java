@@ -5,13 +5,14 @@ import java.util.Locale;
 import java.util.function.IntPredicate;
 import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
-import rivo.core.audience.DeviceSet;
+import rivo.core.audience.Positions;
 import rivo.core.estate.Device;
 import rivo.core.estate.Estate;
 import rivo.core.estate.RefusedException;
 import rivo.core.estate.Title;
 import rivo.core.resolve.Outcome;
 import rivo.core.resolve.Resolver;
+import rivo.core.resolve.Share;
 import rivo.core.resolve.TitleOutcomes;
 
 /**
@@ -26,8 +27,9 @@ record DeviceFilter(@Nullable String words, @Nullable String ou, @Nullable Strin
         @Nullable String state) {
 
     /** The positions of the devices that pass, in the order of their OUs and, within one, of their names. */
-    int[] positions(Estate estate, Fleet fleet) {
-        IntPredicate byOutcome = outcomes(estate);
+    int[] positions(Resolver resolver, Fleet fleet) {
+        Estate estate = resolver.estate();
+        IntPredicate byOutcome = outcomes(resolver);
         int within = ou == null ? 0 : position(estate, ou);
         String[] wanted = words == null ? new String[0] : words.strip().toLowerCase(Locale.ROOT).split("\\s+");
         return IntStream.range(estate.devices().from(within), estate.devices().to(within))
@@ -51,22 +53,21 @@ record DeviceFilter(@Nullable String words, @Nullable String ou, @Nullable Strin
         return estate.ous().position(ou);
     }
 
-    private IntPredicate outcomes(Estate estate) {
+    private IntPredicate outcomes(Resolver resolver) {
         if (title == null || outcome == null) {
             return p -> true;
         }
-        Title known = estate.title(title);
+        Title known = resolver.estate().title(title);
         if (known == null) {
             throw new RefusedException("unknown-title", "title", "There is no title " + title
                     + "; pick one from the catalogue.");
         }
-        TitleOutcomes outcomes = new Resolver(estate).title(known);
+        TitleOutcomes outcomes = resolver.title(known);
         if ("none".equals(outcome)) {
-            DeviceSet any = outcomes.shares().stream().map(TitleOutcomes.Share::devices).reduce(DeviceSet.NONE,
-                    DeviceSet::or);
+            Positions any = Positions.union(outcomes.shares().stream().map(Share::units).toList());
             return p -> !any.contains(p);
         }
-        DeviceSet with = outcomes.with(outcome(outcome));
+        Positions with = outcomes.with(outcome(outcome));
         return with::contains;
     }
 
@@ -77,7 +78,8 @@ record DeviceFilter(@Nullable String words, @Nullable String ou, @Nullable Strin
             }
         }
         throw new RefusedException("bad-outcome", "outcome", "There is no outcome " + word
-                + "; use required, uninstall, contested, unfit or none.");
+                + "; use required, available, uninstall, contested, later, unfit, blocked, replaced, displaced, "
+                + "waiting or none.");
     }
 
     private static boolean hasWords(Estate estate, Device device, String[] wanted) {

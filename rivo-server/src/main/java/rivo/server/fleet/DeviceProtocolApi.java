@@ -22,7 +22,7 @@ import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
 import rivo.core.estate.Device;
-import rivo.core.estate.Estate;
+import rivo.core.resolve.Resolver;
 import rivo.devices.protocol.Enrolled;
 import rivo.devices.protocol.Enrolment;
 import rivo.devices.protocol.Report;
@@ -75,13 +75,13 @@ class DeviceProtocolApi {
     ResponseEntity<byte[]> callIn(@PathVariable String id,
             @RequestHeader(name = "If-None-Match", required = false) @Nullable String held,
             @RequestHeader(name = "Rivo-Next-Call-In", required = false) @Nullable Long nextIn) {
-        Estate estate = working.now();
-        Device device = estate.devices().find(id);
+        Resolver resolver = working.resolver();
+        Device device = resolver.estate().devices().find(id);
         if (device == null) {
             throw Fleet.gone();
         }
         fleet.seen(id, clock.instant(), next(nextIn));
-        byte[] body = json.writeValueAsBytes(work.of(estate, device));
+        byte[] body = json.writeValueAsBytes(work.of(resolver, device));
         String etag = etag(body);
         CacheControl untilNext = CacheControl.maxAge(settings.callInEvery()).cachePrivate();
         if (etag.equals(held)) {

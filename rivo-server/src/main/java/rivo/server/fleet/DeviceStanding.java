@@ -3,17 +3,21 @@ package rivo.server.fleet;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
+import rivo.core.estate.Assignment;
 import rivo.core.estate.Device;
 import rivo.core.estate.Estate;
 import rivo.core.estate.Present;
+import rivo.core.estate.Target;
 import rivo.core.estate.Title;
 import rivo.core.estate.Version;
+import rivo.core.explain.Trail;
 import rivo.core.resolve.Decision;
 import rivo.core.resolve.Outcome;
 import rivo.core.resolve.Resolver;
@@ -37,24 +41,29 @@ final class DeviceStanding {
      */
     record DeviceTitle(String title, String titleName,
             @Schema(allowableValues = {"under-way", "waiting", "needs", "in-place", "unasked"}) String group,
-            @Schema(allowableValues = {"required", "uninstall", "contested", "unfit"}) @Nullable String outcome,
+            @Schema(allowableValues = {"required", "available", "uninstall", "contested", "later", "unfit", "blocked",
+                "replaced", "displaced", "waiting"}) @Nullable String outcome,
             boolean present, @Nullable String from, @Nullable String to, String line, @Nullable String end,
             @Nullable Integer percent, @Nullable Instant due) {
     }
 
+    private final Resolver resolver;
     private final Estate estate;
     private final Device device;
     private final Doing doing;
 
-    DeviceStanding(Estate estate, Device device, Doing doing) {
-        this.estate = estate;
+    DeviceStanding(Resolver resolver, Device device, Doing doing) {
+        this.resolver = resolver;
+        this.estate = resolver.estate();
         this.device = device;
         this.doing = doing;
     }
 
     /** All titles that have an outcome here or are found here. */
     List<DeviceTitle> lines() {
-        Map<String, Decision> outcomes = new Resolver(estate).device(device);
+        Map<String, Decision> outcomes = new LinkedHashMap<>();
+        resolver.device(device).stream().filter(o -> o.user().isEmpty())
+                .forEach(o -> outcomes.put(o.title().id(), o.decision()));
         Set<String> titles = new LinkedHashSet<>(outcomes.keySet());
         device.present().forEach(present -> titles.add(present.title()));
         List<DeviceTitle> lines = new ArrayList<>();
@@ -82,7 +91,21 @@ final class DeviceStanding {
                     .in("needs");
             case UNFIT -> of(title, outcome, present).to(null).line("no release is offered that fits this device")
                     .end("does not fit").in("needs");
+            case BLOCKED -> of(title, outcome, present).to(null).line(why(title, decision)).end("blocked").in("needs");
+            case AVAILABLE -> of(title, outcome, present).to(null).line("offered").end("offered").in("waiting");
+            case LATER -> of(title, outcome, present).to(null).line(why(title, decision)).end("later").in("waiting");
+            case WAITING -> of(title, outcome, present).to(null).line(why(title, decision)).end("waiting for a seat")
+                    .in("waiting");
+            case REPLACED -> of(title, outcome, present).to(null).line(why(title, decision)).end("replaced")
+                    .in("in-place");
+            case DISPLACED -> of(title, outcome, present).to(null).line(why(title, decision)).end("kept off")
+                    .in("in-place");
         };
+    }
+
+    private String why(Title title, Decision decision) {
+        return Trail.of(resolver, title, resolver.audiences().unit(title.scope(), device.id(), null), decision)
+                .sentence();
     }
 
     private DeviceTitle required(Title title, Decision decision, @Nullable Present present) {
@@ -126,8 +149,9 @@ final class DeviceStanding {
     }
 
     private String where(Decision decision) {
-        return decision.winner().ous().stream().map(id -> estate.ous().find(id)).filter(Objects::nonNull)
-                .filter(ou -> estate.ous().isAtOrBelow(estate.ous().position(device.ou()),
+        Assignment winner = decision.winner();
+        return winner == null ? "" : winner.include().stream().filter(t -> t.kind() == Target.Kind.OU)
+                .map(t -> estate.ous().find(t.id())).filter(Objects::nonNull).filter(ou -> estate.ous().isAtOrBelow(estate.ous().position(device.ou()),
                         estate.ous().position(ou.id())))
                 .map(ou -> ou.name()).findFirst().orElse("");
     }

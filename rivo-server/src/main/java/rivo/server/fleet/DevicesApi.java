@@ -17,6 +17,7 @@ import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 import rivo.core.estate.Device;
 import rivo.core.estate.Estate;
+import rivo.core.resolve.Resolver;
 import rivo.core.estate.Ou;
 import rivo.server.estate.WorkingEstate;
 
@@ -65,8 +66,9 @@ class DevicesApi {
             @RequestParam @Nullable String title, @RequestParam @Nullable String outcome,
             @RequestParam @Nullable String state, @RequestParam(defaultValue = "0") int offset,
             @RequestParam(defaultValue = "100") int limit) {
-        Estate estate = working.now();
-        int[] positions = new DeviceFilter(q, ou, title, outcome, state).positions(estate, fleet);
+        Resolver resolver = working.resolver();
+        Estate estate = resolver.estate();
+        int[] positions = new DeviceFilter(q, ou, title, outcome, state).positions(resolver, fleet);
         List<DeviceRow> rows = Arrays.stream(positions).skip(Math.max(0, offset))
                 .limit(Math.max(0, Math.min(limit, MOST_ROWS))).mapToObj(p -> {
                     Device device = estate.devices().at(p);
@@ -89,7 +91,8 @@ class DevicesApi {
 
     @GetMapping("/api/devices/{id}")
     DeviceView device(@PathVariable String id) {
-        Estate estate = working.now();
+        Resolver resolver = working.resolver();
+        Estate estate = resolver.estate();
         Device device = fleet.device(id);
         Doing doing = fleet.of(id);
         List<PathPart> path = new ArrayList<>();
@@ -97,14 +100,14 @@ class DevicesApi {
             path.add(new PathPart(ou.id(), ou.name()));
         }
         return new DeviceView(id, device.name(), path, DeviceRow.people(estate, device),
-                new TreeMap<>(device.facts()), enrolments.isEnrolled(id), doing.lastSeen(), doing.nextDue(),
-                new DeviceStanding(estate, device, doing).lines());
+                device.facts().asMap(), enrolments.isEnrolled(id), doing.lastSeen(), doing.nextDue(),
+                new DeviceStanding(resolver, device, doing).lines());
     }
 
     /** Why this device receives what it receives of this title, and what it is doing about it. */
     @GetMapping("/api/devices/{id}/titles/{title}")
     TitleOnDevice.DeviceTitleWhy title(@PathVariable String id, @PathVariable String title) {
-        return titleOnDevice.of(working.now(), fleet.device(id), title);
+        return titleOnDevice.of(working.resolver(), fleet.device(id), title);
     }
 
     /** Makes a one-time token with which this device can enrol. It is shown this once. */

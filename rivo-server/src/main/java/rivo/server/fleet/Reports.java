@@ -10,6 +10,7 @@ import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
 import rivo.core.estate.Device;
+import rivo.core.estate.Facts;
 import rivo.core.estate.Installed;
 import rivo.core.estate.Present;
 import rivo.core.estate.Version;
@@ -77,7 +78,7 @@ class Reports {
     }
 
     private static Device newer(Device device, Report report) {
-        Map<String, String> facts = report.facts() == null ? device.facts() : report.facts();
+        Facts facts = report.facts() == null ? device.facts() : Facts.of(report.facts());
         List<Installed> software = report.software() == null ? device.software() : report.software().stream()
                 .map(s -> new Installed(s.name(), s.publisher(), s.version())).toList();
         return device.withReport(facts, software, report.present() == null ? device.present()
@@ -87,7 +88,7 @@ class Reports {
     private static List<Present> present(List<Report.Found> found) {
         List<Present> present = new ArrayList<>();
         for (Report.Found one : found) {
-            present.add(new Present(one.title(), one.version() == null ? null : Version.of(one.version())));
+            present.add(Present.of(one.title(), one.version() == null ? null : Version.of(one.version())));
         }
         return present;
     }
@@ -95,7 +96,7 @@ class Reports {
     private static void write(Journey journey, Device device, Report report) {
         journey.db().sql("merge into device_reports (device, last_number, facts, software, present, at) "
                 + "values (?, ?, ?, ?, ?, ?)")
-                .params(device.id(), report.number(), Json.write(device.facts()), Json.write(device.software()),
+                .params(device.id(), report.number(), Json.write(device.facts().asMap()), Json.write(device.software()),
                         Json.write(records(device.present())), Rows.at(journey.now()))
                 .update();
     }
@@ -131,7 +132,7 @@ class Reports {
 
     private static void journal(Journey journey, Device before, Device after) {
         journey.journal("device " + after.name(), "device-reported", "device:" + after.id(), null,
-                Map.of("facts", before.facts(), "present", records(before.present())),
-                Map.of("facts", after.facts(), "present", records(after.present())));
+                Map.of("facts", before.facts().asMap(), "present", records(before.present())),
+                Map.of("facts", after.facts().asMap(), "present", records(after.present())));
     }
 }

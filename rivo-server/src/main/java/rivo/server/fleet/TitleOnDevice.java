@@ -8,12 +8,12 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 import rivo.core.estate.Device;
-import rivo.core.estate.Estate;
 import rivo.core.estate.Release;
 import rivo.core.estate.ReleaseState;
 import rivo.core.estate.Title;
 import rivo.core.explain.Trail;
 import rivo.core.resolve.Decision;
+import rivo.core.resolve.Resolver;
 import rivo.devices.protocol.Job;
 import rivo.devices.protocol.JobState;
 import rivo.devices.protocol.Progress;
@@ -64,24 +64,24 @@ class TitleOnDevice {
         this.db = db;
     }
 
-    DeviceTitleWhy of(Estate estate, Device device, String id) {
+    DeviceTitleWhy of(Resolver resolver, Device device, String id) {
         Title title = catalogue.title(id);
-        Trail trail = Trail.of(estate, device, title);
+        Trail trail = Trail.of(resolver, title, resolver.estate().devices().position(device.id()));
         Release chosen = trail.decision().map(Decision::release).orElse(null);
         List<LogLine> log = log(device.id(), id);
-        Job job = work.of(estate, device).jobs().stream().filter(j -> j.title().equals(id)).findFirst().orElse(null);
+        Job job = work.of(resolver, device).jobs().stream().filter(j -> j.title().equals(id)).findFirst().orElse(null);
         return new DeviceTitleWhy(id, title.name(), chosen == null ? null : chosen.version().toString(), trail.sentence(),
-                rungs.of(trail), releases(title, chosen), steps(job, fleet.of(device.id()).jobs().get(id), log), log);
+                rungs.of(resolver.estate(), trail), releases(title, chosen), steps(job, fleet.of(device.id()).jobs().get(id), log), log);
     }
 
     private static List<ReleaseView> releases(Title title, @Nullable Release chosen) {
         List<ReleaseView> views = new ArrayList<>();
         boolean found = false;
-        for (Release release : title.releases()) {
+        for (Release release : title.newestFirst()) {
             boolean is = release.equals(chosen);
             found |= is;
             String note = release.state() == ReleaseState.WITHDRAWN ? "withdrawn"
-                    : is ? "the newest that is offered, variant " + release.variants().get(0)
+                    : is ? "the newest that is offered, variant " + release.variants().get(0).id()
                             : found ? "older" : "offered";
             views.add(new ReleaseView(release.version().toString(), is, note));
         }

@@ -6,10 +6,10 @@ import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import rivo.core.estate.Device;
-import rivo.core.estate.Estate;
 import rivo.core.estate.Version;
 import rivo.core.plan.Action;
 import rivo.core.plan.Plan;
+import rivo.core.resolve.Resolver;
 import rivo.devices.protocol.Job;
 import rivo.devices.protocol.JobAction;
 import rivo.devices.protocol.StepKind;
@@ -32,9 +32,9 @@ class WorkOfDevice {
         this.catalogue = catalogue;
     }
 
-    Work of(Estate estate, Device device) {
+    Work of(Resolver resolver, Device device) {
         List<Job> jobs = new ArrayList<>();
-        for (Action action : Plan.of(estate, device).actions()) {
+        for (Action action : Plan.of(resolver, device).actions()) {
             Job job = job(action, device);
             if (job != null) {
                 jobs.add(job);

@@ -1,6 +1,8 @@
 package rivo.server.reach;
 
+import rivo.core.resolve.Decision;
 import rivo.core.resolve.Outcome;
+import rivo.core.resolve.Share;
 import rivo.core.resolve.TitleOutcomes;
 
 /** How many devices of a part of the fleet have which outcome; {@code none} have none. */
@@ -10,9 +12,9 @@ public record OutcomeCounts(int required, int uninstall, int contested, int unfi
     static OutcomeCounts in(TitleOutcomes outcomes, int from, int to) {
         int[] counts = new int[Outcome.values().length];
         int none = to - from;
-        for (TitleOutcomes.Share share : outcomes.shares()) {
-            int here = share.devices().countIn(from, to);
-            counts[share.decision().outcome().ordinal()] += here;
+        for (Share<Decision> share : outcomes.shares()) {
+            int here = share.units().countIn(from, to);
+            counts[share.what().outcome().ordinal()] += here;
             none -= here;
         }
         return new OutcomeCounts(counts[Outcome.REQUIRED.ordinal()], counts[Outcome.UNINSTALL.ordinal()],

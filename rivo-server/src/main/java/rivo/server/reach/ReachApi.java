@@ -14,6 +14,7 @@ import rivo.core.estate.Estate;
 import rivo.core.estate.Ou;
 import rivo.core.estate.OuTree;
 import rivo.core.estate.Release;
+import rivo.core.estate.Target;
 import rivo.core.estate.Title;
 import rivo.core.explain.Rung;
 import rivo.core.explain.Trail;
@@ -45,13 +46,15 @@ class ReachApi {
      * @param here what is assigned to exactly this OU, as it would be with the draft
      */
     record OuReach(String id, String name, @Nullable String parent, int depth, int devices, int own, int people,
-            boolean fenced, @Schema(allowableValues = {"required", "uninstall", "contested", "unfit"})
+            boolean fenced, @Schema(allowableValues = {"required", "available", "uninstall", "contested", "later", "unfit", "blocked",
+                "replaced", "displaced", "waiting"})
             @Nullable String outcome, boolean edited, OutcomeCounts counts, @Nullable OutcomeCounts after,
             List<Here> here) {
     }
 
     /** @param draft whether only the draft has it */
-    record Here(String assignment, @Schema(allowableValues = {"required", "uninstall"}) String intent, boolean binding, boolean draft) {
+    record Here(String assignment, @Schema(allowableValues = {"required", "available", "uninstall"}) String intent,
+            boolean binding, boolean draft) {
     }
 
     /**
@@ -76,27 +79,31 @@ class ReachApi {
     }
 
     /** An estate with the outcomes of one title in it. */
-    private record Resolved(Estate estate, TitleOutcomes outcomes) {
+    private record Resolved(Resolver resolver, TitleOutcomes outcomes) {
 
-        static Resolved of(Estate estate, Title title) {
-            return new Resolved(estate, new Resolver(estate).title(title));
+        static Resolved of(Resolver resolver, Title title) {
+            return new Resolved(resolver, resolver.title(title));
+        }
+
+        Estate estate() {
+            return resolver.estate();
         }
 
         /** The outcome of a device that would stand in this OU itself. */
         @Nullable String outcomeAt(Title title, int ou) {
-            return new Resolver(estate).at(title, ou).map(decision -> decision.outcome().word()).orElse(null);
+            return Trail.at(resolver, ou, title).decision().map(decision -> decision.outcome().word()).orElse(null);
         }
 
         OutcomeCounts countsIn(int ou) {
-            return OutcomeCounts.in(outcomes, estate.devices().from(ou), estate.devices().to(ou));
+            return OutcomeCounts.in(outcomes, estate().devices().from(ou), estate().devices().to(ou));
         }
     }
 
     @GetMapping("/api/reach/{title}")
     ReachView reach(@PathVariable String title, Principal who) {
         Title known = catalogue.title(title);
-        Resolved now = Resolved.of(working.now(), known);
-        Resolved then = Resolved.of(drafts.after(now.estate(), who.getName()), known);
+        Resolved now = Resolved.of(working.resolver(), known);
+        Resolved then = Resolved.of(now.resolver().follow(drafts.after(now.estate(), who.getName())), known);
         OuTree tree = now.estate().ous();
         List<OuReach> ous = new ArrayList<>();
         for (int p = 0; p < tree.size(); p++) {
@@ -125,7 +132,7 @@ class ReachApi {
     }
 
     private static List<Here> here(Estate now, Estate then, Title title, Ou ou) {
-        return then.assignments().of(title.id()).stream().filter(a -> a.isLive() && a.ous().contains(ou.id()))
+        return then.assignments().of(title.id()).stream().filter(a -> a.isLive(then.asOf()) && a.include().contains(Target.ou(ou.id())))
                 .map(a -> new Here(a.id(), a.intent().word(), a.binding(), now.assignments().find(a.id()) == null))
                 .toList();
     }
@@ -133,8 +140,8 @@ class ReachApi {
     @GetMapping("/api/reach/{title}/ous/{ou}")
     OuTrail ou(@PathVariable String title, @PathVariable String ou, Principal who) {
         Title known = catalogue.title(title);
-        Resolved now = Resolved.of(working.now(), known);
-        Resolved then = Resolved.of(drafts.after(now.estate(), who.getName()), known);
+        Resolved now = Resolved.of(working.resolver(), known);
+        Resolved then = Resolved.of(now.resolver().follow(drafts.after(now.estate(), who.getName())), known);
         OuTree tree = now.estate().ous();
         Ou found = tree.find(ou);
         if (found == null) {
@@ -142,7 +149,7 @@ class ReachApi {
                     + "map.");
         }
         int position = tree.position(ou);
-        Trail trail = Trail.at(then.estate(), position, known);
+        Trail trail = Trail.at(then.resolver(), position, known);
         return new OuTrail(found.id(), found.name(), tree.path(position).stream().map(Ou::name).toList(),
                 now.estate().devices().to(position) - now.estate().devices().from(position),
                 now.estate().users().countIn(position), found.fenced(), now.countsIn(position),
@@ -155,17 +162,22 @@ class ReachApi {
         List<RungView> inside = new ArrayList<>();
         List<RungView> own = new ArrayList<>();
         for (Rung rung : trail.rungs()) {
-            Assignment assignment = rung.candidate().assignment();
+            Assignment assignment = rung.assignment();
             String draft = Rungs.draft(now.estate(), assignment);
-            int target = rung.candidate().target();
+            if (rung.target().kind() != Target.Kind.OU) {
+                continue;
+            }
+            int target = tree.position(rung.target().id());
+            boolean live = assignment.isLive(then.estate().asOf());
             int decides = decides(then, assignment, position);
             boolean nearer = target != position && tree.isAtOrBelow(target, position);
-            if (nearer && assignment.isLive()) {
-                inside.add(rungs.view(rung, "inside", "nearer, for a part", decides, draft));
-            } else if (assignment.isLive() && tree.isAtOrBelow(position, target)) {
-                own.add(rungs.view(rung, Rungs.code(rung.verdict()), rung.sentence(), decides, draft));
+            if (nearer && live) {
+                inside.add(rungs.view(then.estate(), rung, "inside", "nearer, for a part", decides, draft));
+            } else if (live && tree.isAtOrBelow(position, target)) {
+                own.add(rungs.view(then.estate(), rung, Rungs.code(rung.verdict()), trail.sentence(rung), decides,
+                        draft));
             } else if ("ended".equals(draft) && (nearer || tree.isAtOrBelow(position, target))) {
-                own.add(rungs.view(rung, "ended", "ended by the draft", 0, draft));
+                own.add(rungs.view(then.estate(), rung, "ended", "ended by the draft", 0, draft));
             }
         }
         inside.addAll(own);
@@ -175,7 +187,7 @@ class ReachApi {
     private static int decides(Resolved then, Assignment assignment, int position) {
         int from = then.estate().devices().from(position);
         int to = then.estate().devices().to(position);
-        return then.outcomes().shares().stream().filter(s -> s.decision().deciding().contains(assignment))
-                .mapToInt(s -> s.devices().countIn(from, to)).sum();
+        return then.outcomes().shares().stream().filter(s -> s.what().deciding().contains(assignment))
+                .mapToInt(s -> s.units().countIn(from, to)).sum();
     }
 }

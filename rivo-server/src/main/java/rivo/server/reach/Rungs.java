@@ -4,7 +4,10 @@ import java.util.List;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import rivo.core.estate.Assignment;
+import rivo.core.estate.AssignmentState;
 import rivo.core.estate.Estate;
+import rivo.core.estate.Ou;
+import rivo.core.estate.Target;
 import rivo.core.explain.Rung;
 import rivo.core.explain.Trail;
 import rivo.core.explain.Verdict;
@@ -21,22 +24,40 @@ public class Rungs {
     }
 
     /** The rungs of a device's trail; the ended ones are left out, they are the business of the history. */
-    public List<RungView> of(Trail trail) {
-        return trail.rungs().stream().filter(rung -> rung.candidate().assignment().isLive())
-                .map(rung -> view(rung, code(rung.verdict()), rung.sentence(), null, null)).toList();
+    public List<RungView> of(Estate estate, Trail trail) {
+        return trail.rungs().stream().filter(rung -> rung.verdict().kind() != Verdict.Kind.NOT_LIVE)
+                .map(rung -> view(estate, rung, code(rung.verdict()), trail.sentence(rung), null, null)).toList();
     }
 
-    RungView view(Rung rung, String verdict, String sentence, @Nullable Integer devices, @Nullable String draft) {
-        Assignment assignment = rung.candidate().assignment();
+    RungView view(Estate estate, Rung rung, String verdict, String sentence, @Nullable Integer devices,
+            @Nullable String draft) {
+        Assignment assignment = rung.assignment();
         Origins.Origin origin = origins.of(assignment.id()).orElse(null);
-        return new RungView(assignment.id(), assignment.intent().word(), rung.target().id(), rung.target().name(),
+        return new RungView(assignment.id(), assignment.intent().word(), rung.target().toString(),
+                name(estate, rung.target()),
                 assignment.binding(), verdict, sentence, devices, origin == null ? null : origin.change(),
                 origin == null ? null : origin.at(), draft);
     }
 
     static String code(Verdict verdict) {
-        return verdict.match(d -> "decides", d -> "disagrees", a -> "agrees", w -> "weaker", s -> "stopped",
-                n -> "no-reach", n -> "ended");
+        return switch (verdict.kind()) {
+            case DECIDES -> "decides";
+            case DISAGREES -> "disagrees";
+            case AGREES -> "agrees";
+            case WEAKER -> "weaker";
+            case LATER -> "later";
+            case STOPPED -> "stopped";
+            case EXCLUDED -> "excluded";
+            case NARROWED_OUT -> "narrowed-out";
+            case OUTSIDE_BASE -> "outside-base";
+            case NO_REACH -> "no-reach";
+            case NOT_LIVE -> "ended";
+        };
+    }
+
+    private static String name(Estate estate, Target target) {
+        Ou ou = target.kind() == Target.Kind.OU ? estate.ous().find(target.id()) : null;
+        return ou == null ? target.toString() : ou.name();
     }
 
     /** What the draft does to an assignment: {@code added}, {@code ended}, or null. */
@@ -45,6 +66,6 @@ public class Rungs {
         if (before == null) {
             return "added";
         }
-        return before.isLive() && !after.isLive() ? "ended" : null;
+        return before.state() == AssignmentState.ACTIVE && after.state() != AssignmentState.ACTIVE ? "ended" : null;
     }
 }

@@ -7,8 +7,10 @@ import static rivo.server.SmallEstate.assignment;
 import java.util.List;
 import org.junit.jupiter.api.Test;
 import rivo.core.estate.Assignment;
+import rivo.core.estate.AssignmentState;
 import rivo.core.estate.Estate;
 import rivo.core.estate.Intent;
+import rivo.core.estate.Target;
 import rivo.core.estate.Problem;
 import rivo.core.estate.RefusedException;
 import rivo.server.SmallEstate;
@@ -24,6 +26,10 @@ class EditsTest {
         return new DraftEdit("siltscope", ou, intent, false);
     }
 
+    private static boolean isActive(Assignment assignment) {
+        return assignment.state() == AssignmentState.ACTIVE;
+    }
+
     @Test
     void anEditAddsAnAssignmentAfterAllOthers() {
         List<Assignment> changes = Edits.changes(estate(assignment("a7", 7, Intent.REQUIRED, "works")),
@@ -31,7 +37,7 @@ class EditsTest {
         assertThat(changes).singleElement().satisfies(a -> {
             assertThat(a.id()).isEqualTo("a8");
             assertThat(a.intent()).isEqualTo(Intent.UNINSTALL);
-            assertThat(a.ous()).containsExactly("labs");
+            assertThat(a.include()).containsExactly(Target.ou("labs"));
         });
     }
 
@@ -47,7 +53,7 @@ class EditsTest {
     void anotherIntentRetiresWhatWasThere() {
         List<Assignment> changes = Edits.changes(estate(assignment("a1", 1, Intent.REQUIRED, "labs")),
                 List.of(edit("labs", "uninstall")));
-        assertThat(changes).extracting(Assignment::id, Assignment::isLive).containsExactly(
+        assertThat(changes).extracting(Assignment::id, EditsTest::isActive).containsExactly(
                 org.assertj.core.api.Assertions.tuple("a1", false), org.assertj.core.api.Assertions.tuple("a2", true));
     }
 
@@ -56,8 +62,8 @@ class EditsTest {
         List<Assignment> changes = Edits.changes(estate(assignment("a1", 1, Intent.REQUIRED, "labs", "works")),
                 List.of(edit("labs", "none")));
         assertThat(changes).singleElement().satisfies(a -> {
-            assertThat(a.isLive()).isTrue();
-            assertThat(a.ous()).containsExactly("works");
+            assertThat(isActive(a)).isTrue();
+            assertThat(a.include()).containsExactly(Target.ou("works"));
         });
     }
 
@@ -65,7 +71,7 @@ class EditsTest {
     void twoEditsTakeTwoOusOutOfOneAssignment() {
         List<Assignment> changes = Edits.changes(estate(assignment("a1", 1, Intent.REQUIRED, "labs", "works")),
                 List.of(edit("labs", "none"), edit("works", "none")));
-        assertThat(changes).singleElement().satisfies(a -> assertThat(a.isLive()).isFalse());
+        assertThat(changes).singleElement().satisfies(a -> assertThat(isActive(a)).isFalse());
     }
 
     @Test
@@ -74,7 +80,7 @@ class EditsTest {
                 assignment("a2", 2, Intent.REQUIRED, "labs")), List.of(edit("labs", "required")));
         assertThat(changes).singleElement().satisfies(a -> {
             assertThat(a.id()).isEqualTo("a2");
-            assertThat(a.isLive()).isFalse();
+            assertThat(isActive(a)).isFalse();
         });
     }
 
@@ -84,7 +90,7 @@ class EditsTest {
                 "labs"));
         List<Assignment> changes = Edits.changes(torn, List.of(edit("labs", "uninstall")));
         assertThat(changes).extracting(Assignment::id).containsExactly("a1");
-        assertThat(changes.get(0).isLive()).isFalse();
+        assertThat(isActive(changes.get(0))).isFalse();
     }
 
     @Test

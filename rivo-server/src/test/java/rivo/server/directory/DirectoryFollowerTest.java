@@ -112,7 +112,7 @@ class DirectoryFollowerTest {
         publish("Archive");
         server.directory().delete("ou=Archive,ou=Corporate," + BASE);
         assertThat(scan().kind()).isEqualTo("following");
-        assertThat(server.bean(WorkingEstate.class).now().assignments().find("a1").ous()).isEmpty();
+        assertThat(server.bean(WorkingEstate.class).now().assignments().find("a1").include()).isEmpty();
         assertThat(server.ask("GET", "/api/reach/siltscope", null).status()).isEqualTo(200);
     }
 

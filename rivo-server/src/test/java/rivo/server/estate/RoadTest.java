@@ -25,6 +25,7 @@ import org.springframework.jdbc.support.JdbcTransactionManager;
 import org.springframework.transaction.CannotCreateTransactionException;
 import org.springframework.transaction.PlatformTransactionManager;
 import rivo.core.estate.Estate;
+import rivo.core.estate.EstateParts;
 import rivo.core.estate.Ou;
 
 class RoadTest {
@@ -37,7 +38,7 @@ class RoadTest {
     private Road road;
 
     private static Estate estate(String root) {
-        return Estate.of(List.of(new Ou("root", root, "", null, false)), List.of(), List.of(), List.of(), List.of());
+        return Estate.of(EstateParts.none(java.time.Instant.EPOCH).withOus(List.of(new Ou("root", root, "", null, false))));
     }
 
     @BeforeEach
@@ -49,8 +50,8 @@ class RoadTest {
                 + "zone, who varchar(100), kind varchar(100), subject varchar(100), why varchar(100), "
                 + "before_value clob, after_value clob)").update();
         EstateRecords records = mock(EstateRecords.class);
-        when(records.read()).thenReturn(estate("before"));
-        working = new WorkingEstate(records);
+        when(records.read(org.mockito.ArgumentMatchers.any())).thenReturn(estate("before"));
+        working = new WorkingEstate(records, java.time.Clock.systemUTC());
         road = new Road(db, new JdbcTemplate(source), new JdbcTransactionManager(source), working, Clock.systemUTC());
     }
 

@@ -9,12 +9,14 @@ import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Test;
 import rivo.core.estate.Assignment;
-import rivo.core.estate.AssignmentState;
 import rivo.core.estate.Device;
 import rivo.core.estate.Estate;
 import rivo.core.estate.Intent;
 import rivo.core.estate.Present;
+import rivo.core.estate.Subject;
+import rivo.core.estate.Target;
 import rivo.core.estate.Version;
+import rivo.core.resolve.Resolver;
 import rivo.devices.protocol.JobAction;
 import rivo.devices.protocol.JobState;
 import rivo.devices.protocol.Progress;
@@ -32,11 +34,11 @@ class DeviceStandingTest {
     private static List<DeviceTitle> lines(Doing doing, List<Present> present, Assignment... assignments) {
         Estate estate = SmallEstate.with(present, assignments);
         Device device = estate.devices().at(0);
-        return new DeviceStanding(estate, device, doing).lines();
+        return new DeviceStanding(Resolver.of(estate), device, doing).lines();
     }
 
     private static List<Present> has(@Nullable String version) {
-        return List.of(new Present("siltscope", version == null ? null : Version.of(version)));
+        return List.of(Present.of("siltscope", version == null ? null : Version.of(version)));
     }
 
     private static Doing job(JobAction action, @Nullable String version, JobState state) {
@@ -122,8 +124,8 @@ class DeviceStandingTest {
                 assignment("a2", 2, Intent.UNINSTALL, "labs")));
         assertThat(contested.group()).isEqualTo("needs");
         assertThat(contested.line()).startsWith("2 level assignments disagree");
-        DeviceTitle unfit = only(lines(CALLED, List.of(), new Assignment("a1", 1, AssignmentState.ACTIVE, "empty",
-                Intent.REQUIRED, List.of("root"), false, 500)));
+        DeviceTitle unfit = only(lines(CALLED, List.of(), Assignment.of("a1", 1, Subject.title("empty"),
+                Intent.REQUIRED, List.of(Target.ou("root")))));
         assertThat(unfit.end()).isEqualTo("does not fit");
     }
 

@@ -1,0 +1,272 @@
+package rivo.core.audience;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.function.Supplier;
+import rivo.core.estate.Device;
+import rivo.core.estate.Estate;
+import rivo.core.estate.Follows;
+import rivo.core.estate.Group;
+import rivo.core.estate.Scope;
+import rivo.core.estate.Target;
+import rivo.core.rule.Clause;
+
+/**
+ * Who is meant: for every target, rule and OU of an estate the units that it holds (section 3 of the resolution rules).
+ * Immutable but for its cache; safe for any thread.
+ *
+ * <p>Units of scope device are the devices, at their positions in OU order; units of scope user are the pairs of a device
+ * and one of its people, as {@link PersonUnits} lays them out. Every set is worked out when it is first asked for and
+ * kept; {@link #follow} carries over to a newer estate whatever cannot have changed.
+ */
+public final class Audiences {
+
+    private final Estate estate;
+    private final PersonUnits units;
+    private final Groups groups;
+    private final RuleSets rules;
+    private final Map<Object, Positions> kept;
+    private final Map<Scope, UnitRanks> ranks = new ConcurrentHashMap<>();
+
+    private Audiences(Estate estate, PersonUnits units, Groups groups, RuleSets rules, Map<Object, Positions> kept) {
+        this.estate = estate;
+        this.units = units;
+        this.groups = groups;
+        this.rules = rules;
+        this.kept = kept;
+    }
+
+    /** Costs one pass over the devices' people; everything else comes with the first question. */
+    public static Audiences of(Estate estate) {
+        PersonUnits units = new PersonUnits(estate.devices(), estate.users());
+        Groups groups = new Groups(estate);
+        return new Audiences(estate, units, groups, new RuleSets(estate, groups, units), new ConcurrentHashMap<>());
+    }
+
+    /**
+     * The audiences of a newer estate, exactly as if they were made anew, sharing all that cannot have changed. Finds
+     * what differs by identity, so that it costs next to nothing where the newer estate shares parts with this one.
+     */
+    public Audiences follow(Estate newer) {
+        return new Following(this, newer).audiences();
+    }
+
+    /** With another estate of which no audience differs: only titles, assignments or requests do. */
+    Audiences sharing(Estate newer) {
+        return new Audiences(newer, units, groups, rules, kept);
+    }
+
+    static Audiences of(Estate estate, PersonUnits units, Groups groups, RuleSets rules) {
+        return new Audiences(estate, units, groups, rules, new ConcurrentHashMap<>());
+    }
+
+    public Estate estate() {
+        return estate;
+    }
+
+    public PersonUnits units() {
+        return units;
+    }
+
+    Groups groups() {
+        return groups;
+    }
+
+    RuleSets rules() {
+        return rules;
+    }
+
+    /** Whether every set of the other is this one's: nothing that audiences look at differs. */
+    public boolean sharesAllWith(Audiences other) {
+        return kept == other.kept;
+    }
+
+    /** Whether every unit stands at the same position in both. */
+    public boolean sameUnitsAs(Audiences other) {
+        return units == other.units || estate.devices().sameOrderAs(other.estate.devices())
+                && estate.users().sameOrderAs(other.estate.users()) && units.sameAs(other.units);
+    }
+
+    /** How many units of this scope there are. */
+    public int size(Scope scope) {
+        return switch (scope) {
+            case DEVICE -> estate.devices().size();
+            case USER -> units.size();
+        };
+    }
+
+    private record Key(String question, Object subject, Follows side, Scope scope) {
+    }
+
+    private Positions keep(Key key, Supplier<Positions> compute) {
+        Positions known = kept.get(key);
+        if (known == null) {
+            known = compute.get();
+            kept.put(key, known);
+        }
+        return known;
+    }
+
+    private Positions ofDevices(Positions devices, Scope scope) {
+        return switch (scope) {
+            case DEVICE -> devices;
+            case USER -> units.ofDevices(devices);
+        };
+    }
+
+    private Positions ofUsers(Positions users, Scope scope) {
+        Positions own = units.ofUsers(users);
+        return switch (scope) {
+            case DEVICE -> units.devicesOf(own);
+            case USER -> own;
+        };
+    }
+
+    /**
+     * The units that an included target reaches (section 3, rule 1). For a title of scope device that follows the user
+     * these are the devices one of whose people it holds.
+     */
+    public Positions reach(Target target, Follows follows, Scope scope) {
+        return keep(new Key("reach", target, follows, scope), () -> switch (follows) {
+            case DEVICE -> ofDevices(devices(target), scope);
+            case USER -> ofUsers(users(target), scope);
+        });
+    }
+
+    /**
+     * The units that a target holds in the sense of section 3, rule 3, which is that of exclusions and waves.
+     *
+     * @param side the side that the assignment follows; units of scope device are asked for following the device only
+     */
+    public Positions holds(Target target, Follows side, Scope scope) {
+        return keep(new Key("holds", target, side, scope), () -> switch (target.kind()) {
+            case ALL_DEVICES -> Positions.range(0, size(scope));
+            case ALL_USERS -> ofDevices(withPeople(), scope);
+            case OU -> below(estate.ous().position(target.id()), side, scope);
+            case DEVICE, COLLECTION -> ofDevices(devices(target), scope);
+            case USER -> ofUsers(users(target), scope);
+            case GROUP -> ofDevices(devices(target), scope).or(ofUsers(users(target), scope));
+        });
+    }
+
+    private Positions withPeople() {
+        return units.devicesOf(Positions.range(0, units.size()));
+    }
+
+    /** The units whose device, or following the user whose person, is in this OU or below. */
+    public Positions below(int ou, Follows side, Scope scope) {
+        return switch (side) {
+            case DEVICE -> ofDevices(Positions.range(estate.devices().from(ou), estate.devices().to(ou)), scope);
+            case USER -> keep(new Key("below", ou, side, scope), () -> ofUsers(
+                    Positions.range(estate.users().from(ou), estate.users().to(ou)), scope));
+        };
+    }
+
+    /** The units whose device satisfies the rule. */
+    public Positions satisfying(String rule, Scope scope) {
+        Positions devices = rules.satisfying(rule);
+        return scope == Scope.DEVICE ? devices
+                : keep(new Key("rule", rule, Follows.DEVICE, scope), () -> units.ofDevices(devices));
+    }
+
+    /** The devices in a known collection. */
+    public Positions collection(String id) {
+        return rules.collection(id);
+    }
+
+    /** What each clause of a rule says of the device at this position. */
+    public List<Clause> clauses(String rule, int device) {
+        return rules.rule(rule).explain(rules.subject(device));
+    }
+
+    /** How a device or user belongs to a group: from this group down to the one that lists it; empty when it does not. */
+    public List<Group> chain(String group, Target member) {
+        return groups.chain(group, member);
+    }
+
+    private Positions devices(Target target) {
+        return switch (target.kind()) {
+            case ALL_DEVICES -> Positions.range(0, estate.devices().size());
+            case OU -> below(estate.ous().position(target.id()), Follows.DEVICE, Scope.DEVICE);
+            case GROUP -> groups.of(target.id()).devices();
+            case COLLECTION -> rules.collection(target.id());
+            case DEVICE -> one(estate.devices().positionOf(target.id()));
+            case ALL_USERS, USER -> Positions.NONE;
+        };
+    }
+
+    private Positions users(Target target) {
+        return switch (target.kind()) {
+            case ALL_USERS -> Positions.range(0, estate.users().size());
+            case OU -> {
+                int ou = estate.ous().position(target.id());
+                yield Positions.range(estate.users().from(ou), estate.users().to(ou));
+            }
+            case GROUP -> groups.of(target.id()).users();
+            case USER -> one(estate.users().positionOf(target.id()));
+            case ALL_DEVICES, COLLECTION, DEVICE -> Positions.NONE;
+        };
+    }
+
+    private static Positions one(int position) {
+        return position < 0 ? Positions.NONE : Positions.range(position, position + 1);
+    }
+
+    /**
+     * The units that fences stop (section 3, rule 4) for a pair that is not binding.
+     *
+     * @param fences the positions of the fenced OUs that the pair is not inside of
+     * @param namesPerson whether the target names the person
+     */
+    Positions stopped(List<Integer> fences, Follows side, boolean namesPerson, Scope scope) {
+        return keep(new Key(namesPerson ? "stopped-but-named" : "stopped", fences, side, scope), () -> {
+            List<Positions> sets = new ArrayList<>();
+            for (int fence : fences) {
+                sets.add(stopped(fence, side, namesPerson, scope));
+            }
+            return Positions.union(sets);
+        });
+    }
+
+    /** The units that this one fence stops. */
+    Positions stopped(int fence, Follows side, boolean namesPerson, Scope scope) {
+        Positions devices = below(fence, Follows.DEVICE, scope);
+        if (side == Follows.DEVICE) {
+            return devices;
+        }
+        Positions people = below(fence, Follows.USER, scope);
+        return namesPerson ? devices.without(people) : devices.or(people);
+    }
+
+    /** The units of a scope in the order in which they are written and given seats. Sorted when first asked for. */
+    public UnitRanks ranks(Scope scope) {
+        return ranks.computeIfAbsent(scope, s -> new UnitRanks(this, s));
+    }
+
+    /** The unit's device. */
+    public Device device(int unit, Scope scope) {
+        return estate.devices().at(devicePosition(unit, scope));
+    }
+
+    /** The position of the unit's device. */
+    public int devicePosition(int unit, Scope scope) {
+        return scope == Scope.DEVICE ? unit : units.device(unit);
+    }
+
+    /** The id of the unit's person; empty for a unit of scope device. */
+    public String user(int unit, Scope scope) {
+        return scope == Scope.DEVICE ? "" : estate.users().at(units.user(unit)).id();
+    }
+
+    /** The unit of this device, and for scope user of this person; -1 when there is none. */
+    public int unit(Scope scope, String device, @org.jspecify.annotations.Nullable String user) {
+        int position = estate.devices().positionOf(device);
+        if (scope == Scope.DEVICE || position < 0) {
+            return position;
+        }
+        return units.find(position, estate.users().positionOf(Objects.requireNonNull(user)));
+    }
+}

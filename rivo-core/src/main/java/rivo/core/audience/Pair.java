@@ -1,0 +1,202 @@
+package rivo.core.audience;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Objects;
+import org.jspecify.annotations.Nullable;
+import rivo.core.estate.Assignment;
+import rivo.core.estate.DeviceCollection;
+import rivo.core.estate.Estate;
+import rivo.core.estate.Follows;
+import rivo.core.estate.OuTree;
+import rivo.core.estate.Scope;
+import rivo.core.estate.Target;
+
+/**
+ * An assignment with one of its include targets, ready to say at which units of a title it is a candidate (section 3 of
+ * the resolution rules). Immutable; safe for any thread.
+ *
+ * <p><b>Own units:</b> following the user, everything is decided for each person of a device on their own, so in units of
+ * scope user; for a title of scope device the devices of those units are what comes out.
+ */
+public final class Pair {
+
+    private final Audiences audiences;
+    private final Assignment assignment;
+    private final Target target;
+    /** Of the title. */
+    private final Scope scope;
+    /** Of the own units. */
+    private final Scope own;
+    private final Positions reach;
+    private final List<Gate> gates;
+    private final @Nullable Waves waves;
+
+    private Pair(Audiences audiences, Assignment assignment, Target target, Scope scope) {
+        this.audiences = audiences;
+        this.assignment = assignment;
+        this.target = target;
+        this.scope = scope;
+        this.gates = assignment.follows() == Follows.USER || scope == Scope.USER
+                ? gates(audiences, assignment, target, Scope.USER) : gates(audiences, assignment, target, scope);
+        this.waves = assignment.waves().isEmpty() ? null
+                : new Waves(audiences, assignment, assignment.follows() == Follows.USER ? Scope.USER : scope);
+        boolean plain = gates.isEmpty() && waves == null;
+        this.own = assignment.follows() == Follows.USER && !plain ? Scope.USER : scope;
+        this.reach = audiences.reach(target, assignment.follows(), own);
+    }
+
+    /** The pairs of an assignment, one for each of its include targets, for titles of this scope. */
+    public static List<Pair> of(Audiences audiences, Assignment assignment, Scope scope) {
+        return assignment.include().stream().distinct().map(t -> new Pair(audiences, assignment, t, scope)).toList();
+    }
+
+    private static List<Gate> gates(Audiences audiences, Assignment assignment, Target target, Scope own) {
+        Follows side = assignment.follows();
+        Estate estate = audiences.estate();
+        List<Gate> gates = new ArrayList<>(2);
+        String base = assignment.base();
+        if (base != null && estate.ous().position(base) > 0) {
+            int ou = estate.ous().position(base);
+            gates.add(new Gate.Base(estate.ous().at(ou), audiences.below(ou, side, own)));
+        }
+        if (assignment.within() != null) {
+            gates.add(new Gate.Within(assignment.within(), audiences.satisfying(assignment.within(), own)));
+        }
+        for (Target excluded : assignment.exclude()) {
+            gates.add(new Gate.Exclusion(excluded, audiences.holds(excluded, side, own)));
+        }
+        fence(audiences, assignment, target, own, gates);
+        return List.copyOf(gates);
+    }
+
+    private static void fence(Audiences audiences, Assignment assignment, Target target, Scope own, List<Gate> gates) {
+        if (assignment.binding() || target.kind() == Target.Kind.DEVICE) {
+            return;
+        }
+        List<Integer> outside = fencesOutside(audiences.estate(), assignment, target);
+        if (outside.isEmpty()) {
+            return;
+        }
+        Follows side = assignment.follows();
+        boolean named = target.kind() == Target.Kind.USER;
+        Positions stopped = audiences.stopped(outside, side, named, own);
+        Positions reach = audiences.reach(target, side, own);
+        if (!reach.and(stopped).isEmpty()) {
+            List<Gate.Fence.Stop> stops = new ArrayList<>();
+            outside.forEach(fence -> stops.add(new Gate.Fence.Stop(audiences.estate().ous().at(fence),
+                    audiences.stopped(fence, side, named, own))));
+            gates.add(new Gate.Fence(stops, stopped));
+        }
+    }
+
+    /** The fenced OUs, from the root down, that the pair is not inside of. */
+    private static List<Integer> fencesOutside(Estate estate, Assignment assignment, Target target) {
+        OuTree ous = estate.ous();
+        List<Integer> outside = new ArrayList<>();
+        for (int fence : ous.fenced()) {
+            boolean inside = isIn(ous, assignment.base(), fence)
+                    || target.kind() == Target.Kind.OU && isIn(ous, target.id(), fence)
+                    || target.kind() == Target.Kind.COLLECTION && isIn(ous, base(estate, target), fence);
+            if (!inside) {
+                outside.add(fence);
+            }
+        }
+        return outside;
+    }
+
+    private static @Nullable String base(Estate estate, Target collection) {
+        DeviceCollection found = Objects.requireNonNull(estate.collections().get(collection.id()));
+        return found.base();
+    }
+
+    private static boolean isIn(OuTree ous, @Nullable String ou, int fence) {
+        return ou != null && ous.isAtOrBelow(ous.position(ou), fence);
+    }
+
+    public Assignment assignment() {
+        return assignment;
+    }
+
+    public Target target() {
+        return target;
+    }
+
+    /** What a pair comes to among units that are still undecided. */
+    public record Split(Positions now, Positions later) {
+
+        static final Split NOTHING = new Split(Positions.NONE, Positions.NONE);
+    }
+
+    /** Where among the remaining units of the title it is a candidate, and where its wave is closed. */
+    public Split among(Remaining remaining) {
+        return own == scope ? amongOwn(remaining) : amongTheDevicesOfPeople(remaining);
+    }
+
+    private Split amongOwn(Remaining remaining) {
+        Positions units = remaining.and(reach);
+        return units.isEmpty() ? Split.NOTHING : split(through(units));
+    }
+
+    private Split amongTheDevicesOfPeople(Remaining remaining) {
+        PersonUnits units = audiences.units();
+        Positions people = reach.in(units.from(remaining.from()), units.from(remaining.to()));
+        Split split = split(through(people));
+        return new Split(remaining.and(units.devicesOf(split.now())), remaining.and(units.devicesOf(split.later())));
+    }
+
+    private Positions through(Positions units) {
+        Positions passing = units;
+        for (int i = 0; i < gates.size() && !passing.isEmpty(); i++) {
+            passing = gates.get(i).pass(passing);
+        }
+        return passing;
+    }
+
+    private Split split(Positions passing) {
+        if (waves == null || passing.isEmpty()) {
+            return new Split(passing, Positions.NONE);
+        }
+        Positions open = waves.open(passing);
+        return new Split(open, passing.without(open));
+    }
+
+    /**
+     * The own units of one unit of the title: itself, or following the user onto a device one for each of its people.
+     * With {@link #reaches}, {@link #gates} and {@link #waves} they tell what became of the pair there.
+     */
+    public Positions ownUnits(int unit) {
+        return own == scope ? Positions.range(unit, unit + 1)
+                : Positions.range(audiences.units().from(unit), audiences.units().to(unit));
+    }
+
+    /** The scope of the own units. */
+    public Scope ownScope() {
+        return own;
+    }
+
+    /** Those of the own units that the target holds. */
+    public Positions reaches(Positions ownUnits) {
+        return ownUnits.and(reach);
+    }
+
+    /** In the order in which they are asked. */
+    public List<Gate> gates() {
+        return gates;
+    }
+
+    public @Nullable Waves waves() {
+        return waves;
+    }
+
+    /** Whether it holds exactly where the other does, which is of the same assignment in another state of the estate. */
+    public boolean holdsWhere(Pair other) {
+        return target.equals(other.target) && own == other.own && reach.equals(other.reach)
+                && gates.equals(other.gates) && (waves == null || wavesHold(other));
+    }
+
+    private boolean wavesHold(Pair other) {
+        Positions passing = through(reach);
+        return Objects.requireNonNull(waves).open(passing).equals(Objects.requireNonNull(other.waves).open(passing));
+    }
+}

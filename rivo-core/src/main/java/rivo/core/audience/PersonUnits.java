@@ -1,0 +1,129 @@
+package rivo.core.audience;
+
+import java.util.Arrays;
+import rivo.core.estate.CodePointOrder;
+import rivo.core.estate.Device;
+import rivo.core.estate.Devices;
+import rivo.core.estate.Users;
+
+/**
+ * The units of titles of scope user (section 2): one for each device and each of its people, laid out by the position of
+ * the device and then by the person's id, so that the units of a run of devices are a run. Immutable.
+ */
+public final class PersonUnits {
+
+    /** For each device its first unit; one entry more than devices. */
+    private final int[] firstOfDevice;
+    private final int[] deviceOf;
+    private final int[] userOf;
+    /** For each person where their units begin in {@link #unitsByUser}; one entry more than people. */
+    private final int[] firstOfUser;
+    private final int[] unitsByUser;
+
+    PersonUnits(Devices devices, Users users) {
+        int n = devices.size();
+        firstOfDevice = new int[n + 1];
+        for (int d = 0; d < n; d++) {
+            firstOfDevice[d + 1] = firstOfDevice[d] + devices.at(d).people().size();
+        }
+        int units = firstOfDevice[n];
+        deviceOf = new int[units];
+        userOf = new int[units];
+        firstOfUser = new int[users.size() + 1];
+        for (int d = 0; d < n; d++) {
+            lay(d, devices.at(d), users);
+        }
+        for (int u = 0; u < users.size(); u++) {
+            firstOfUser[u + 1] += firstOfUser[u];
+        }
+        unitsByUser = new int[units];
+        int[] next = Arrays.copyOf(firstOfUser, users.size());
+        for (int unit = 0; unit < units; unit++) {
+            unitsByUser[next[userOf[unit]]++] = unit;
+        }
+    }
+
+    private void lay(int d, Device device, Users users) {
+        int unit = firstOfDevice[d];
+        for (String person : device.people().stream().sorted(CodePointOrder.INSTANCE).toList()) {
+            int user = users.positionOf(person);
+            deviceOf[unit] = d;
+            userOf[unit] = user;
+            firstOfUser[user + 1]++;
+            unit++;
+        }
+    }
+
+    /** Whether every unit is of the same positions in both. */
+    boolean sameAs(PersonUnits other) {
+        return Arrays.equals(deviceOf, other.deviceOf) && Arrays.equals(userOf, other.userOf);
+    }
+
+    public int size() {
+        return deviceOf.length;
+    }
+
+    public int device(int unit) {
+        return deviceOf[unit];
+    }
+
+    public int user(int unit) {
+        return userOf[unit];
+    }
+
+    /** The first unit of this device. */
+    public int from(int device) {
+        return firstOfDevice[device];
+    }
+
+    /** The position after the last unit of this device. */
+    public int to(int device) {
+        return firstOfDevice[device + 1];
+    }
+
+    /** The unit of this person on this device, or -1 when they are not one of its people. */
+    public int find(int device, int user) {
+        for (int unit = from(device); unit < to(device); unit++) {
+            if (userOf[unit] == user) {
+                return unit;
+            }
+        }
+        return -1;
+    }
+
+    /** All the units of these devices. */
+    public Positions ofDevices(Positions devices) {
+        if (devices.isEmpty()) {
+            return Positions.NONE;
+        }
+        int from = firstOfDevice[devices.first()];
+        int to = firstOfDevice[devices.end()];
+        if (devices instanceof RunOfPositions) {
+            return Positions.range(from, to);
+        }
+        Words words = new Words(from, to);
+        devices.forEach(d -> words.set(firstOfDevice[d], firstOfDevice[d + 1]));
+        return words.toPositions();
+    }
+
+    /** All the units of these people. */
+    public Positions ofUsers(Positions users) {
+        Words words = new Words(0, size());
+        users.forEach(u -> {
+            for (int i = firstOfUser[u]; i < firstOfUser[u + 1]; i++) {
+                words.add(unitsByUser[i]);
+            }
+        });
+        return words.toPositions();
+    }
+
+    /** The devices that have one of these units. */
+    public Positions devicesOf(Positions units) {
+        if (units.isEmpty()) {
+            return Positions.NONE;
+        }
+        Words words = new Words(deviceOf[units.first()], deviceOf[units.end() - 1] + 1);
+        units.forEach(u -> words.add(deviceOf[u]));
+        return words.toPositions();
+    }
+}

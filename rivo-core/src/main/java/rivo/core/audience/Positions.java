@@ -1,0 +1,204 @@
+package rivo.core.audience;
+
+import java.util.Arrays;
+import java.util.function.IntConsumer;
+import java.util.function.IntPredicate;
+import java.util.stream.IntStream;
+
+/**
+ * A set of positions in a list: of devices or people in OU order, or of person units. Immutable; safe for any thread.
+ *
+ * <p><b>How.</b> A set has one of three shapes, and always the one its members ask for, so that equal sets have equal
+ * shapes. A run of positions is a {@link RunOfPositions}: two numbers, whatever its length. Fewer than one in
+ * {@value #SPARSE} of its span are {@link ListedPositions}: sorted numbers. Everything else is {@link PackedPositions}:
+ * a bit for each position of its span. Most targets of an organisation are of the first two shapes, which makes reading
+ * them a fraction of reading bits for the whole fleet.
+ */
+public abstract sealed class Positions permits RunOfPositions, ListedPositions, PackedPositions {
+
+    /** A set with fewer members than one in so many of its span is kept as a list. */
+    static final int SPARSE = 64;
+
+    public static final Positions NONE = new RunOfPositions(0, 0);
+
+    /** The positions from {@code from}, included, to {@code to}, excluded. */
+    public static Positions range(int from, int to) {
+        return from >= to ? NONE : new RunOfPositions(from, to);
+    }
+
+    /** In any order, and as often as one likes. */
+    public static Positions of(int... positions) {
+        int[] sorted = positions.clone();
+        Arrays.sort(sorted);
+        return ofSorted(IntStream.of(sorted).distinct().toArray());
+    }
+
+    /** @param sorted ascending, each once; it becomes the set's own */
+    static Positions ofSorted(int[] sorted) {
+        int n = sorted.length;
+        if (n == 0) {
+            return NONE;
+        }
+        int span = sorted[n - 1] - sorted[0] + 1;
+        if (span == n) {
+            return new RunOfPositions(sorted[0], sorted[n - 1] + 1);
+        }
+        if ((long) n * SPARSE < span || n < 3) {
+            return new ListedPositions(sorted);
+        }
+        Words words = new Words(sorted[0], sorted[n - 1] + 1);
+        for (int position : sorted) {
+            words.add(position);
+        }
+        return words.toPositions();
+    }
+
+    /** The first member, or 0 when there is none. */
+    public abstract int first();
+
+    /** The position after the last member, or 0 when there is none. */
+    public abstract int end();
+
+    public abstract int size();
+
+    public abstract boolean contains(int position);
+
+    /** Calls with each position, in ascending order. */
+    public abstract void forEach(IntConsumer consumer);
+
+    /** Those at {@code from}, included, to {@code to}, excluded. */
+    public abstract Positions in(int from, int to);
+
+    /** How many are at {@code from}, included, to {@code to}, excluded. */
+    public abstract int countIn(int from, int to);
+
+    /** Sets the bits of those members that are in the words' span. */
+    abstract void addTo(Words words);
+
+    /** Clears the bits of those members that are in the words' span. */
+    abstract void removeFrom(Words words);
+
+    /** Clears the bits of all but the members. */
+    abstract void keepIn(Words words);
+
+    /** Those that satisfy the test. Costs a call for each member. */
+    public Positions filter(IntPredicate test) {
+        int[] kept = new int[size()];
+        int[] n = {0};
+        forEach(p -> {
+            if (test.test(p)) {
+                kept[n[0]++] = p;
+            }
+        });
+        return n[0] == kept.length ? this : ofSorted(Arrays.copyOf(kept, n[0]));
+    }
+
+    public boolean isEmpty() {
+        return size() == 0;
+    }
+
+    public Positions and(Positions other) {
+        if (end() <= other.first() || other.end() <= first()) {
+            return NONE;
+        }
+        if (other instanceof RunOfPositions) {
+            return in(other.first(), other.end());
+        }
+        if (this instanceof RunOfPositions) {
+            return other.in(first(), end());
+        }
+        if (this instanceof ListedPositions) {
+            return filter(other::contains);
+        }
+        if (other instanceof ListedPositions) {
+            return other.filter(this::contains);
+        }
+        Words words = new Words(Math.max(first(), other.first()), Math.min(end(), other.end()));
+        addTo(words);
+        other.keepIn(words);
+        return words.toPositions();
+    }
+
+    public Positions or(Positions other) {
+        if (isEmpty() || other.isEmpty()) {
+            return isEmpty() ? other : this;
+        }
+        Words words = new Words(Math.min(first(), other.first()), Math.max(end(), other.end()));
+        addTo(words);
+        other.addTo(words);
+        return words.toPositions();
+    }
+
+    public Positions without(Positions other) {
+        if (isEmpty() || other.isEmpty() || end() <= other.first() || other.end() <= first()) {
+            return this;
+        }
+        if (this instanceof ListedPositions) {
+            return filter(p -> !other.contains(p));
+        }
+        Words words = new Words(first(), end());
+        addTo(words);
+        other.removeFrom(words);
+        return words.toPositions();
+    }
+
+    /** The union of many; of none, nothing. Costs one pass over each. */
+    public static Positions union(Iterable<Positions> sets) {
+        int from = Integer.MAX_VALUE;
+        int to = 0;
+        Positions only = NONE;
+        int filled = 0;
+        for (Positions set : sets) {
+            if (!set.isEmpty()) {
+                from = Math.min(from, set.first());
+                to = Math.max(to, set.end());
+                only = set;
+                filled++;
+            }
+        }
+        if (filled < 2) {
+            return only;
+        }
+        Words words = new Words(from, to);
+        sets.forEach(set -> set.addTo(words));
+        return words.toPositions();
+    }
+
+    /** The same with this one put in or taken out. */
+    public Positions with(int position, boolean in) {
+        if (contains(position) == in) {
+            return this;
+        }
+        Positions one = new RunOfPositions(position, position + 1);
+        return in ? or(one) : without(one);
+    }
+
+    /** The positions in ascending order. */
+    public IntStream stream() {
+        return Arrays.stream(toArray());
+    }
+
+    /** The positions in ascending order. */
+    public int[] toArray() {
+        int[] all = new int[size()];
+        int[] n = {0};
+        forEach(p -> all[n[0]++] = p);
+        return all;
+    }
+
+    @Override
+    public boolean equals(Object other) {
+        return other instanceof Positions set && size() == set.size() && first() == set.first() && end() == set.end()
+                && Arrays.equals(toArray(), set.toArray());
+    }
+
+    @Override
+    public int hashCode() {
+        return Arrays.hashCode(new int[] {first(), end(), size()});
+    }
+
+    @Override
+    public String toString() {
+        return Arrays.toString(toArray());
+    }
+}

@@ -1,0 +1,27 @@
+package rivo.core.audience;
+
+/** Gathers positions in any order over a known span. Belongs to one method and one thread. */
+public final class PositionsBuilder {
+
+    private final Words words;
+
+    /** For positions from {@code from}, included, to {@code to}, excluded; others are passed over. */
+    public PositionsBuilder(int from, int to) {
+        this.words = new Words(from, to);
+    }
+
+    public PositionsBuilder add(int position) {
+        words.add(position);
+        return this;
+    }
+
+    public PositionsBuilder addAll(Positions positions) {
+        positions.addTo(words);
+        return this;
+    }
+
+    /** What has been gathered; the builder must not be used any more. */
+    public Positions build() {
+        return words.toPositions();
+    }
+}

@@ -1,0 +1,86 @@
+package rivo.core.audience;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.function.IntFunction;
+import java.util.function.Predicate;
+
+/**
+ * For each distinct value the positions that have it: a question is asked once of each value, whatever the number of
+ * devices. Immutable.
+ *
+ * @param <T> a value, compared by {@code equals}
+ */
+final class Postings<T> {
+
+    private final List<T> distinct;
+    /** Where the positions of each value begin in {@link #members}; one entry more than values. */
+    private final int[] start;
+    private final int[] members;
+    private final int size;
+
+    private Postings(List<T> distinct, int[] start, int[] members, int size) {
+        this.distinct = distinct;
+        this.start = start;
+        this.members = members;
+        this.size = size;
+    }
+
+    /** @param values the values at each position; none for a position without one */
+    static <T> Postings<T> of(int size, IntFunction<? extends Iterable<T>> values) {
+        Map<T, Integer> codes = new HashMap<>();
+        List<T> distinct = new ArrayList<>();
+        int[] at = new int[Math.max(16, size)];
+        int[] code = new int[at.length];
+        int n = 0;
+        for (int p = 0; p < size; p++) {
+            for (T value : values.apply(p)) {
+                Integer known = codes.get(value);
+                if (known == null) {
+                    known = distinct.size();
+                    codes.put(value, known);
+                    distinct.add(value);
+                }
+                if (n == at.length) {
+                    at = Arrays.copyOf(at, n * 2);
+                    code = Arrays.copyOf(code, n * 2);
+                }
+                at[n] = p;
+                code[n++] = known;
+            }
+        }
+        return sorted(distinct, at, code, n, size);
+    }
+
+    private static <T> Postings<T> sorted(List<T> distinct, int[] at, int[] code, int n, int size) {
+        int[] start = new int[distinct.size() + 1];
+        for (int i = 0; i < n; i++) {
+            start[code[i] + 1]++;
+        }
+        for (int c = 0; c < distinct.size(); c++) {
+            start[c + 1] += start[c];
+        }
+        int[] next = start.clone();
+        int[] members = new int[n];
+        for (int i = 0; i < n; i++) {
+            members[next[code[i]]++] = at[i];
+        }
+        return new Postings<>(distinct, start, members, size);
+    }
+
+    /** The positions that have a value which satisfies the test. */
+    Positions where(Predicate<T> test) {
+        Words words = new Words(0, size);
+        for (int c = 0; c < distinct.size(); c++) {
+            if (test.test(distinct.get(c))) {
+                for (int i = start[c]; i < start[c + 1]; i++) {
+                    words.add(members[i]);
+                }
+            }
+        }
+        return words.toPositions();
+    }
+}

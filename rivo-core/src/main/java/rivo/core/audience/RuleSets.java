@@ -1,0 +1,223 @@
+package rivo.core.audience;
+
+import java.util.ArrayDeque;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.Deque;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.function.IntUnaryOperator;
+import org.jspecify.annotations.Nullable;
+import rivo.core.estate.Device;
+import rivo.core.estate.DeviceCollection;
+import rivo.core.estate.Estate;
+import rivo.core.rule.Folding;
+import rivo.core.rule.Rule;
+import rivo.core.rule.ValueCondition;
+
+/**
+ * The devices that satisfy each rule, and those in each collection, worked out when first asked for and kept. Safe for
+ * any thread.
+ *
+ * <p><b>Patched.</b> When a few devices have changed, every kept set is put right for just those devices: the
+ * collections first, each after those it asks about, so that whoever asks about one sees its final set.
+ */
+final class RuleSets {
+
+    private final Estate estate;
+    private final Groups groups;
+    private final DeviceAlgebra algebra;
+    /** By folded name. */
+    private final Map<String, DeviceCollection> byName = new HashMap<>();
+    private final Map<String, Positions> collections = new ConcurrentHashMap<>();
+    private final Map<String, Positions> rules = new ConcurrentHashMap<>();
+    private final Map<String, Rule> compiled;
+
+    RuleSets(Estate estate, Groups groups, PersonUnits units) {
+        this(estate, groups, units, new ConcurrentHashMap<>());
+    }
+
+    private RuleSets(Estate estate, Groups groups, PersonUnits units, Map<String, Rule> compiled) {
+        this.estate = estate;
+        this.groups = groups;
+        this.compiled = compiled;
+        this.algebra = new DeviceAlgebra(estate, groups, units, this::named);
+        estate.collections().values().stream().filter(c -> !c.name().isEmpty())
+                .forEach(c -> byName.put(Folding.fold(c.name()), c));
+    }
+
+    /** Those of an estate in which everything may be different; only compiled rules are kept. */
+    static RuleSets anew(RuleSets before, Estate newer, Groups groups, PersonUnits units) {
+        return new RuleSets(newer, groups, units, before.compiled);
+    }
+
+    /**
+     * Those of a newer estate with the same collections.
+     *
+     * @param moved where each old position is now
+     * @param changed the new positions of the devices of which something that rules look at may have changed
+     */
+    static RuleSets after(RuleSets before, Estate newer, Groups groups, PersonUnits units,
+            @Nullable IntUnaryOperator moved, Positions changed) {
+        RuleSets sets = new RuleSets(newer, groups, units, before.compiled);
+        before.collections.forEach((id, set) -> sets.collections.put(id, set(set, moved, newer)));
+        before.rules.forEach((text, set) -> sets.rules.put(text, set(set, moved, newer)));
+        if (!changed.isEmpty()) {
+            sets.patch(changed);
+        }
+        return sets;
+    }
+
+    private static Positions set(Positions set, @Nullable IntUnaryOperator moved, Estate newer) {
+        if (moved == null) {
+            return set;
+        }
+        PositionsBuilder builder = new PositionsBuilder(0, newer.devices().size());
+        set.forEach(p -> builder.add(moved.applyAsInt(p)));
+        return builder.build();
+    }
+
+    private void patch(Positions changed) {
+        List<DeviceCollection> order = inOrder(estate.collections().values());
+        order.removeIf(c -> !collections.containsKey(c.id()));
+        Map<String, PositionsPatch> patches = new LinkedHashMap<>();
+        changed.forEach(p -> {
+            DeviceSubject subject = subject(p);
+            for (DeviceCollection collection : order) {
+                boolean in = holds(collection, p, subject);
+                collections.computeIfPresent(collection.id(), (id, set) -> set.with(p, in));
+                subject.forgetCollections();
+            }
+            rules.forEach((text, set) -> {
+                boolean in = rule(text).holds(subject);
+                if (set.contains(p) != in) {
+                    patches.computeIfAbsent(text, t -> new PositionsPatch(set)).put(p, in);
+                }
+            });
+        });
+        patches.forEach((text, patch) -> rules.put(text, patch.apply()));
+    }
+
+    /** Members to put in and take out, all at once. */
+    private static final class PositionsPatch {
+        private final Positions before;
+        private final List<Integer> in = new ArrayList<>();
+        private final List<Integer> out = new ArrayList<>();
+
+        PositionsPatch(Positions before) {
+            this.before = before;
+        }
+
+        void put(int position, boolean isIn) {
+            (isIn ? in : out).add(position);
+        }
+
+        Positions apply() {
+            return before.without(of(out)).or(of(in));
+        }
+
+        private static Positions of(List<Integer> positions) {
+            return Positions.of(positions.stream().mapToInt(p -> p).toArray());
+        }
+    }
+
+    /** The device at this position as rules see it. */
+    DeviceSubject subject(int position) {
+        return new DeviceSubject(estate, groups, estate.devices().at(position), () -> namesHolding(position));
+    }
+
+    private List<String> namesHolding(int position) {
+        return byName.values().stream().filter(c -> collection(c.id()).contains(position)).map(DeviceCollection::name)
+                .toList();
+    }
+
+    private boolean holds(DeviceCollection collection, int position, DeviceSubject subject) {
+        Device device = estate.devices().at(position);
+        int base = estate.ous().position(collection.base());
+        return position >= estate.devices().from(base) && position < estate.devices().to(base)
+                && !collection.exclude().contains(device.id())
+                && (collection.include().contains(device.id())
+                        || collection.rule() != null && rule(collection.rule()).holds(subject));
+    }
+
+    Rule rule(String text) {
+        return compiled.computeIfAbsent(text, Rule::parse);
+    }
+
+    /** The devices that satisfy the rule. */
+    Positions satisfying(String text) {
+        Positions known = rules.get(text);
+        if (known == null) {
+            known = rule(text).condition().over(algebra);
+            rules.put(text, known);
+        }
+        return known;
+    }
+
+    /** The devices in a known collection. */
+    Positions collection(String id) {
+        Positions known = collections.get(id);
+        if (known == null) {
+            for (DeviceCollection asked : inOrder(List.of(Objects.requireNonNull(estate.collections().get(id))))) {
+                if (!collections.containsKey(asked.id())) {
+                    collections.put(asked.id(), compute(asked));
+                }
+            }
+            known = Objects.requireNonNull(collections.get(id));
+        }
+        return known;
+    }
+
+    private Positions compute(DeviceCollection collection) {
+        int base = estate.ous().position(collection.base());
+        Positions picked = collection.rule() == null ? Positions.NONE
+                : rule(collection.rule()).condition().over(algebra);
+        return picked.or(devices(collection.include())).without(devices(collection.exclude()))
+                .in(estate.devices().from(base), estate.devices().to(base));
+    }
+
+    private Positions devices(List<String> ids) {
+        return Positions.of(ids.stream().mapToInt(id -> estate.devices().position(id)).toArray());
+    }
+
+    private Positions named(ValueCondition condition) {
+        List<Positions> sets = new ArrayList<>();
+        for (DeviceCollection collection : byName.values()) {
+            if (condition.accepts(collection.name(), estate.asOf())) {
+                sets.add(collection(collection.id()));
+            }
+        }
+        return Positions.union(sets);
+    }
+
+    /** These and all they ask about, each after those it asks about. Without recursion: chains may be long. */
+    private List<DeviceCollection> inOrder(Collection<DeviceCollection> asked) {
+        List<DeviceCollection> order = new ArrayList<>();
+        Set<String> entered = new HashSet<>();
+        Set<String> left = new HashSet<>();
+        Deque<DeviceCollection> open = new ArrayDeque<>(asked);
+        while (!open.isEmpty()) {
+            DeviceCollection next = open.peek();
+            if (entered.add(next.id())) {
+                asks(next).stream().filter(c -> !entered.contains(c.id())).forEach(open::push);
+            } else {
+                open.pop();
+                if (left.add(next.id())) {
+                    order.add(next);
+                }
+            }
+        }
+        return order;
+    }
+
+    private List<DeviceCollection> asks(DeviceCollection collection) {
+        return collection.rule() == null ? List.of() : rule(collection.rule()).collections().stream()
+                .map(name -> byName.get(Folding.fold(name))).filter(Objects::nonNull).toList();
+    }
+}

@@ -1,0 +1,111 @@
+package rivo.core.audience;
+
+import java.math.BigDecimal;
+import java.math.RoundingMode;
+import java.nio.charset.StandardCharsets;
+import java.security.MessageDigest;
+import java.security.NoSuchAlgorithmException;
+import java.util.ArrayList;
+import java.util.List;
+import rivo.core.estate.Assignment;
+import rivo.core.estate.Scope;
+import rivo.core.estate.Target;
+import rivo.core.estate.Wave;
+
+/** Which of the units that an assignment reaches are served already (section 3, rule 5). Immutable. */
+public final class Waves {
+
+    private static final int PARTS = 10_000;
+    private static final BigDecimal PARTS_OF_PERCENT = BigDecimal.valueOf(100);
+
+    private final Audiences audiences;
+    private final Assignment assignment;
+    private final Scope scope;
+
+    /** @param scope of the units that are asked about */
+    Waves(Audiences audiences, Assignment assignment, Scope scope) {
+        this.audiences = audiences;
+        this.assignment = assignment;
+        this.scope = scope;
+    }
+
+    /** Those of the units whose wave is open. */
+    Positions open(Positions units) {
+        List<Positions> open = new ArrayList<>();
+        Positions rest = units;
+        BigDecimal shares = BigDecimal.ZERO;
+        for (Wave wave : assignment.waves()) {
+            if (rest.isEmpty()) {
+                break;
+            }
+            BigDecimal share = wave.share();
+            shares = share == null ? shares : shares.add(share);
+            Positions taken = share == null ? held(rest, wave.to()) : share(rest, below(shares));
+            if (wave.open()) {
+                open.add(taken);
+            }
+            rest = rest.without(taken);
+        }
+        if (assignment.waves().get(assignment.waves().size() - 1).open()) {
+            open.add(rest);
+        }
+        return Positions.union(open);
+    }
+
+    /** Whether the wave that takes this unit is open. */
+    public boolean isOpen(int unit) {
+        return !open(Positions.range(unit, unit + 1)).isEmpty();
+    }
+
+    /** The number, from 1 on, of the wave that takes this unit. */
+    public int waveOf(int unit) {
+        Positions one = Positions.range(unit, unit + 1);
+        BigDecimal shares = BigDecimal.ZERO;
+        for (int i = 0; i < assignment.waves().size(); i++) {
+            Wave wave = assignment.waves().get(i);
+            BigDecimal share = wave.share();
+            shares = share == null ? shares : shares.add(share);
+            if (!(share == null ? held(one, wave.to()) : share(one, below(shares))).isEmpty()) {
+                return i + 1;
+            }
+        }
+        return assignment.waves().size();
+    }
+
+    private Positions held(Positions units, List<Target> targets) {
+        List<Positions> sets = new ArrayList<>();
+        targets.forEach(target -> sets.add(units.and(audiences.holds(target, assignment.follows(), scope))));
+        return Positions.union(sets);
+    }
+
+    /** A whole number is below 100 × the shares exactly when it is below this. */
+    private static int below(BigDecimal shares) {
+        return shares.multiply(PARTS_OF_PERCENT).setScale(0, RoundingMode.CEILING).intValueExact();
+    }
+
+    private Positions share(Positions units, int limit) {
+        if (limit <= 0 || limit >= PARTS) {
+            return limit <= 0 ? Positions.NONE : units;
+        }
+        MessageDigest sha256 = sha256();
+        byte[] prefix = (assignment.id() + "|").getBytes(StandardCharsets.UTF_8);
+        return units.filter(unit -> {
+            sha256.update(prefix);
+            byte[] digest = sha256.digest(audiences.device(unit, scope).id().getBytes(StandardCharsets.UTF_8));
+            long first = 0;
+            for (int i = 0; i < Long.BYTES; i++) {
+                first = first << Byte.SIZE | digest[i] & 0xff;
+            }
+            return Long.remainderUnsigned(first, PARTS) < limit;
+        });
+    }
+
+    private static MessageDigest sha256() {
+        try {
+            return MessageDigest.getInstance("SHA-256");
+        } catch (NoSuchAlgorithmException e) {
+            throw new IllegalStateException("every Java has SHA-256", e);
+        }
+    }
+
+}

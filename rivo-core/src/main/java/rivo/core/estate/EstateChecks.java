@@ -1,0 +1,225 @@
+package rivo.core.estate;
+
+import java.util.Collection;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Set;
+import java.util.function.Function;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * Whether the parts of an estate go together: ids used once and declared, one root, relations that make sense. Every
+ * problem is found, and named by its place, such as {@code assignments[3].include[0]}. Rules are looked at later, by
+ * {@code rivo.core.rule.EstateRules}.
+ */
+public final class EstateChecks {
+
+    private final ProblemList problems = new ProblemList();
+    private final Map<String, Ou> ous = new HashMap<>();
+    private final Map<String, User> users = new HashMap<>();
+    private final Map<String, Device> devices = new HashMap<>();
+    private final Map<String, Group> groups = new HashMap<>();
+    private final Map<String, DeviceCollection> collections = new HashMap<>();
+    private final Map<String, Title> titles = new HashMap<>();
+    private final Map<String, Kit> kits = new HashMap<>();
+    private final Map<String, Assignment> assignments = new HashMap<>();
+
+    private EstateChecks() {
+    }
+
+    /** Everything that is wrong with the parts; empty when an estate can be made of them. Costs one pass. */
+    public static List<Problem> problems(EstateParts parts) {
+        EstateChecks checks = new EstateChecks();
+        checks.declare(parts);
+        new OuChecks(checks.problems, checks.ous).check(parts.ous());
+        checks.each("users", parts.users(), (user, at) -> checks.ou(user.ou(), at + ".ou"));
+        checks.each("devices", parts.devices(), checks::device);
+        checks.each("groups", parts.groups(), checks::group);
+        checks.each("collections", parts.collections(), checks::collection);
+        new TitleChecks(checks.problems, checks.titles).check(parts.titles());
+        checks.each("kits", parts.kits(), checks::kit);
+        checks.each("assignments", parts.assignments(), checks::assignment);
+        checks.sequence(parts.assignments());
+        checks.each("requests", parts.requests(), checks::request);
+        return checks.problems.all();
+    }
+
+    /** What is wrong with assignments that are to be put into an estate; places begin with {@code assignment:ID}. */
+    static List<Problem> problems(Estate estate, Collection<Assignment> changed) {
+        EstateChecks checks = new EstateChecks();
+        checks.groups.putAll(estate.groups());
+        checks.collections.putAll(estate.collections());
+        estate.titles().forEach(t -> checks.titles.put(t.id(), t));
+        checks.kits.putAll(estate.kits());
+        estate.ous().all().forEach(ou -> checks.ous.put(ou.id(), ou));
+        for (Assignment assignment : changed) {
+            assignment.include().forEach(t -> checks.knowEnough(estate, t));
+            assignment.exclude().forEach(t -> checks.knowEnough(estate, t));
+            assignment.waves().forEach(w -> w.to().forEach(t -> checks.knowEnough(estate, t)));
+            checks.assignment(assignment, "assignment:" + assignment.id());
+        }
+        return checks.problems.all();
+    }
+
+    /** Looks a device or user up, instead of listing a million of them. */
+    private void knowEnough(Estate estate, Target target) {
+        Device device = target.kind() == Target.Kind.DEVICE ? estate.devices().find(target.id()) : null;
+        if (device != null) {
+            devices.put(target.id(), device);
+        }
+        User user = target.kind() == Target.Kind.USER ? estate.users().find(target.id()) : null;
+        if (user != null) {
+            users.put(target.id(), user);
+        }
+    }
+
+    private void declare(EstateParts parts) {
+        declare("ous", "OU", parts.ous(), Ou::id, ous);
+        declare("users", "user", parts.users(), User::id, users);
+        declare("devices", "device", parts.devices(), Device::id, devices);
+        declare("groups", "group", parts.groups(), Group::id, groups);
+        declare("collections", "collection", parts.collections(), DeviceCollection::id, collections);
+        declare("titles", "title", parts.titles(), Title::id, titles);
+        declare("kits", "kit", parts.kits(), Kit::id, kits);
+        declare("assignments", "assignment", parts.assignments(), Assignment::id, assignments);
+    }
+
+    private <T> void declare(String list, String what, List<T> all, Function<T, String> id, Map<String, T> byId) {
+        each(list, all, (one, at) -> {
+            problems.id(byId, what, id.apply(one), at + ".id");
+            byId.putIfAbsent(id.apply(one), one);
+        });
+    }
+
+    private interface Check<T> {
+        void at(T entry, String place);
+    }
+
+    private <T> void each(String list, List<T> entries, Check<T> check) {
+        for (int i = 0; i < entries.size(); i++) {
+            check.at(entries.get(i), list + "[" + i + "]");
+        }
+    }
+
+    private void ou(@Nullable String ou, String place) {
+        problems.known(ous, "OU", ou, place);
+    }
+
+    private void ids(Map<String, ?> declared, String what, List<String> ids, String place) {
+        for (int i = 0; i < ids.size(); i++) {
+            problems.known(declared, what, ids.get(i), place + "[" + i + "]");
+        }
+    }
+
+    private void device(Device device, String at) {
+        ou(device.ou(), at + ".ou");
+        ids(users, "user", device.people(), at + ".people");
+        problems.once(device.people(), at + ".people");
+        record Unit(String title, @Nullable String user) {
+        }
+        Set<Unit> seen = new HashSet<>();
+        List<Present> present = device.present();
+        for (int i = 0; i < present.size(); i++) {
+            Present entry = present.get(i);
+            String place = at + ".present[" + i + "]";
+            titleAndUser(entry.title(), entry.user(), place);
+            problems.known(assignments, "assignment", entry.by(), place + ".by");
+            if (!seen.add(new Unit(entry.title(), entry.user()))) {
+                problems.add("listed-twice", place, "The title \"" + entry.title()
+                        + "\" is listed twice for one unit; list it once.");
+            }
+        }
+    }
+
+    /** A user is given for a title of scope user and only for it. */
+    private void titleAndUser(String id, @Nullable String user, String place) {
+        problems.known(titles, "title", id, place + ".title");
+        problems.known(users, "user", user, place + ".user");
+        Title title = titles.get(id);
+        if (title != null && (title.scope() == Scope.USER) != (user != null)) {
+            problems.add("wrong-user", place + (user == null ? "" : ".user"), user == null
+                    ? "The title \"" + id + "\" stands in people's profiles; say for which user."
+                    : "The title \"" + id + "\" stands on the whole device; leave the user out.");
+        }
+    }
+
+    private void group(Group group, String at) {
+        targets(group.members(), at + ".members");
+        problems.once(group.members(), at + ".members");
+    }
+
+    private void collection(DeviceCollection collection, String at) {
+        ou(collection.base(), at + ".base");
+        ids(devices, "device", collection.include(), at + ".include");
+        ids(devices, "device", collection.exclude(), at + ".exclude");
+    }
+
+    private void kit(Kit kit, String at) {
+        ids(titles, "title", kit.titles(), at + ".titles");
+    }
+
+    private void assignment(Assignment assignment, String at) {
+        Subject subject = assignment.subject();
+        problems.known(subject.kit() ? kits : titles, subject.kit() ? "kit" : "title", subject.id(), at + ".subject");
+        targets(assignment.include(), at + ".include");
+        targets(assignment.exclude(), at + ".exclude");
+        for (int i = 0; i < assignment.include().size(); i++) {
+            Target target = assignment.include().get(i);
+            if (!target.kind().serves(assignment.follows())) {
+                problems.add("wrong-target", at + ".include[" + i + "]", "\"" + target + "\" cannot be included in an "
+                        + "assignment that follows the " + assignment.follows().word() + "; name "
+                        + (assignment.follows() == Follows.DEVICE ? "devices" : "people") + " instead.");
+            }
+        }
+        ou(assignment.base(), at + ".base");
+        waves(assignment.waves(), at + ".waves");
+    }
+
+    private void waves(List<Wave> waves, String at) {
+        java.math.BigDecimal sum = java.math.BigDecimal.ZERO;
+        for (int i = 0; i < waves.size(); i++) {
+            Wave wave = waves.get(i);
+            targets(wave.to(), at + "[" + i + "].to");
+            sum = sum.add(Objects.requireNonNullElse(wave.share(), java.math.BigDecimal.ZERO));
+        }
+        if (sum.compareTo(java.math.BigDecimal.valueOf(100)) > 0) {
+            problems.add("bad-share", at, "The shares add up to " + sum.toPlainString() + " %; bring them to at most 100.");
+        }
+    }
+
+    private void sequence(List<Assignment> all) {
+        Map<Long, Assignment> bySeq = new HashMap<>();
+        each("assignments", all, (assignment, at) -> {
+            Assignment first = bySeq.putIfAbsent(assignment.seq(), assignment);
+            if (first != null) {
+                problems.add("seq-twice", at + ".seq", "The seq " + assignment.seq() + " is already that of \"" + first.id()
+                        + "\"; give this assignment its own.");
+            }
+        });
+    }
+
+    private void request(Request request, String at) {
+        problems.known(devices, "device", request.device(), at + ".device");
+        titleAndUser(request.title(), request.user(), at);
+    }
+
+    private void targets(List<Target> targets, String at) {
+        for (int i = 0; i < targets.size(); i++) {
+            Target target = targets.get(i);
+            String place = at + "[" + i + "]";
+            switch (target.kind()) {
+                case ALL_DEVICES, ALL_USERS -> {
+                    // Always known.
+                }
+                case OU -> problems.known(ous, "OU", target.id(), place);
+                case GROUP -> problems.known(groups, "group", target.id(), place);
+                case COLLECTION -> problems.known(collections, "collection", target.id(), place);
+                case DEVICE -> problems.known(devices, "device", target.id(), place);
+                case USER -> problems.known(users, "user", target.id(), place);
+            }
+        }
+    }
+}

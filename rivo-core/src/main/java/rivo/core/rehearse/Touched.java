@@ -1,0 +1,126 @@
+package rivo.core.rehearse;
+
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Set;
+import org.jspecify.annotations.Nullable;
+import rivo.core.estate.Assignment;
+import rivo.core.estate.Estate;
+import rivo.core.estate.Title;
+import rivo.core.resolve.Contender;
+import rivo.core.resolve.Resolver;
+
+/**
+ * Which titles a change can touch, each with the reason. What is the same object on both sides, or an equal set, cannot
+ * make a difference; related titles are touched together.
+ */
+final class Touched {
+
+    private final Resolver before;
+    private final Resolver after;
+    private final boolean sameUnits;
+    private final Map<String, String> reasons = new LinkedHashMap<>();
+
+    Touched(Resolver before, Resolver after, boolean sameUnits) {
+        this.before = before;
+        this.after = after;
+        this.sameUnits = sameUnits;
+    }
+
+    /** By title id, in the order of the catalogue. */
+    Map<String, String> titles() {
+        Set<String> all = new LinkedHashSet<>();
+        after.estate().titles().forEach(t -> all.add(t.id()));
+        before.estate().titles().forEach(t -> all.add(t.id()));
+        for (String id : all) {
+            String why = why(before.estate().title(id), after.estate().title(id));
+            if (why != null) {
+                reasons.put(id, why);
+            }
+        }
+        for (String id : List.copyOf(reasons.keySet())) {
+            String title = name(id);
+            related(before, id).forEach(other -> reasons.putIfAbsent(other, "it is related to " + title));
+            related(after, id).forEach(other -> reasons.putIfAbsent(other, "it is related to " + title));
+        }
+        Map<String, String> ordered = new LinkedHashMap<>();
+        all.stream().filter(reasons::containsKey).forEach(id -> ordered.put(id, Objects.requireNonNull(reasons.get(id))));
+        return ordered;
+    }
+
+    private static Set<String> related(Resolver resolver, String id) {
+        return resolver.estate().title(id) == null ? Set.of() : resolver.settledWith(id);
+    }
+
+    private String name(String id) {
+        Title title = after.estate().title(id);
+        return title == null || title.name().isEmpty() ? id : title.name();
+    }
+
+    /** Why this title has to be looked at by itself; null when nothing about it differs. */
+    private @Nullable String why(@Nullable Title old, @Nullable Title now) {
+        if (old == null || now == null) {
+            return old == null ? "it is new in the catalogue" : "it has gone from the catalogue";
+        }
+        if (!old.equals(now)) {
+            return "its entry in the catalogue is edited";
+        }
+        if (!sameUnits) {
+            return "devices or people came, went or moved";
+        }
+        String id = now.id();
+        String edited = editedAssignment(before.estate(), after.estate(), id);
+        if (edited != null) {
+            return edited;
+        }
+        if (!before.estate().requests(id).equals(after.estate().requests(id))) {
+            return "a request for it came or went";
+        }
+        return before.audiences().sharesAllWith(after.audiences()) ? left(id) : differentSet(old, now);
+    }
+
+    private static @Nullable String editedAssignment(Estate old, Estate now, String title) {
+        List<Assignment> was = old.assignments().of(title);
+        List<Assignment> is = now.assignments().of(title);
+        if (was.equals(is)) {
+            return null;
+        }
+        for (Assignment one : is) {
+            if (!was.contains(one)) {
+                return one.id() + (old.assignments().find(one.id()) == null ? " is added" : " is edited");
+            }
+        }
+        return was.stream().filter(one -> !is.contains(one)).map(one -> one.id() + " no longer speaks for it").findFirst()
+                .orElse("its assignments are in another order");
+    }
+
+    /** An assignment of another title may have put it on, and now be ended. */
+    private @Nullable String left(String id) {
+        return before.leavingOf(id).equals(after.leavingOf(id)) ? null : "an assignment that put it on is edited";
+    }
+
+    private @Nullable String differentSet(Title old, Title now) {
+        List<Contender> was = before.ladder(old);
+        List<Contender> is = after.ladder(now);
+        for (int i = 0; i < Math.min(was.size(), is.size()); i++) {
+            Contender one = is.get(i);
+            if (!one.assignment().equals(was.get(i).assignment()) || !one.place().equals(was.get(i).place())
+                    || !one.pair().holdsWhere(was.get(i).pair())) {
+                return "whom " + one.assignment().id() + " reaches through " + one.pair().target() + " is different";
+            }
+        }
+        if (was.size() != is.size()) {
+            return "another assignment is live";
+        }
+        if (!before.fitsOf(old).equals(after.fitsOf(now))) {
+            return "where it fits is different";
+        }
+        if (!before.presentAt(old).equals(after.presentAt(now))) {
+            return "where it is present is different";
+        }
+        return left(now.id());
+    }
+}

@@ -1,0 +1,34 @@
+package rivo.core.resolve;
+
+import java.util.List;
+import java.util.Objects;
+import org.jspecify.annotations.Nullable;
+import rivo.core.estate.Assignment;
+
+/**
+ * What a title comes to by itself, before its relations are looked at (sections 4 to 6).
+ *
+ * @param reason as it will be written: assigned or requested, {@link Reason#NO_RELEASE} for a blocked one; null where
+ *     none is
+ * @param deciding the winner; where level ones disagree all of them, by id
+ * @param place on the ladder
+ * @param choice for required, available and waiting ones
+ */
+public record BaseOutcome(Outcome outcome, @Nullable Reason reason, List<Assignment> deciding, Place place,
+        @Nullable Choice choice) {
+
+    public BaseOutcome {
+        Objects.requireNonNull(outcome);
+        Objects.requireNonNull(place);
+        deciding = List.copyOf(deciding);
+    }
+
+    /** That of the oldest that decides. */
+    long seq() {
+        return deciding.stream().mapToLong(Assignment::seq).min().orElseThrow();
+    }
+
+    Decision decision() {
+        return new Decision(outcome, reason, choice, deciding, null);
+    }
+}

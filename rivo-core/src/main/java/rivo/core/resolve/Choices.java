@@ -1,0 +1,75 @@
+package rivo.core.resolve;
+
+import java.util.ArrayList;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+import rivo.core.audience.Audiences;
+import rivo.core.audience.Positions;
+import rivo.core.estate.Release;
+import rivo.core.estate.Title;
+import rivo.core.estate.Variant;
+import rivo.core.estate.Version;
+
+/** Which release and variant of a title a unit gets (section 5). Immutable; safe for any thread. */
+final class Choices {
+
+    private final Audiences audiences;
+    private final Title title;
+    private final List<Release> newestFirst;
+
+    Choices(Audiences audiences, Title title) {
+        this.audiences = audiences;
+        this.title = title;
+        this.newestFirst = title.newestFirst();
+    }
+
+    /** The release of exactly this version that is offered; null when there is none. */
+    @Nullable Release pinned(Version version) {
+        for (Release release : newestFirst) {
+            if (release.version().compareTo(version) == 0) {
+                return release.isOffered() ? release : null;
+            }
+        }
+        return null;
+    }
+
+    /** The newest offered release that fits, for each of the units that any fits. */
+    List<Share<Choice>> newest(Positions units) {
+        return choose(newestFirst.stream().filter(Release::isOffered).toList(), units);
+    }
+
+    /** This release, for each of the units that it fits. */
+    List<Share<Choice>> of(Release release, Positions units) {
+        return choose(List.of(release), units);
+    }
+
+    private List<Share<Choice>> choose(List<Release> releases, Positions units) {
+        List<Share<Choice>> chosen = new ArrayList<>(1);
+        Positions rest = units;
+        for (int r = 0; r < releases.size() && !rest.isEmpty(); r++) {
+            Release release = releases.get(r);
+            for (int v = 0; v < release.variants().size() && !rest.isEmpty(); v++) {
+                Variant variant = release.variants().get(v);
+                Positions fits = variant.fits() == null ? rest
+                        : rest.and(audiences.satisfying(variant.fits(), title.scope()));
+                if (!fits.isEmpty()) {
+                    chosen.add(new Share<>(new Choice(release, variant), fits));
+                    rest = rest.without(fits);
+                }
+            }
+        }
+        return chosen;
+    }
+
+    /** Where each variant of each release fits, whatever stands before it. */
+    List<Share<Choice>> everywhere(Positions units) {
+        List<Share<Choice>> all = new ArrayList<>();
+        for (Release release : newestFirst) {
+            for (Variant variant : release.variants()) {
+                all.add(new Share<>(new Choice(release, variant), variant.fits() == null ? units
+                        : units.and(audiences.satisfying(variant.fits(), title.scope()))));
+            }
+        }
+        return all;
+    }
+}

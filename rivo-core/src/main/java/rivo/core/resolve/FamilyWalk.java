@@ -1,0 +1,164 @@
+package rivo.core.resolve;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
+import rivo.core.audience.Positions;
+import rivo.core.audience.PositionsBuilder;
+import rivo.core.estate.Title;
+
+/**
+ * Settles a family of titles for many units at once.
+ *
+ * <p><b>Alike:</b> what a settlement comes to depends only on how the titles face it, so units that are alike in all of
+ * it are settled once. Units are told apart step by step: each thing that can be said of a unit (a base outcome, a way of
+ * being present, a newest release) is a <em>mark</em>; a unit that gets a mark moves from the class it was in to the
+ * class of that and the mark. Of one thread.
+ */
+final class FamilyWalk {
+
+    private final Family family;
+    private final int from;
+    /** For each unit, counted from {@link #from}, its class; class 0 has no mark. */
+    private final int[] classes;
+    private final Map<Long, Integer> classOf = new HashMap<>();
+    private final List<UnitClass> all = new ArrayList<>();
+    private final List<Mark> marks = new ArrayList<>();
+
+    /** A mark: how it changes what a class says of its units. */
+    private interface Mark {
+        void put(Class0 into);
+    }
+
+    /** A class of units that are alike: that of {@code parent} with one mark more. */
+    private record UnitClass(int parent, int mark) {
+    }
+
+    /** What the marks of a class say. */
+    private final class Class0 {
+        final Facing[] facing = new Facing[family.titles().size()];
+        final boolean[] deviceNeeds = new boolean[family.deviceNeeds().size()];
+
+        Class0() {
+            java.util.Arrays.fill(facing, Facing.NOTHING);
+        }
+    }
+
+    FamilyWalk(Family family, int from, int to) {
+        this.family = family;
+        this.from = from;
+        this.classes = new int[to - from];
+        all.add(new UnitClass(-1, -1));
+    }
+
+    /** Everything that is known of one title of the family before relations are looked at. */
+    record Known(List<Share<BaseOutcome>> base, List<Share<Presences.Way>> present) {
+    }
+
+    /**
+     * @param known for each title of the family, in its order
+     * @param choices for each title its releases
+     * @param deviceNeedsMet for each of the family's device needs the units whose device meets it
+     * @return for each title its decisions, {@link Settlement#STAYS} among them
+     */
+    List<List<Share<Decision>>> settle(List<Known> known, List<Choices> choices, List<Positions> deviceNeedsMet) {
+        Positions touched = touched(known);
+        for (int t = 0; t < known.size(); t++) {
+            mark(t, known.get(t), choices.get(t), touched);
+        }
+        for (int i = 0; i < deviceNeedsMet.size(); i++) {
+            int need = i;
+            mark(deviceNeedsMet.get(i).and(touched), into -> into.deviceNeeds[need] = true);
+        }
+        return gather(touched);
+    }
+
+    private static Positions touched(List<Known> known) {
+        List<Positions> sets = new ArrayList<>();
+        for (Known title : known) {
+            title.base().forEach(share -> sets.add(share.units()));
+            title.present().forEach(share -> sets.add(share.units()));
+        }
+        return Positions.union(sets);
+    }
+
+    private void mark(int t, Known known, Choices choices, Positions touched) {
+        Positions assigned = Positions.union(known.base().stream().map(Share::units).toList());
+        for (Share<BaseOutcome> share : known.base()) {
+            mark(share.units(), into -> into.facing[t] = new Facing(share.what(), null, into.facing[t].present(),
+                    into.facing[t].reached()));
+        }
+        Map<Integer, List<Positions>> byReached = new LinkedHashMap<>();
+        for (Share<Presences.Way> share : known.present()) {
+            byReached.computeIfAbsent(family.reached(t, share.what().version()), r -> new ArrayList<>())
+                    .add(share.units());
+        }
+        byReached.forEach((reached, units) -> mark(Positions.union(units), into -> into.facing[t] =
+                new Facing(into.facing[t].base(), into.facing[t].newest(), true, reached)));
+        for (Share<Choice> share : choices.newest(touched.without(assigned))) {
+            mark(share.units(), into -> into.facing[t] = new Facing(null, share.what(), into.facing[t].present(),
+                    into.facing[t].reached()));
+        }
+    }
+
+    private void mark(Positions units, Mark mark) {
+        int number = marks.size();
+        marks.add(mark);
+        units.forEach(unit -> {
+            int at = unit - from;
+            classes[at] = with(classes[at], number);
+        });
+    }
+
+    private int lastClass = -1;
+    private int lastMark = -1;
+    private int lastResult;
+
+    private int with(int parent, int mark) {
+        if (parent != lastClass || mark != lastMark) {
+            lastClass = parent;
+            lastMark = mark;
+            lastResult = classOf.computeIfAbsent((long) parent << Integer.SIZE | mark, k -> {
+                all.add(new UnitClass(parent, mark));
+                return all.size() - 1;
+            });
+        }
+        return lastResult;
+    }
+
+    private List<List<Share<Decision>>> gather(Positions touched) {
+        int n = family.titles().size();
+        Map<Integer, Decision[]> settled = new HashMap<>();
+        List<Map<Decision, PositionsBuilder>> gathered = new ArrayList<>();
+        for (Title title : family.titles()) {
+            gathered.add(new LinkedHashMap<>());
+        }
+        touched.forEach(unit -> {
+            Decision[] decisions = settled.computeIfAbsent(classes[unit - from], this::settle);
+            for (int t = 0; t < n; t++) {
+                if (decisions[t] != null) {
+                    gathered.get(t).computeIfAbsent(decisions[t],
+                            d -> new PositionsBuilder(touched.first(), touched.end())).add(unit);
+                }
+            }
+        });
+        List<List<Share<Decision>>> shares = new ArrayList<>();
+        for (Map<Decision, PositionsBuilder> one : gathered) {
+            List<Share<Decision>> built = new ArrayList<>();
+            one.forEach((decision, units) -> built.add(new Share<>(decision, units.build())));
+            shares.add(built);
+        }
+        return shares;
+    }
+
+    private @Nullable Decision[] settle(int unitClass) {
+        Class0 said = new Class0();
+        for (int c = unitClass; c > 0; c = all.get(c).parent()) {
+            marks.get(all.get(c).mark()).put(said);
+        }
+        return new Settlement(family, said.facing, need -> said.deviceNeeds[need]).settle();
+    }
+}
