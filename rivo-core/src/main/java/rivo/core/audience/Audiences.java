@@ -5,13 +5,16 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.function.IntPredicate;
 import java.util.function.Supplier;
+import org.jspecify.annotations.Nullable;
 import rivo.core.estate.Device;
 import rivo.core.estate.Estate;
 import rivo.core.estate.Follows;
 import rivo.core.estate.Group;
 import rivo.core.estate.Scope;
 import rivo.core.estate.Target;
+import rivo.core.estate.User;
 import rivo.core.rule.Clause;
 
 /**
@@ -29,21 +32,27 @@ public final class Audiences {
     private final Groups groups;
     private final RuleSets rules;
     private final Map<Object, Positions> kept;
-    private final Map<Scope, UnitRanks> ranks = new ConcurrentHashMap<>();
+    private final Map<Scope, UnitRanks> ranks;
+    private final Map<Numbered, Integer> numbers;
+    private volatile @Nullable NumberedCollections numberedCollections;
 
-    private Audiences(Estate estate, PersonUnits units, Groups groups, RuleSets rules, Map<Object, Positions> kept) {
+    private Audiences(Estate estate, PersonUnits units, Groups groups, RuleSets rules, Map<Object, Positions> kept,
+            Map<Scope, UnitRanks> ranks, Map<Numbered, Integer> numbers) {
         this.estate = estate;
         this.units = units;
         this.groups = groups;
         this.rules = rules;
         this.kept = kept;
+        this.ranks = ranks;
+        this.numbers = numbers;
     }
 
     /** Costs one pass over the devices' people; everything else comes with the first question. */
     public static Audiences of(Estate estate) {
         PersonUnits units = new PersonUnits(estate.devices(), estate.users());
         Groups groups = new Groups(estate);
-        return new Audiences(estate, units, groups, new RuleSets(estate, groups, units), new ConcurrentHashMap<>());
+        return new Audiences(estate, units, groups, new RuleSets(estate, groups, units), new ConcurrentHashMap<>(),
+                new ConcurrentHashMap<>(), new ConcurrentHashMap<>());
     }
 
     /**
@@ -56,11 +65,14 @@ public final class Audiences {
 
     /** With another estate of which no audience differs: only titles, assignments or requests do. */
     Audiences sharing(Estate newer) {
-        return new Audiences(newer, units, groups, rules, kept);
+        return new Audiences(newer, units, groups, rules, kept, ranks, numbers);
     }
 
-    static Audiences of(Estate estate, PersonUnits units, Groups groups, RuleSets rules) {
-        return new Audiences(estate, units, groups, rules, new ConcurrentHashMap<>());
+    /** With other sets; the order of the units is this one's where they are the same. */
+    Audiences with(Estate newer, PersonUnits newUnits, Groups newGroups, RuleSets newRules) {
+        boolean sameOrder = newUnits == units && estate.devices().sameOrderAs(newer.devices());
+        return new Audiences(newer, newUnits, newGroups, newRules, new ConcurrentHashMap<>(),
+                sameOrder ? ranks : new ConcurrentHashMap<>(), numbers);
     }
 
     public Estate estate() {
@@ -98,7 +110,81 @@ public final class Audiences {
         };
     }
 
+    /** Those of the units that a wave's share takes, kept for all units that the pair's target reaches. */
+    Positions share(String assignment, Target target, Follows side, Scope scope, int limit, IntPredicate takes) {
+        return keep(new Key("share", List.of(assignment, target, limit), side, scope),
+                () -> reach(target, side, scope).filter(takes));
+    }
+
     private record Key(String question, Object subject, Follows side, Scope scope) {
+    }
+
+    /** A number for each target that some pair has been made of, by the side that is followed. */
+    int number(Target target, Follows follows) {
+        synchronized (numbers) {
+            return numbers.computeIfAbsent(new Numbered(target, follows), k -> numbers.size());
+        }
+    }
+
+    private record Numbered(Target target, Follows follows) {
+    }
+
+    /**
+     * Which of the targets that pairs have been made of hold this device, or following the user one of its people: what is
+     * not in it need not be asked. Costs a step for each OU above, each group that holds it, and each collection.
+     */
+    public TargetRow row(int device) {
+        TargetRow row = new TargetRow();
+        Device found = estate.devices().at(device);
+        add(row, Follows.DEVICE, Target.ALL_DEVICES, Target.device(found.id()), found.ou());
+        groups.holding(Target.device(found.id())).forEach(g -> add(row, Follows.DEVICE, Target.group(g)));
+        for (Map.Entry<Integer, Positions> collection : numberedCollections()) {
+            if (collection.getValue().contains(device)) {
+                row.add(collection.getKey());
+            }
+        }
+        for (int unit = units.from(device); unit < units.to(device); unit++) {
+            User person = estate.users().at(units.user(unit));
+            add(row, Follows.USER, Target.ALL_USERS, Target.user(person.id()), person.ou());
+            groups.holding(Target.user(person.id())).forEach(g -> add(row, Follows.USER, Target.group(g)));
+        }
+        return row;
+    }
+
+    /** The collections that some pair names, by number; put together anew when more pairs have been made. */
+    private List<Map.Entry<Integer, Positions>> numberedCollections() {
+        NumberedCollections known = numberedCollections;
+        if (known == null || known.of() != numbers.size()) {
+            List<Map.Entry<Integer, Positions>> found = new ArrayList<>();
+            int of = numbers.size();
+            for (String id : estate.collections().keySet()) {
+                Integer number = numbers.get(new Numbered(Target.collection(id), Follows.DEVICE));
+                if (number != null) {
+                    found.add(Map.entry(number, rules.collection(id)));
+                }
+            }
+            known = new NumberedCollections(of, found);
+            numberedCollections = known;
+        }
+        return known.collections();
+    }
+
+    private record NumberedCollections(int of, List<Map.Entry<Integer, Positions>> collections) {
+    }
+
+    private void add(TargetRow row, Follows side, Target everyone, Target one, @Nullable String ou) {
+        add(row, side, everyone);
+        add(row, side, one);
+        for (int p = estate.ous().position(ou); p >= 0; p = estate.ous().parent(p)) {
+            add(row, side, Target.ou(estate.ous().at(p).id()));
+        }
+    }
+
+    private void add(TargetRow row, Follows side, Target target) {
+        Integer number = numbers.get(new Numbered(target, side));
+        if (number != null) {
+            row.add(number);
+        }
     }
 
     private Positions keep(Key key, Supplier<Positions> compute) {
@@ -175,6 +261,11 @@ public final class Audiences {
     /** The devices in a known collection. */
     public Positions collection(String id) {
         return rules.collection(id);
+    }
+
+    /** How many of the rules that have been asked so far the device at this position satisfies, asked anew. */
+    public int satisfied(int device) {
+        return rules.satisfied(device);
     }
 
     /** What each clause of a rule says of the device at this position. */
@@ -262,7 +353,7 @@ public final class Audiences {
     }
 
     /** The unit of this device, and for scope user of this person; -1 when there is none. */
-    public int unit(Scope scope, String device, @org.jspecify.annotations.Nullable String user) {
+    public int unit(Scope scope, String device, @Nullable String user) {
         int position = estate.devices().positionOf(device);
         if (scope == Scope.DEVICE || position < 0) {
             return position;

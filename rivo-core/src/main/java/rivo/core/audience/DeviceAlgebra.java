@@ -6,6 +6,7 @@ import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 import rivo.core.estate.Device;
 import rivo.core.estate.Estate;
+import rivo.core.estate.Facts;
 import rivo.core.estate.Installed;
 import rivo.core.estate.Present;
 import rivo.core.rule.Condition;
@@ -35,6 +36,11 @@ final class DeviceAlgebra extends SetAlgebra {
     @Override
     @Nullable String value(int position, String attribute) {
         return DeviceSubject.fact(estate.devices().at(position), attribute);
+    }
+
+    @Override
+    Facts factsAt(int position) {
+        return estate.devices().at(position).facts();
     }
 
     @Override

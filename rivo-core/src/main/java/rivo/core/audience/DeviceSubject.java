@@ -11,7 +11,7 @@ import rivo.core.estate.Target;
 import rivo.core.rule.Subject;
 
 /** One device, as the rule language sees it. Of one thread. */
-final class DeviceSubject implements Subject {
+final class DeviceSubject extends RememberingSubject {
 
     private final Estate estate;
     private final Groups groups;
@@ -46,6 +46,7 @@ final class DeviceSubject implements Subject {
     /** Asks anew for the collections that hold it. */
     void forgetCollections() {
         known.remove("collection");
+        forget("collection");
     }
 
     private List<String> find(String attribute) {

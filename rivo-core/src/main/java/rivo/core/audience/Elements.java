@@ -26,14 +26,26 @@ final class Elements {
     }
 
     /** One without elements of its own. */
-    private interface Simple extends Subject {
+    private abstract static class Simple extends RememberingSubject {
         @Override
-        default List<? extends Subject> elements(String attribute) {
+        public final List<? extends Subject> elements(String attribute) {
             return List.of();
         }
     }
 
-    record OfSoftware(Installed entry, Instant asOf) implements Simple {
+    static final class OfSoftware extends Simple {
+        private final Installed entry;
+        private final Instant asOf;
+
+        OfSoftware(Installed entry, Instant asOf) {
+            this.entry = entry;
+            this.asOf = asOf;
+        }
+
+        @Override
+        public Instant asOf() {
+            return asOf;
+        }
 
         @Override
         public List<String> values(String attribute) {
@@ -51,7 +63,19 @@ final class Elements {
         }
     }
 
-    record OfPresent(Present entry, Instant asOf) implements Simple {
+    static final class OfPresent extends Simple {
+        private final Present entry;
+        private final Instant asOf;
+
+        OfPresent(Present entry, Instant asOf) {
+            this.entry = entry;
+            this.asOf = asOf;
+        }
+
+        @Override
+        public Instant asOf() {
+            return asOf;
+        }
 
         @Override
         public List<String> values(String attribute) {
@@ -68,7 +92,16 @@ final class Elements {
         }
     }
 
-    record OfPeople(User user, Estate estate, Groups groups) implements Simple {
+    static final class OfPeople extends Simple {
+        private final User user;
+        private final Estate estate;
+        private final Groups groups;
+
+        OfPeople(User user, Estate estate, Groups groups) {
+            this.user = user;
+            this.estate = estate;
+            this.groups = groups;
+        }
 
         @Override
         public Instant asOf() {

@@ -42,17 +42,18 @@ final class Following {
             return before.sharing(newer);
         }
         boolean samePlaces = old.devices().sameOrderAs(newer.devices()) && old.users().sameOrderAs(newer.users());
-        PersonUnits units = sameDevices && sameUsers ? before.units()
+        PersonUnits units = samePlaces && samePeople() ? before.units()
                 : new PersonUnits(newer.devices(), newer.users());
-        Groups groups = samePlaces ? Groups.after(before.groups(), newer) : new Groups(newer);
+        Groups groups = samePlaces && sameGroups ? before.groups().of(newer)
+                : samePlaces ? Groups.after(before.groups(), newer) : new Groups(newer);
         if (!sameCollections || !sameTime) {
-            return Audiences.of(newer, units, groups, RuleSets.anew(before.rules(), newer, groups, units));
+            return before.with(newer, units, groups, RuleSets.anew(before.rules(), newer, groups, units));
         }
-        Positions changed = changed(groups);
+        Positions changed = changed(groups, samePlaces);
         RuleSets rules = changed.size() * 2 > newer.devices().size() + 2
                 ? RuleSets.anew(before.rules(), newer, groups, units)
                 : RuleSets.after(before.rules(), newer, groups, units, samePlaces ? null : moved(), changed);
-        return Audiences.of(newer, units, groups, rules);
+        return before.with(newer, units, groups, rules);
     }
 
     /** Where each old position is now; -1 for what has gone, which no set then holds. */
@@ -62,23 +63,49 @@ final class Following {
     }
 
     /** The new positions of the devices about which a rule may say something else now. */
-    private Positions changed(Groups groups) {
-        Devices now = newer.devices();
-        PositionsBuilder changed = new PositionsBuilder(0, now.size());
-        Map<String, Boolean> sameOu = new HashMap<>();
-        for (int p = 0; p < now.size(); p++) {
-            Device device = now.at(p);
-            if (old.devices() != now || old.ous() != newer.ous() || old.users() != newer.users()) {
-                Device was = old.devices().find(device.id());
-                if (was != device || !samePlace(device.ou(), sameOu) || !samePeople(device, sameOu)) {
-                    changed.add(p);
-                }
-            }
+    private Positions changed(Groups groups, boolean samePlaces) {
+        PositionsBuilder changed = new PositionsBuilder(0, newer.devices().size());
+        if (old.ous() == newer.ous() && old.users() == newer.users() && samePlaces) {
+            addChanged(changed);
+        } else {
+            addChangedOrMoved(changed);
         }
         if (!old.groups().equals(newer.groups())) {
             addMembersOfChanged(groups, changed);
         }
         return changed.build();
+    }
+
+    /** A look at each device, and no more. */
+    private void addChanged(PositionsBuilder changed) {
+        for (int p = 0; p < newer.devices().size(); p++) {
+            if (old.devices().at(p) != newer.devices().at(p)) {
+                changed.add(p);
+            }
+        }
+    }
+
+    private void addChangedOrMoved(PositionsBuilder changed) {
+        Map<String, Boolean> sameOu = new HashMap<>();
+        for (int p = 0; p < newer.devices().size(); p++) {
+            Device device = newer.devices().at(p);
+            if (old.devices().find(device.id()) != device || !samePlace(device.ou(), sameOu)
+                    || !samePeople(device, sameOu)) {
+                changed.add(p);
+            }
+        }
+    }
+
+    /** Whether every device, all at their old places, has the same people. */
+    private boolean samePeople() {
+        for (int p = 0; p < newer.devices().size(); p++) {
+            Device was = old.devices().at(p);
+            Device is = newer.devices().at(p);
+            if (was != is && !was.people().equals(is.people())) {
+                return false;
+            }
+        }
+        return true;
     }
 
     private boolean samePeople(Device device, Map<String, Boolean> sameOu) {

@@ -41,6 +41,19 @@ final class Groups {
         new Knots().find();
     }
 
+    /** The same groups, with the same members at the same places, of a newer estate. */
+    Groups of(Estate newer) {
+        return new Groups(newer, this);
+    }
+
+    private Groups(Estate newer, Groups same) {
+        this.estate = newer;
+        this.knotOf.putAll(same.knotOf);
+        this.knots.addAll(same.knots);
+        this.members.putAll(same.members);
+        this.directly = same.directly;
+    }
+
     /**
      * The groups of a newer estate, keeping what cannot have changed: the members of every knot that no changed group
      * is in or below. To be called only when devices and people have kept their positions.

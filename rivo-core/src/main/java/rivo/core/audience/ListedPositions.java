@@ -62,43 +62,61 @@ final class ListedPositions extends Positions {
 
     /** Those members whose bits are set; all of them, this very set. */
     Positions and(Words words) {
-        int[] kept = null;
+        int from = words.from() <= sorted[0] ? 0 : index(words.from());
+        int to = words.to() > sorted[sorted.length - 1] ? sorted.length : index(words.to());
         int n = 0;
-        for (int i = 0; i < sorted.length; i++) {
+        int[] kept = null;
+        for (int i = from; i < to; i++) {
             if (words.contains(sorted[i])) {
-                if (kept != null) {
-                    kept[n] = sorted[i];
-                }
-                n++;
-            } else if (kept == null) {
-                kept = Arrays.copyOf(sorted, sorted.length);
-                n = i;
+                kept = kept == null ? new int[to - i] : kept;
+                kept[n++] = sorted[i];
             }
         }
-        return kept == null ? this : ofSorted(Arrays.copyOf(kept, n));
+        return kept == null ? NONE : n == sorted.length ? this : ofSorted(Arrays.copyOf(kept, n));
+    }
+
+    /** Those that are among the other's, or those that are not; both are walked together. */
+    Positions walk(ListedPositions other, boolean among) {
+        int[] kept = new int[sorted.length];
+        int n = 0;
+        int j = 0;
+        for (int p : sorted) {
+            while (j < other.sorted.length && other.sorted[j] < p) {
+                j++;
+            }
+            if ((j < other.sorted.length && other.sorted[j] == p) == among) {
+                kept[n++] = p;
+            }
+        }
+        return n == sorted.length ? this : ofSorted(Arrays.copyOf(kept, n));
+    }
+
+    /** Whether walking both is cheaper than looking each of these up in the other. */
+    boolean isWorthWalking(ListedPositions other) {
+        return other.sorted.length < 8L * sorted.length;
     }
 
     @Override
     void addTo(Words words) {
-        for (int p : sorted) {
-            words.add(p);
+        for (int i = index(words.from()), end = index(words.to()); i < end; i++) {
+            words.add(sorted[i]);
         }
     }
 
     @Override
     void removeFrom(Words words) {
-        for (int p : sorted) {
-            words.remove(p);
+        for (int i = index(words.from()), end = index(words.to()); i < end; i++) {
+            words.remove(sorted[i]);
         }
     }
 
     @Override
     void keepIn(Words words) {
-        int next = 0;
-        for (int p : sorted) {
-            words.clear(next, p);
-            next = p + 1;
+        int next = words.from();
+        for (int i = index(words.from()), end = index(words.to()); i < end; i++) {
+            words.clear(next, sorted[i]);
+            next = sorted[i] + 1;
         }
-        words.clear(next, Integer.MAX_VALUE);
+        words.clear(next, words.to());
     }
 }

@@ -31,6 +31,7 @@ public final class Pair {
     private final Positions reach;
     private final List<Gate> gates;
     private final @Nullable Waves waves;
+    private final int number;
 
     private Pair(Audiences audiences, Assignment assignment, Target target, Scope scope) {
         this.audiences = audiences;
@@ -40,10 +41,11 @@ public final class Pair {
         this.gates = assignment.follows() == Follows.USER || scope == Scope.USER
                 ? gates(audiences, assignment, target, Scope.USER) : gates(audiences, assignment, target, scope);
         this.waves = assignment.waves().isEmpty() ? null
-                : new Waves(audiences, assignment, assignment.follows() == Follows.USER ? Scope.USER : scope);
+                : new Waves(audiences, assignment, target, assignment.follows() == Follows.USER ? Scope.USER : scope);
         boolean plain = gates.isEmpty() && waves == null;
         this.own = assignment.follows() == Follows.USER && !plain ? Scope.USER : scope;
         this.reach = audiences.reach(target, assignment.follows(), own);
+        this.number = audiences.number(target, assignment.follows());
     }
 
     /** The pairs of an assignment, one for each of its include targets, for titles of this scope. */
@@ -116,6 +118,11 @@ public final class Pair {
 
     public Assignment assignment() {
         return assignment;
+    }
+
+    /** The number of the target, with the side that is followed. */
+    public int number() {
+        return number;
     }
 
     public Target target() {

@@ -107,16 +107,16 @@ public abstract sealed class Positions permits RunOfPositions, ListedPositions, 
         if (this instanceof RunOfPositions) {
             return other.in(first(), end());
         }
+        if (this instanceof ListedPositions mine && other instanceof ListedPositions theirs && mine.isWorthWalking(theirs)) {
+            return mine.walk(theirs, true);
+        }
         if (this instanceof ListedPositions) {
             return filter(other::contains);
         }
         if (other instanceof ListedPositions) {
             return other.filter(this::contains);
         }
-        Words words = new Words(Math.max(first(), other.first()), Math.min(end(), other.end()));
-        addTo(words);
-        other.keepIn(words);
-        return words.toPositions();
+        return Words.both((PackedPositions) this, (PackedPositions) other);
     }
 
     public Positions or(Positions other) {
@@ -133,8 +133,9 @@ public abstract sealed class Positions permits RunOfPositions, ListedPositions, 
         if (isEmpty() || other.isEmpty() || end() <= other.first() || other.end() <= first()) {
             return this;
         }
-        if (this instanceof ListedPositions) {
-            return filter(p -> !other.contains(p));
+        if (this instanceof ListedPositions mine) {
+            return other instanceof ListedPositions theirs && mine.isWorthWalking(theirs) ? mine.walk(theirs, false)
+                    : filter(p -> !other.contains(p));
         }
         Words words = new Words(first(), end());
         addTo(words);

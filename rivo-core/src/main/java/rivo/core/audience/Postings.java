@@ -5,6 +5,7 @@ import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.function.Function;
 import java.util.function.IntFunction;
 import java.util.function.Predicate;
 
@@ -31,28 +32,49 @@ final class Postings<T> {
 
     /** @param values the values at each position; none for a position without one */
     static <T> Postings<T> of(int size, IntFunction<? extends Iterable<T>> values) {
-        Map<T, Integer> codes = new HashMap<>();
-        List<T> distinct = new ArrayList<>();
-        int[] at = new int[Math.max(16, size)];
-        int[] code = new int[at.length];
-        int n = 0;
+        Builder<T> builder = new Builder<>(size);
         for (int p = 0; p < size; p++) {
             for (T value : values.apply(p)) {
-                Integer known = codes.get(value);
-                if (known == null) {
-                    known = distinct.size();
-                    codes.put(value, known);
-                    distinct.add(value);
-                }
-                if (n == at.length) {
-                    at = Arrays.copyOf(at, n * 2);
-                    code = Arrays.copyOf(code, n * 2);
-                }
-                at[n] = p;
-                code[n++] = known;
+                builder.add(p, value);
             }
         }
-        return sorted(distinct, at, code, n, size);
+        return builder.build();
+    }
+
+    /** Takes values position by position, in ascending order. Of one thread. */
+    static final class Builder<T> {
+
+        private final int size;
+        private final Map<T, Integer> codes = new HashMap<>();
+        private final List<T> distinct = new ArrayList<>();
+        private int[] at;
+        private int[] code;
+        private int n;
+
+        Builder(int size) {
+            this.size = size;
+            this.at = new int[Math.max(16, size)];
+            this.code = new int[at.length];
+        }
+
+        void add(int position, T value) {
+            Integer known = codes.get(value);
+            if (known == null) {
+                known = distinct.size();
+                codes.put(value, known);
+                distinct.add(value);
+            }
+            if (n == at.length) {
+                at = Arrays.copyOf(at, n * 2);
+                code = Arrays.copyOf(code, n * 2);
+            }
+            at[n] = position;
+            code[n++] = known;
+        }
+
+        Postings<T> build() {
+            return sorted(distinct, at, code, n, size);
+        }
     }
 
     private static <T> Postings<T> sorted(List<T> distinct, int[] at, int[] code, int n, int size) {
@@ -69,6 +91,11 @@ final class Postings<T> {
             members[next[code[i]]++] = at[i];
         }
         return new Postings<>(distinct, start, members, size);
+    }
+
+    /** The same positions under values made of these. */
+    <R> Postings<R> map(Function<T, R> change) {
+        return new Postings<>(distinct.stream().map(change).toList(), start, members, size);
     }
 
     /** The positions that have a value which satisfies the test. */

@@ -43,7 +43,7 @@ public final class Remaining {
     }
 
     public Positions toPositions() {
-        return Words.shaped(words.raw(), words.firstWord(), true);
+        return Words.shaped(words.raw(), words.raw().length, words.firstWord(), size, true);
     }
 
     /** Those of the set that are still here. */
@@ -93,7 +93,7 @@ public final class Remaining {
     }
 
     private Positions take(int a, int b, int found) {
-        return found == 0 ? Positions.NONE : Words.shaped(java.util.Arrays.copyOf(scratch, b - a), a, false);
+        return Words.shaped(scratch, b - a, a, found, true);
     }
 
     /** Takes these away, all of which are still here. */

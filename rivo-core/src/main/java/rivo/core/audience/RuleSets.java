@@ -146,6 +146,15 @@ final class RuleSets {
                         || collection.rule() != null && rule(collection.rule()).holds(subject));
     }
 
+    int satisfied(int position) {
+        DeviceSubject subject = subject(position);
+        int satisfied = 0;
+        for (String text : rules.keySet()) {
+            satisfied += rule(text).holds(subject) ? 1 : 0;
+        }
+        return satisfied;
+    }
+
     Rule rule(String text) {
         return compiled.computeIfAbsent(text, Rule::parse);
     }

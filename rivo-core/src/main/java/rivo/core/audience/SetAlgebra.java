@@ -1,10 +1,15 @@
 package rivo.core.audience;
 
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
+import org.jspecify.annotations.Nullable;
 import rivo.core.estate.Estate;
+import rivo.core.estate.Facts;
 import rivo.core.estate.Group;
 import rivo.core.estate.Ou;
 import rivo.core.rule.Algebra;
@@ -17,8 +22,11 @@ abstract class SetAlgebra implements Algebra<Positions> {
     final Estate estate;
     final Groups groups;
     private final int size;
+    private @Nullable Map<String, Postings<String>> facts;
     private final Map<Condition, Positions> answers = new ConcurrentHashMap<>();
     private final Map<String, Postings<String>> columns = new ConcurrentHashMap<>();
+    /** The same with the values in the form in which they are compared. */
+    private final Map<String, Postings<Optional<Object>>> prepared = new ConcurrentHashMap<>();
 
     SetAlgebra(Estate estate, Groups groups, int size) {
         this.estate = estate;
@@ -58,14 +66,40 @@ abstract class SetAlgebra implements Algebra<Positions> {
         return switch (condition.attribute()) {
             case "ou" -> ofOus(condition);
             case "group" -> ofGroups(condition);
-            default -> columns.computeIfAbsent(condition.attribute(), this::column)
-                    .where(value -> condition.accepts(value, estate.asOf()));
+            default -> prepared(condition).where(value -> value.isPresent()
+                    && condition.acceptsPrepared(value.get(), estate.asOf()));
         };
     }
 
-    private Postings<String> column(String attribute) {
-        return Postings.of(size, p -> Elements.some(value(p, attribute)));
+    private Postings<Optional<Object>> prepared(ValueCondition condition) {
+        return prepared.computeIfAbsent(condition.attribute() + " " + condition.form(), k -> columns
+                .computeIfAbsent(condition.attribute(), this::column)
+                .map(value -> Optional.ofNullable(condition.prepare(value))));
     }
+
+    private Postings<String> column(String attribute) {
+        Postings<String> known = attribute.equals("name") ? null : facts().get(attribute);
+        return known != null ? known : Postings.of(attribute.equals("name") ? size : 0, p -> Elements.some(value(p, "name")));
+    }
+
+    /** The columns of all facts, laid out in one pass: going to each device once is what costs. */
+    private synchronized Map<String, Postings<String>> facts() {
+        if (facts == null) {
+            Map<String, Postings.Builder<String>> byName = new HashMap<>();
+            Map<String, Postings.Builder<String>> byFolded = new HashMap<>();
+            for (int p = 0; p < size; p++) {
+                int position = p;
+                factsAt(p).forEach((name, value) -> byName.computeIfAbsent(name, n -> byFolded.computeIfAbsent(
+                        n.toLowerCase(Locale.ROOT), f -> new Postings.Builder<>(size))).add(position, value));
+            }
+            Map<String, Postings<String>> built = new HashMap<>();
+            byFolded.forEach((name, builder) -> built.put(name, builder.build()));
+            facts = built;
+        }
+        return facts;
+    }
+
+    abstract Facts factsAt(int position);
 
     /** The OUs whose DN satisfies, each with all below it; what has no OU has no DN either. */
     private Positions ofOus(ValueCondition condition) {
@@ -89,7 +123,7 @@ abstract class SetAlgebra implements Algebra<Positions> {
         return Positions.union(sets);
     }
 
-    abstract @org.jspecify.annotations.Nullable String value(int position, String attribute);
+    abstract @Nullable String value(int position, String attribute);
 
     abstract Positions below(int ou);
 

@@ -17,7 +17,7 @@ public final class UnitRanks {
         Devices devices = audiences.estate().devices();
         Integer[] byId = new Integer[devices.size()];
         Arrays.setAll(byId, p -> p);
-        Arrays.sort(byId, Comparator.comparing(p -> devices.at(p).id(), CodePointOrder.INSTANCE));
+        Arrays.parallelSort(byId, Comparator.comparing(p -> devices.at(p).id(), CodePointOrder.INSTANCE));
         int n = audiences.size(scope);
         unitAt = new int[n];
         rankOf = new int[n];

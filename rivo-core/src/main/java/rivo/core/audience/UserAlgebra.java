@@ -2,6 +2,7 @@ package rivo.core.audience;
 
 import org.jspecify.annotations.Nullable;
 import rivo.core.estate.Estate;
+import rivo.core.estate.Facts;
 import rivo.core.estate.User;
 import rivo.core.rule.Condition;
 import rivo.core.rule.ValueCondition;
@@ -20,6 +21,11 @@ final class UserAlgebra extends SetAlgebra {
             return user.name().isEmpty() ? null : user.name();
         }
         return user.facts().get(attribute);
+    }
+
+    @Override
+    Facts factsAt(int position) {
+        return estate.users().at(position).facts();
     }
 
     @Override

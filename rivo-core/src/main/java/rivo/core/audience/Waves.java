@@ -7,6 +7,7 @@ import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.function.IntPredicate;
 import rivo.core.estate.Assignment;
 import rivo.core.estate.Scope;
 import rivo.core.estate.Target;
@@ -16,16 +17,23 @@ import rivo.core.estate.Wave;
 public final class Waves {
 
     private static final int PARTS = 10_000;
+    /** So few are looked at by themselves; for more the answer is kept. */
+    private static final int FEW = 64;
     private static final BigDecimal PARTS_OF_PERCENT = BigDecimal.valueOf(100);
 
     private final Audiences audiences;
     private final Assignment assignment;
+    private final Target target;
     private final Scope scope;
 
-    /** @param scope of the units that are asked about */
-    Waves(Audiences audiences, Assignment assignment, Scope scope) {
+    /**
+     * @param target of the pair whose units are asked about
+     * @param scope of those units
+     */
+    Waves(Audiences audiences, Assignment assignment, Target target, Scope scope) {
         this.audiences = audiences;
         this.assignment = assignment;
+        this.target = target;
         this.scope = scope;
     }
 
@@ -87,9 +95,14 @@ public final class Waves {
         if (limit <= 0 || limit >= PARTS) {
             return limit <= 0 ? Positions.NONE : units;
         }
+        return units.size() < FEW ? units.filter(taking(limit)) : units.and(audiences.share(assignment.id(), target,
+                assignment.follows(), scope, limit, taking(limit)));
+    }
+
+    private IntPredicate taking(int limit) {
         MessageDigest sha256 = sha256();
         byte[] prefix = (assignment.id() + "|").getBytes(StandardCharsets.UTF_8);
-        return units.filter(unit -> {
+        return unit -> {
             sha256.update(prefix);
             byte[] digest = sha256.digest(audiences.device(unit, scope).id().getBytes(StandardCharsets.UTF_8));
             long first = 0;
@@ -97,7 +110,7 @@ public final class Waves {
                 first = first << Byte.SIZE | digest[i] & 0xff;
             }
             return Long.remainderUnsigned(first, PARTS) < limit;
-        });
+        };
     }
 
     private static MessageDigest sha256() {

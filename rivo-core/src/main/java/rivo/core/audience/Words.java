@@ -107,27 +107,29 @@ final class Words {
 
     /** This as a set of the shape its members ask for. The words are copied, or given away trimmed. */
     Positions toPositions() {
-        return shaped(words, firstWord, false);
+        int size = 0;
+        for (long word : words) {
+            size += Long.bitCount(word);
+        }
+        return shaped(words, words.length, firstWord, size, false);
     }
 
     /**
+     * The set of so many members whose bits stand in the first {@code length} of these words.
+     *
      * @param scratch whether the words go on being used, and so are copied
      */
-    static Positions shaped(long[] words, int firstWord, boolean scratch) {
-        int a = 0;
-        int b = words.length;
-        while (a < b && words[a] == 0) {
-            a++;
-        }
-        while (b > a && words[b - 1] == 0) {
-            b--;
-        }
-        if (a == b) {
+    static Positions shaped(long[] words, int length, int firstWord, int size, boolean scratch) {
+        if (size == 0) {
             return Positions.NONE;
         }
-        int size = 0;
-        for (int w = a; w < b; w++) {
-            size += Long.bitCount(words[w]);
+        int a = 0;
+        int b = length;
+        while (words[a] == 0) {
+            a++;
+        }
+        while (words[b - 1] == 0) {
+            b--;
         }
         int first = ((firstWord + a) << 6) + Long.numberOfTrailingZeros(words[a]);
         int end = ((firstWord + b) << 6) - Long.numberOfLeadingZeros(words[b - 1]);
@@ -150,6 +152,35 @@ final class Words {
             }
         }
         return sorted;
+    }
+
+    int from() {
+        return from;
+    }
+
+    int to() {
+        return to;
+    }
+
+    /** Those in both. */
+    static Positions both(PackedPositions one, PackedPositions other) {
+        int first = Math.max(one.firstWord(), other.firstWord());
+        int end = Math.min(one.firstWord() + one.words().length, other.firstWord() + other.words().length);
+        if (first >= end) {
+            return Positions.NONE;
+        }
+        long[] words = new long[end - first];
+        long[] mine = one.words();
+        long[] theirs = other.words();
+        int here = first - one.firstWord();
+        int there = first - other.firstWord();
+        int size = 0;
+        for (int w = 0; w < words.length; w++) {
+            long both = mine[here + w] & theirs[there + w];
+            words[w] = both;
+            size += Long.bitCount(both);
+        }
+        return size == one.size() ? one : size == other.size() ? other : shaped(words, words.length, first, size, false);
     }
 
     long[] raw() {

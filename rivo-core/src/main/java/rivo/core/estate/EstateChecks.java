@@ -110,7 +110,9 @@ public final class EstateChecks {
 
     private void ids(Map<String, ?> declared, String what, List<String> ids, String place) {
         for (int i = 0; i < ids.size(); i++) {
-            problems.known(declared, what, ids.get(i), place + "[" + i + "]");
+            if (!declared.containsKey(ids.get(i))) {
+                problems.known(declared, what, ids.get(i), place + "[" + i + "]");
+            }
         }
     }
 
@@ -124,14 +126,25 @@ public final class EstateChecks {
         List<Present> present = device.present();
         for (int i = 0; i < present.size(); i++) {
             Present entry = present.get(i);
-            String place = at + ".present[" + i + "]";
-            titleAndUser(entry.title(), entry.user(), place);
-            problems.known(assignments, "assignment", entry.by(), place + ".by");
+            boolean sound = isSound(entry.title(), entry.user())
+                    && (entry.by() == null || assignments.containsKey(entry.by()));
+            if (!sound) {
+                String place = at + ".present[" + i + "]";
+                titleAndUser(entry.title(), entry.user(), place);
+                problems.known(assignments, "assignment", entry.by(), place, ".by");
+            }
             if (!seen.add(new Unit(entry.title(), entry.user()))) {
-                problems.add("listed-twice", place, "The title \"" + entry.title()
+                problems.add("listed-twice", at + ".present[" + i + "]", "The title \"" + entry.title()
                         + "\" is listed twice for one unit; list it once.");
             }
         }
+    }
+
+    /** Whether {@link #titleAndUser} would find nothing: a device may have many entries, and places take time to write. */
+    private boolean isSound(String id, @Nullable String user) {
+        Title title = titles.get(id);
+        return title != null && (user == null ? title.scope() == Scope.DEVICE
+                : title.scope() == Scope.USER && users.containsKey(user));
     }
 
     /** A user is given for a title of scope user and only for it. */
@@ -206,20 +219,25 @@ public final class EstateChecks {
         titleAndUser(request.title(), request.user(), at);
     }
 
+    private boolean isKnown(Target target) {
+        return switch (target.kind()) {
+            case ALL_DEVICES, ALL_USERS -> true;
+            case OU -> ous.containsKey(target.id());
+            case GROUP -> groups.containsKey(target.id());
+            case COLLECTION -> collections.containsKey(target.id());
+            case DEVICE -> devices.containsKey(target.id());
+            case USER -> users.containsKey(target.id());
+        };
+    }
+
     private void targets(List<Target> targets, String at) {
         for (int i = 0; i < targets.size(); i++) {
             Target target = targets.get(i);
-            String place = at + "[" + i + "]";
-            switch (target.kind()) {
-                case ALL_DEVICES, ALL_USERS -> {
-                    // Always known.
-                }
-                case OU -> problems.known(ous, "OU", target.id(), place);
-                case GROUP -> problems.known(groups, "group", target.id(), place);
-                case COLLECTION -> problems.known(collections, "collection", target.id(), place);
-                case DEVICE -> problems.known(devices, "device", target.id(), place);
-                case USER -> problems.known(users, "user", target.id(), place);
+            if (isKnown(target)) {
+                continue;
             }
+            String kind = target.kind() == Target.Kind.OU ? "OU" : target.kind().word();
+            problems.known(Map.of(), kind, target.id(), at + "[" + i + "]");
         }
     }
 }

@@ -40,6 +40,11 @@ public final class Facts {
     /** The value under this name, however it is capitalised, or null. */
     public @Nullable String get(String name) {
         for (int i = 0; i < pairs.length; i += 2) {
+            if (pairs[i].equals(name)) {
+                return pairs[i + 1];
+            }
+        }
+        for (int i = 0; i < pairs.length; i += 2) {
             if (pairs[i].equalsIgnoreCase(name)) {
                 return pairs[i + 1];
             }

@@ -32,6 +32,13 @@ public final class ProblemList {
         }
     }
 
+    /** The same, where the place is only put together when it is needed. */
+    void known(Map<String, ?> declared, String what, @Nullable String id, String place, String within) {
+        if (id != null && !declared.containsKey(id)) {
+            known(declared, what, id, place + within);
+        }
+    }
+
     /** Checks the form of an id, and that it has not been used before. */
     void id(Map<String, ?> before, String what, String id, String place) {
         if (id.isEmpty() || id.length() > LONGEST_ID || id.indexOf(';') >= 0

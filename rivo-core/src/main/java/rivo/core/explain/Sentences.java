@@ -229,8 +229,12 @@ final class Sentences {
     private String ofOther(Trail trail) {
         Trail other = trail.other();
         Rung rung = other == null ? null : other.deciding();
-        return rung == null ? "" : ", " + verb(rung.assignment()) + " by " + rung.assignment().id() + " at "
-                + words(rung.target());
+        return rung == null ? "" : ", " + verb(rung.assignment()) + " by " + rung.assignment().id() + " "
+                + at(rung.target());
+    }
+
+    private String at(Target target) {
+        return (target.kind() == Target.Kind.OU ? "at " : "for ") + words(target);
     }
 
     private static String verb(Assignment assignment) {
@@ -246,9 +250,9 @@ final class Sentences {
         if (rung == null) {
             return "somebody says so";
         }
-        String who = rung.place().binding() ? "a binding assignment at "
-                : "the nearest assignment that reaches here, at ";
-        return who + words(rung.target()) + ", says so";
+        String who = rung.place().binding() ? "a binding assignment "
+                : "the nearest assignment that reaches here, ";
+        return who + at(rung.target()) + ", says so";
     }
 
     private String nothing(Trail trail) {

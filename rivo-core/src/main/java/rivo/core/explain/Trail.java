@@ -12,9 +12,11 @@ import rivo.core.estate.AssignmentState;
 import rivo.core.estate.CodePointOrder;
 import rivo.core.estate.Estate;
 import rivo.core.estate.Release;
+import rivo.core.estate.Scope;
 import rivo.core.estate.Target;
 import rivo.core.estate.Title;
 import rivo.core.estate.Variant;
+import rivo.core.estate.Version;
 import rivo.core.resolve.Choice;
 import rivo.core.resolve.Contender;
 import rivo.core.resolve.Decision;
@@ -22,6 +24,7 @@ import rivo.core.resolve.Outcome;
 import rivo.core.resolve.Place;
 import rivo.core.resolve.Reason;
 import rivo.core.resolve.Resolver;
+import rivo.core.rule.Clause;
 
 /**
  * Why a unit, or a device that would stand in an OU, receives what it receives of one title, or receives nothing: every
@@ -218,6 +221,45 @@ public final class Trail {
     public @Nullable Rung deciding() {
         return rungs.stream().filter(r -> r.verdict().kind() == Verdict.Kind.DECIDES
                 || r.verdict() instanceof Verdict.Later later && later.decides()).findFirst().orElse(null);
+    }
+
+    /** The title's releases from the highest down, each with what became of it; only for a unit, not for an OU. */
+    public List<ReleaseLook> releases() {
+        if (unit < 0) {
+            return List.of();
+        }
+        Rung rung = deciding();
+        Version pin = rung == null ? null : rung.assignment().pin();
+        List<ReleaseLook> looks = new ArrayList<>();
+        boolean found = false;
+        for (Release release : title.newestFirst()) {
+            List<ReleaseLook.VariantLook> variants = release.variants().stream().map(this::look).toList();
+            ReleaseLook.Kind kind = !release.isOffered() ? ReleaseLook.Kind.WITHDRAWN
+                    : pin != null && release.version().compareTo(pin) != 0 ? ReleaseLook.Kind.NOT_PINNED
+                            : found ? ReleaseLook.Kind.OLDER
+                                    : variants.stream().anyMatch(ReleaseLook.VariantLook::fits) ? ReleaseLook.Kind.CHOSEN
+                                            : ReleaseLook.Kind.DOES_NOT_FIT;
+            found |= kind == ReleaseLook.Kind.CHOSEN;
+            looks.add(new ReleaseLook(release, kind, variants));
+        }
+        return looks;
+    }
+
+    private ReleaseLook.VariantLook look(Variant variant) {
+        if (variant.fits() == null) {
+            return new ReleaseLook.VariantLook(variant, true, List.of());
+        }
+        int device = resolver.audiences().devicePosition(unit, title.scope());
+        return new ReleaseLook.VariantLook(variant,
+                resolver.audiences().satisfying(variant.fits(), Scope.DEVICE).contains(device),
+                resolver.audiences().clauses(variant.fits(), device));
+    }
+
+    /** The clauses of the assignment's {@code within}, each with the fact it saw; none without a rule or a unit. */
+    public List<Clause> clauses(Rung rung) {
+        String rule = rung.assignment().within();
+        return rule == null || unit < 0 || rung.verdict().kind() == Verdict.Kind.NOT_LIVE ? List.of()
+                : resolver.audiences().clauses(rule, resolver.audiences().devicePosition(unit, title.scope()));
     }
 
     /** The trail of the title that implies, replaces, displaces or blocks this one; null when none does. */

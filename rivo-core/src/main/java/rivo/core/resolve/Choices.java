@@ -16,11 +16,13 @@ final class Choices {
     private final Audiences audiences;
     private final Title title;
     private final List<Release> newestFirst;
+    private final List<Release> offered;
 
     Choices(Audiences audiences, Title title) {
         this.audiences = audiences;
         this.title = title;
         this.newestFirst = title.newestFirst();
+        this.offered = newestFirst.stream().filter(Release::isOffered).toList();
     }
 
     /** The release of exactly this version that is offered; null when there is none. */
@@ -35,7 +37,7 @@ final class Choices {
 
     /** The newest offered release that fits, for each of the units that any fits. */
     List<Share<Choice>> newest(Positions units) {
-        return choose(newestFirst.stream().filter(Release::isOffered).toList(), units);
+        return choose(offered, units);
     }
 
     /** This release, for each of the units that it fits. */

@@ -5,6 +5,7 @@ import java.util.List;
 import rivo.core.audience.Audiences;
 import rivo.core.audience.Pair;
 import rivo.core.audience.Positions;
+import rivo.core.audience.TargetRow;
 import rivo.core.estate.Assignment;
 import rivo.core.estate.Estate;
 import rivo.core.estate.Request;
@@ -15,10 +16,16 @@ import rivo.core.estate.Title;
  * the newest down. Immutable.
  *
  * @param live the pairs of live assignments, the strongest first
+ * @param levelEnds for each of them the place after the last that is level with it
  * @param choices which release and variant a unit gets
  * @param requested the units for which somebody took the offer
  */
-record Contenders(Title title, List<Contender> live, Choices choices, Positions requested) {
+record Contenders(Title title, List<Contender> live, List<Integer> levelEnds, Choices choices, Positions requested) {
+
+    Contenders {
+        live = List.copyOf(live);
+        levelEnds = List.copyOf(levelEnds);
+    }
 
     static Contenders of(Audiences audiences, Title title) {
         Estate estate = audiences.estate();
@@ -31,8 +38,27 @@ record Contenders(Title title, List<Contender> live, Choices choices, Positions 
             }
         }
         live.sort(Contender.STRONGEST_FIRST);
-        return new Contenders(title, List.copyOf(live), new Choices(audiences, title),
+        return new Contenders(title, live, levelEnds(live), new Choices(audiences, title),
                 requested(audiences, title));
+    }
+
+    private static List<Integer> levelEnds(List<Contender> live) {
+        Integer[] ends = new Integer[live.size()];
+        for (int i = live.size() - 1; i >= 0; i--) {
+            boolean last = i == live.size() - 1 || !live.get(i).isLevelWith(live.get(i + 1));
+            ends[i] = last ? (Integer) (i + 1) : ends[i + 1];
+        }
+        return List.of(ends);
+    }
+
+    /** Whether any of them may have something to say where this row was taken. */
+    boolean anyMayHold(TargetRow row) {
+        for (int i = 0; i < live.size(); i++) {
+            if (row.mayHold(live.get(i).pair())) {
+                return true;
+            }
+        }
+        return false;
     }
 
     private static Positions requested(Audiences audiences, Title title) {

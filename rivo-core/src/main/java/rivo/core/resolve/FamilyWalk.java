@@ -131,17 +131,21 @@ final class FamilyWalk {
 
     private List<List<Share<Decision>>> gather(Positions touched) {
         int n = family.titles().size();
-        Map<Integer, Decision[]> settled = new HashMap<>();
+        PositionsBuilder[][] ofClass = new PositionsBuilder[all.size()][];
         List<Map<Decision, PositionsBuilder>> gathered = new ArrayList<>();
         for (Title title : family.titles()) {
             gathered.add(new LinkedHashMap<>());
         }
         touched.forEach(unit -> {
-            Decision[] decisions = settled.computeIfAbsent(classes[unit - from], this::settle);
+            int unitClass = classes[unit - from];
+            PositionsBuilder[] builders = ofClass[unitClass];
+            if (builders == null) {
+                builders = builders(settle(unitClass), gathered, touched);
+                ofClass[unitClass] = builders;
+            }
             for (int t = 0; t < n; t++) {
-                if (decisions[t] != null) {
-                    gathered.get(t).computeIfAbsent(decisions[t],
-                            d -> new PositionsBuilder(touched.first(), touched.end())).add(unit);
+                if (builders[t] != null) {
+                    builders[t].add(unit);
                 }
             }
         });
@@ -152,6 +156,19 @@ final class FamilyWalk {
             shares.add(built);
         }
         return shares;
+    }
+
+    /** For each title where the units of a class go; null where it has no decision. */
+    private static @Nullable PositionsBuilder[] builders(@Nullable Decision[] decisions,
+            List<Map<Decision, PositionsBuilder>> gathered, Positions touched) {
+        PositionsBuilder[] builders = new PositionsBuilder[decisions.length];
+        for (int t = 0; t < decisions.length; t++) {
+            if (decisions[t] != null) {
+                builders[t] = gathered.get(t).computeIfAbsent(decisions[t],
+                        d -> new PositionsBuilder(touched.first(), touched.end()));
+            }
+        }
+        return builders;
     }
 
     private @Nullable Decision[] settle(int unitClass) {

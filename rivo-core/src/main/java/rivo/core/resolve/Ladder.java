@@ -5,9 +5,11 @@ import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
 import rivo.core.audience.Pair;
 import rivo.core.audience.Positions;
 import rivo.core.audience.Remaining;
+import rivo.core.audience.TargetRow;
 import rivo.core.estate.Assignment;
 import rivo.core.estate.CodePointOrder;
 import rivo.core.estate.Intent;
@@ -22,6 +24,8 @@ import rivo.core.estate.Intent;
 final class Ladder {
 
     private final List<Contender> contenders;
+    private final List<Integer> levelEnds;
+    private final @Nullable TargetRow row;
     private final Remaining remaining;
     private final Map<BaseOutcome, List<Positions>> decided = new LinkedHashMap<>();
     private final List<Hit> later = new ArrayList<>();
@@ -30,22 +34,27 @@ final class Ladder {
     private record Hit(Contender contender, Positions units) {
     }
 
-    private Ladder(List<Contender> contenders, Remaining remaining) {
-        this.contenders = contenders;
+    private Ladder(Contenders contenders, @Nullable TargetRow row, Remaining remaining) {
+        this.contenders = contenders.live();
+        this.levelEnds = contenders.levelEnds();
+        this.row = row;
         this.remaining = remaining;
     }
 
     /**
      * Decides for the units from {@code from}, included, to {@code to}, excluded. Releases and seats are not looked at
      * yet: installing outcomes come without a choice.
+     *
+     * @param row where these are the units of one device: the targets that may hold them; else null
      */
-    static List<Share<BaseOutcome>> walk(Contenders contenders, int from, int to) {
-        return new Ladder(contenders.live(), new Remaining(from, to)).walk();
+    static List<Share<BaseOutcome>> walk(Contenders contenders, int from, int to, @Nullable TargetRow row) {
+        return from == to || row != null && !contenders.anyMayHold(row) ? List.of()
+                : new Ladder(contenders, row, new Remaining(from, to)).walk();
     }
 
     private List<Share<BaseOutcome>> walk() {
         for (int at = 0; at < contenders.size() && !remaining.isEmpty();) {
-            int end = endOfLevel(at);
+            int end = levelEnds.get(at);
             level(at, end);
             at = end;
         }
@@ -58,18 +67,13 @@ final class Ladder {
         return shares;
     }
 
-    private int endOfLevel(int from) {
-        int end = from + 1;
-        while (end < contenders.size() && contenders.get(end).isLevelWith(contenders.get(from))) {
-            end++;
-        }
-        return end;
-    }
-
     private void level(int from, int to) {
         List<Hit> hits = new ArrayList<>(to - from);
         for (int i = from; i < to; i++) {
             Contender contender = contenders.get(i);
+            if (row != null && !row.mayHold(contender.pair())) {
+                continue;
+            }
             Pair.Split split = contender.pair().among(remaining);
             if (!split.later().isEmpty()) {
                 later.add(new Hit(contender, split.later()));
@@ -77,6 +81,9 @@ final class Ladder {
             if (!split.now().isEmpty()) {
                 hits.add(new Hit(contender, split.now()));
             }
+        }
+        if (hits.isEmpty()) {
+            return;
         }
         if (hits.size() == 1) {
             put(hits.get(0).contender(), outcome(hits.get(0)), hits.get(0).units());
@@ -113,6 +120,10 @@ final class Ladder {
 
     /** Where level ones want to install and to remove, they are contested, by exactly those that hold there. */
     private void contest(List<Hit> hits) {
+        boolean installs = hits.stream().anyMatch(h -> intent(h).installs());
+        if (!installs || hits.stream().allMatch(h -> intent(h).installs())) {
+            return;
+        }
         Positions contested = union(hits, true).and(union(hits, false));
         if (contested.isEmpty()) {
             return;

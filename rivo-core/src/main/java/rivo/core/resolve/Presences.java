@@ -2,6 +2,7 @@ package rivo.core.resolve;
 
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -31,13 +32,24 @@ final class Presences {
     /** Costs one pass over what is present on the devices from {@code from}, included, to {@code to}, excluded. */
     static Presences of(Audiences audiences, int from, int to) {
         Map<String, Map<Way, Units>> found = new HashMap<>();
+        // Devices that list the same often share the very entry.
+        Map<Present, Units> known = new IdentityHashMap<>();
         for (int d = from; d < to; d++) {
             Device device = audiences.estate().devices().at(d);
             for (Present present : device.present()) {
+                Units units = known.get(present);
+                if (units != null) {
+                    units.add(d);
+                    continue;
+                }
                 int unit = unit(audiences, d, present);
                 if (unit >= 0) {
-                    found.computeIfAbsent(present.title(), t -> new LinkedHashMap<>())
-                            .computeIfAbsent(new Way(present.version(), present.by()), w -> new Units()).add(unit);
+                    units = found.computeIfAbsent(present.title(), t -> new LinkedHashMap<>())
+                            .computeIfAbsent(new Way(present.version(), present.by()), w -> new Units());
+                    units.add(unit);
+                    if (present.user() == null) {
+                        known.put(present, units);
+                    }
                 }
             }
         }

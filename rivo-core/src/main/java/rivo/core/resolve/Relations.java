@@ -21,7 +21,8 @@ import rivo.core.estate.Title;
 final class Relations {
 
     private final Map<String, Family> byTitle = new HashMap<>();
-    private final List<Family> families = new ArrayList<>();
+    private final List<Family> inOrder;
+    private final Map<String, Integer> places = new HashMap<>();
 
     /** Costs one pass over the titles. */
     Relations(Estate estate) {
@@ -35,11 +36,19 @@ final class Relations {
                 }
             }
         }
+        List<Family> families = new ArrayList<>();
         next.keySet().forEach(id -> {
             if (!byTitle.containsKey(id)) {
-                add(estate, next, id);
+                families.add(add(estate, next, id));
             }
         });
+        families.sort(java.util.Comparator.comparing(Family::scope));
+        this.inOrder = List.copyOf(families);
+        for (int f = 0; f < inOrder.size(); f++) {
+            for (Title title : inOrder.get(f).titles()) {
+                places.put(title.id(), f);
+            }
+        }
     }
 
     private static Set<String> related(Title title) {
@@ -51,7 +60,7 @@ final class Relations {
         return related;
     }
 
-    private void add(Estate estate, Map<String, Set<String>> next, String start) {
+    private Family add(Estate estate, Map<String, Set<String>> next, String start) {
         Set<String> ids = new LinkedHashSet<>(Set.of(start));
         List<String> open = new ArrayList<>(ids);
         for (int i = 0; i < open.size(); i++) {
@@ -62,15 +71,18 @@ final class Relations {
             }
         }
         Family family = new Family(estate, open.stream().map(id -> Objects.requireNonNull(estate.title(id))).toList());
-        families.add(family);
         ids.forEach(id -> byTitle.put(id, family));
+        return family;
     }
 
     /** Those of device titles first, since user titles look at them. */
     List<Family> inOrder() {
-        List<Family> order = new ArrayList<>(families);
-        order.sort(java.util.Comparator.comparing(Family::scope));
-        return order;
+        return inOrder;
+    }
+
+    /** The place of a title's family in {@link #inOrder}. */
+    int place(String title) {
+        return Objects.requireNonNull(places.get(title));
     }
 
     Family of(String title) {

@@ -1,6 +1,8 @@
 package rivo.core.resolve;
 
 import java.util.ArrayList;
+import java.util.BitSet;
+import java.util.Collections;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashSet;
@@ -13,6 +15,7 @@ import java.util.concurrent.ConcurrentHashMap;
 import org.jspecify.annotations.Nullable;
 import rivo.core.audience.Audiences;
 import rivo.core.audience.Positions;
+import rivo.core.audience.TargetRow;
 import rivo.core.estate.Device;
 import rivo.core.estate.Estate;
 import rivo.core.estate.Need;
@@ -36,6 +39,7 @@ public final class Resolver {
     private final Map<String, Contenders> contenders = new ConcurrentHashMap<>();
     private final Map<String, Positions> waiting = new ConcurrentHashMap<>();
     private volatile @Nullable Presences presences;
+    private volatile int @Nullable [][] familiesOf;
 
     private Resolver(Audiences audiences) {
         this.audiences = audiences;
@@ -98,6 +102,49 @@ public final class Resolver {
             contenders.put(title.id(), held);
         }
         return held;
+    }
+
+    /** The targets that hold a device: of all pairs, which therefore have to be made before. */
+    private TargetRow row(int device) {
+        families();
+        return audiences.row(device);
+    }
+
+    /** For each target, by its number, the families of the titles for which a pair of it speaks. Makes all pairs. */
+    private int[][] families() {
+        int[][] known = familiesOf;
+        if (known == null) {
+            List<BitSet> found = new ArrayList<>();
+            List<Family> families = relations.inOrder();
+            for (int f = 0; f < families.size(); f++) {
+                for (Title title : families.get(f).titles()) {
+                    for (Contender contender : contenders(title).live()) {
+                        while (found.size() <= contender.pair().number()) {
+                            found.add(new BitSet());
+                        }
+                        found.get(contender.pair().number()).set(f);
+                    }
+                }
+            }
+            known = found.stream().map(set -> set.stream().toArray()).toArray(int[][]::new);
+            familiesOf = known;
+        }
+        return known;
+    }
+
+    /** The families of which something can be said on a device: by a target that holds it, or by what is there. */
+    private BitSet touched(Device device, TargetRow row) {
+        BitSet touched = new BitSet();
+        int[][] byTarget = families();
+        row.forEach(number -> {
+            if (number < byTarget.length) {
+                for (int family : byTarget[number]) {
+                    touched.set(family);
+                }
+            }
+        });
+        device.present().forEach(present -> touched.set(relations.place(present.title())));
+        return touched;
     }
 
     /** Who speaks for a title, live ones only, in ladder order. */
@@ -164,6 +211,31 @@ public final class Resolver {
         return pass.done;
     }
 
+    /**
+     * The same on several threads: titles are independent but for their families, and families but for the device titles
+     * that user titles need.
+     *
+     * @param threads at least 1
+     */
+    public Map<String, TitleOutcomes> all(int threads) {
+        if (threads < 2) {
+            return all();
+        }
+        Presences present = presences();
+        Map<String, TitleOutcomes> done = new ConcurrentHashMap<>();
+        for (Scope scope : Scope.values()) {
+            List<Family> families = relations.inOrder().stream().filter(f -> f.scope() == scope).toList();
+            Threads.run(threads, families, family -> {
+                Pass pass = new Pass(present);
+                family.deviceNeeds().forEach(need -> pass.done.put(need.title(),
+                        Objects.requireNonNull(done.get(need.title()))));
+                Map<String, TitleOutcomes> outcomes = pass.family(family);
+                family.titles().forEach(title -> done.put(title.id(), Objects.requireNonNull(outcomes.get(title.id()))));
+            });
+        }
+        return done;
+    }
+
     /** One outcome of a unit. */
     public record UnitOutcome(String user, Title title, Decision decision) {
     }
@@ -175,11 +247,10 @@ public final class Resolver {
      */
     public List<UnitOutcome> device(Device device) {
         int position = estate.devices().position(device.id());
-        Pass pass = new Pass(Presences.of(audiences, position, position + 1), position, position + 1);
+        TargetRow row = row(position);
+        Pass pass = new Pass(Presences.of(audiences, position, position + 1), position, row);
         List<UnitOutcome> outcomes = new ArrayList<>();
-        for (Family family : relations.inOrder()) {
-            pass.family(family).values();
-        }
+        touched(device, row).stream().forEach(family -> pass.family(relations.inOrder().get(family)));
         for (TitleOutcomes title : pass.done.values()) {
             for (Share<Decision> share : title.shares()) {
                 share.units().forEach(unit -> outcomes.add(new UnitOutcome(
@@ -192,13 +263,20 @@ public final class Resolver {
     /** What one title comes to at one unit; null when it has no outcome there. */
     public @Nullable Decision at(Title title, int unit) {
         int device = audiences.devicePosition(unit, title.scope());
-        Pass pass = new Pass(Presences.of(audiences, device, device + 1), device, device + 1);
+        Pass pass = new Pass(Presences.of(audiences, device, device + 1), device, row(device));
         return Objects.requireNonNull(pass.family(relations.of(title.id())).get(title.id())).at(unit);
     }
 
-    /** Sections 3 to 6 for one title: what it comes to by itself. */
-    List<Share<BaseOutcome>> base(Title title) {
-        return new Pass(presences()).base(title);
+    /**
+     * Sections 3 to 6 for every title: what each comes to by itself, before its relations are looked at.
+     *
+     * @param threads at least 1
+     */
+    public Map<String, List<Share<BaseOutcome>>> bases(int threads) {
+        Presences present = presences();
+        Map<String, List<Share<BaseOutcome>>> bases = new ConcurrentHashMap<>();
+        Threads.run(threads, List.copyOf(estate.titles()), title -> bases.put(title.id(), new Pass(present).base(title)));
+        return bases;
     }
 
     /** One run over a span of devices and the units of their people. Of one thread. */
@@ -207,22 +285,21 @@ public final class Resolver {
         private final Presences present;
         private final int from;
         private final int to;
-        private final boolean whole;
+        private final @Nullable TargetRow row;
         private final Map<String, TitleOutcomes> done = new LinkedHashMap<>();
 
         Pass(Presences present) {
-            this(present, 0, estate.devices().size(), true);
-        }
-
-        Pass(Presences present, int from, int to) {
-            this(present, from, to, false);
-        }
-
-        private Pass(Presences present, int from, int to, boolean whole) {
             this.present = present;
-            this.from = from;
-            this.to = to;
-            this.whole = whole;
+            this.from = 0;
+            this.to = estate.devices().size();
+            this.row = null;
+        }
+
+        Pass(Presences present, int device, TargetRow row) {
+            this.present = present;
+            this.from = device;
+            this.to = device + 1;
+            this.row = row;
         }
 
         private int from(Scope scope) {
@@ -236,15 +313,19 @@ public final class Resolver {
         /** Sections 3 to 6. */
         List<Share<BaseOutcome>> base(Title title) {
             Contenders speaking = contenders(title);
-            List<Share<BaseOutcome>> shares = new ArrayList<>();
-            for (Share<BaseOutcome> share : Ladder.walk(speaking, from(title.scope()), to(title.scope()))) {
+            List<Share<BaseOutcome>> walked = Ladder.walk(speaking, from(title.scope()), to(title.scope()), row);
+            if (walked.isEmpty()) {
+                return walked;
+            }
+            List<Share<BaseOutcome>> shares = new ArrayList<>(walked.size());
+            for (Share<BaseOutcome> share : walked) {
                 request(speaking, share, shares);
             }
             Integer seats = title.seats();
             if (seats == null || shares.stream().noneMatch(s -> s.what().outcome() == Outcome.REQUIRED)) {
                 return shares;
             }
-            return Seats.mark(shares, whole ? waiting(title, seats, shares) : waiting(title, seats));
+            return Seats.mark(shares, row == null ? waiting(title, seats, shares) : waiting(title, seats));
         }
 
         private void request(Contenders speaking, Share<BaseOutcome> share, List<Share<BaseOutcome>> into) {
@@ -328,9 +409,15 @@ public final class Resolver {
         private List<List<Share<Decision>>> settle(Family family) {
             List<FamilyWalk.Known> known = new ArrayList<>();
             List<Choices> choices = new ArrayList<>();
+            boolean touched = false;
             for (Title title : family.titles()) {
-                known.add(new FamilyWalk.Known(base(title), present.of(title.id())));
+                FamilyWalk.Known of = new FamilyWalk.Known(base(title), present.of(title.id()));
+                touched |= !of.base().isEmpty() || !of.present().isEmpty();
+                known.add(of);
                 choices.add(contenders(title).choices());
+            }
+            if (!touched) {
+                return Collections.nCopies(family.titles().size(), List.of());
             }
             List<Positions> met = family.deviceNeeds().stream().map(this::meeting).toList();
             return new FamilyWalk(family, from(family.scope()), to(family.scope())).settle(known, choices, met);
@@ -338,7 +425,9 @@ public final class Resolver {
 
         /** The person units whose device meets the need of a device title (the end of section 7). */
         private Positions meeting(Need need) {
-            TitleOutcomes outcomes = Objects.requireNonNull(family(relations.of(need.title())).get(need.title()));
+            TitleOutcomes known = done.get(need.title());
+            TitleOutcomes outcomes = known != null ? known
+                    : Objects.requireNonNull(family(relations.of(need.title())).get(need.title()));
             List<Positions> met = new ArrayList<>();
             Positions there = Positions.union(present.of(need.title()).stream()
                     .filter(way -> need.isMetBy(way.what().version())).map(Share::units).toList());

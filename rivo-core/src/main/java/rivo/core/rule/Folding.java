@@ -3,6 +3,7 @@ package rivo.core.rule;
 /** Text without regard to case: Unicode simple case folding, code point by code point. */
 public final class Folding {
 
+    private static final int ASCII_END = 128;
     private static final int CAPITAL_I_WITH_DOT = 0x130;
     private static final int SMALL_I_WITHOUT_DOT = 0x131;
 
@@ -13,8 +14,13 @@ public final class Folding {
         if (isPlain(text)) {
             return text;
         }
-        int[] folded = text.codePoints().map(Folding::fold).toArray();
-        return new String(folded, 0, folded.length);
+        StringBuilder folded = new StringBuilder(text.length());
+        for (int i = 0; i < text.length();) {
+            int c = text.codePointAt(i);
+            folded.appendCodePoint(c < ASCII_END ? Character.toLowerCase(c) : fold(c));
+            i += Character.charCount(c);
+        }
+        return folded.toString();
     }
 
     /** Whether folding would change nothing: the usual case, and worth seeing at once. */

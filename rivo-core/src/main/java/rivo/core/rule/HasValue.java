@@ -6,8 +6,18 @@ import java.time.Instant;
 record HasValue(String attribute) implements ValueCondition {
 
     @Override
-    public boolean accepts(String value, Instant asOf) {
-        return !value.isEmpty();
+    public Object prepare(String value) {
+        return value;
+    }
+
+    @Override
+    public Form form() {
+        return Form.AS_IT_IS;
+    }
+
+    @Override
+    public boolean acceptsPrepared(Object prepared, Instant asOf) {
+        return !prepared.equals("");
     }
 
     @Override

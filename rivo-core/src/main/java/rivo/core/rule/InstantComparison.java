@@ -3,18 +3,29 @@ package rivo.core.rule;
 import java.time.Instant;
 import java.time.OffsetDateTime;
 import java.time.format.DateTimeParseException;
+import org.jspecify.annotations.Nullable;
 
 /** An instant against the values of an attribute. A value that is no instant satisfies nothing. */
 record InstantComparison(String attribute, Operator operator, Moment moment, String literal) implements ValueCondition {
 
     @Override
-    public boolean accepts(String value, Instant asOf) {
+    public @Nullable Object prepare(String value) {
         try {
-            return operator.accepts(OffsetDateTime.parse(value).toInstant().compareTo(moment.at(asOf)));
+            return OffsetDateTime.parse(value).toInstant();
         } catch (DateTimeParseException e) {
             // Reported as something else than an instant.
-            return false;
+            return null;
         }
+    }
+
+    @Override
+    public Form form() {
+        return Form.INSTANT;
+    }
+
+    @Override
+    public boolean acceptsPrepared(Object prepared, Instant asOf) {
+        return operator.accepts(((Instant) prepared).compareTo(moment.at(asOf)));
     }
 
     @Override

@@ -2,18 +2,29 @@ package rivo.core.rule;
 
 import java.math.BigDecimal;
 import java.time.Instant;
+import org.jspecify.annotations.Nullable;
 
 /** A number against the values of an attribute. A value that is no number satisfies nothing. */
 record NumberComparison(String attribute, Operator operator, BigDecimal number) implements ValueCondition {
 
     @Override
-    public boolean accepts(String value, Instant asOf) {
+    public @Nullable Object prepare(String value) {
         try {
-            return operator.accepts(new BigDecimal(value).compareTo(number));
+            return new BigDecimal(value);
         } catch (NumberFormatException e) {
             // Reported as something else than a number.
-            return false;
+            return null;
         }
+    }
+
+    @Override
+    public Form form() {
+        return Form.NUMBER;
+    }
+
+    @Override
+    public boolean acceptsPrepared(Object prepared, Instant asOf) {
+        return operator.accepts(((BigDecimal) prepared).compareTo(number));
     }
 
     @Override

@@ -1,6 +1,7 @@
 package rivo.core.rule;
 
 import java.time.Instant;
+import java.util.ArrayList;
 import java.util.List;
 
 /** What a rule is asked about: a device, or one element of a complex attribute of it. */
@@ -13,6 +14,18 @@ public interface Subject {
      * The values of a simple attribute, by its name in lower case; none when nothing has been reported.
      */
     List<String> values(String attribute);
+
+    /** The values of the condition's attribute in the form in which it compares them. */
+    default List<Object> prepared(ValueCondition condition) {
+        List<Object> prepared = new ArrayList<>();
+        for (String value : values(condition.attribute())) {
+            Object one = condition.prepare(value);
+            if (one != null) {
+                prepared.add(one);
+            }
+        }
+        return prepared;
+    }
 
     /** The elements of a complex attribute: {@code software}, {@code present} or {@code people}. */
     List<? extends Subject> elements(String attribute);

@@ -17,8 +17,18 @@ record TextComparison(String attribute, Operator operator, boolean dn, String fo
     }
 
     @Override
-    public boolean accepts(String value, Instant asOf) {
-        return satisfies(dn ? Folding.foldDn(value) : Folding.fold(value));
+    public Object prepare(String value) {
+        return dn ? Folding.foldDn(value) : Folding.fold(value);
+    }
+
+    @Override
+    public Form form() {
+        return dn ? Form.DN : Form.TEXT;
+    }
+
+    @Override
+    public boolean acceptsPrepared(Object prepared, Instant asOf) {
+        return satisfies((String) prepared);
     }
 
     private boolean satisfies(String value) {
@@ -26,7 +36,8 @@ record TextComparison(String attribute, Operator operator, boolean dn, String fo
             case CO -> value.contains(folded);
             case SW -> value.startsWith(folded);
             case EW -> value.endsWith(folded);
-            case EQ, NE, GT, GE, LT, LE -> operator.accepts(Folding.compare(value, folded));
+            case EQ -> value.equals(folded);
+            case NE, GT, GE, LT, LE -> operator.accepts(Folding.compare(value, folded));
         };
     }
 

@@ -1,17 +1,13 @@
 package rivo.formats.csv;
 
-import java.io.BufferedOutputStream;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.Comparator;
 import java.util.List;
-import java.util.Objects;
-import java.util.stream.Collectors;
 import rivo.core.audience.Audiences;
 import rivo.core.audience.UnitRanks;
-import rivo.core.estate.Assignment;
 import rivo.core.estate.CodePointOrder;
 import rivo.core.estate.Scope;
 import rivo.core.resolve.Decision;
@@ -38,11 +34,13 @@ public final class EffectiveCsv {
     private final OutputStream out;
     private final Table devices;
     private final Table people;
+    private final byte[] buffer = new byte[BUFFER];
+    private int filled;
     private long rows;
 
     private EffectiveCsv(Audiences audiences, Collection<TitleOutcomes> outcomes, OutputStream out) {
         this.audiences = audiences;
-        this.out = new BufferedOutputStream(out, BUFFER);
+        this.out = out;
         this.devices = new Table(Scope.DEVICE, outcomes);
         this.people = new Table(Scope.USER, outcomes);
     }
@@ -60,8 +58,8 @@ public final class EffectiveCsv {
     }
 
     private void write() throws IOException {
-        out.write(CsvText.fields(HEADER));
-        out.write('\n');
+        put(CsvText.fields(HEADER));
+        put(new byte[] {'\n'});
         UnitRanks order = audiences.ranks(Scope.DEVICE);
         int n = audiences.size(Scope.DEVICE);
         int chunk = Math.max(1, MOST_CELLS / Math.max(1, devices.columns() + people.columns()));
@@ -84,7 +82,21 @@ public final class EffectiveCsv {
                 }
             }
         }
+        out.write(buffer, 0, filled);
         out.flush();
+    }
+
+    private void put(byte[] bytes) throws IOException {
+        if (bytes.length > buffer.length - filled) {
+            out.write(buffer, 0, filled);
+            filled = 0;
+            if (bytes.length > buffer.length) {
+                out.write(bytes);
+                return;
+            }
+        }
+        System.arraycopy(bytes, 0, buffer, filled, bytes.length);
+        filled += bytes.length;
     }
 
     /** The units of one scope by the titles of that scope. */
@@ -141,8 +153,8 @@ public final class EffectiveCsv {
             for (int t = 0; t < titles.size(); t++) {
                 int number = cells[row + t];
                 if (number > 0) {
-                    out.write(start);
-                    out.write(ends.get(number - 1));
+                    put(start);
+                    put(ends.get(number - 1));
                     rows++;
                 }
             }
@@ -150,13 +162,11 @@ public final class EffectiveCsv {
     }
 
     private static byte[] end(String title, Decision decision) {
-        String assignments = decision.deciding().stream().map(Assignment::id).collect(Collectors.joining(";"));
-        byte[] end = CsvText.fields(title, decision.outcome().word(),
-                decision.release() == null ? "" : decision.release().version().toString(),
-                Objects.requireNonNullElse(decision.variant(), ""), assignments,
-                decision.reason() == null ? "" : decision.reason().word(), Objects.requireNonNullElse(decision.by(), ""));
-        byte[] line = java.util.Arrays.copyOf(end, end.length + 1);
-        line[end.length] = '\n';
+        byte[] start = CsvText.fields(title, "");
+        byte[] cells = CsvText.fields(DifferenceCsv.decision(decision));
+        byte[] line = java.util.Arrays.copyOf(start, start.length + cells.length + 1);
+        System.arraycopy(cells, 0, line, start.length, cells.length);
+        line[line.length - 1] = '\n';
         return line;
     }
 }

@@ -34,7 +34,10 @@ final class JsonCursor {
     private final JsonParser json;
     private final List<Object> path = new ArrayList<>();
     private final Map<String, Problem> problems = new LinkedHashMap<>();
-    private final Map<String, String> texts = new HashMap<>();
+    private final TextTable texts = new TextTable();
+    private final Set<String> instants = new HashSet<>();
+    private final List<String[]> seenAtDepth = new ArrayList<>();
+    private int depth;
     private final Map<String, Version> versions = new HashMap<>();
 
     JsonCursor(JsonParser json) {
@@ -86,20 +89,21 @@ final class JsonCursor {
             wrong("an object in braces");
             return;
         }
-        String[] seen = new String[8];
+        String[] seen = seen();
         int n = 0;
         Set<String> many = null;
+        depth++;
         while (json.nextToken() != JsonToken.END_OBJECT) {
             String key = json.currentName();
             path.add(key);
-            boolean twice = many == null ? Arrays.asList(seen).subList(0, n).contains(key) : !many.add(key);
-            if (twice) {
+            if (many == null ? isAmong(seen, n, key) : !many.add(key)) {
                 problem("key-twice", "\"" + key + "\" is given twice; give it once.");
             }
-            if (many == null) {
-                seen = n == seen.length ? Arrays.copyOf(seen, n * 2) : seen;
+            if (n < FEW_KEYS) {
                 seen[n++] = key;
-                many = n > FEW_KEYS ? new HashSet<>(Arrays.asList(seen).subList(0, n)) : null;
+            } else if (many == null) {
+                many = new HashSet<>(Arrays.asList(seen));
+                many.add(key);
             }
             json.nextToken();
             if (!reader.read(key)) {
@@ -108,6 +112,24 @@ final class JsonCursor {
             }
             path.remove(path.size() - 1);
         }
+        depth--;
+    }
+
+    /** Room for the first keys of an object at this depth: an object ends before the next of its depth begins. */
+    private String[] seen() {
+        while (seenAtDepth.size() <= depth) {
+            seenAtDepth.add(new String[FEW_KEYS]);
+        }
+        return seenAtDepth.get(depth);
+    }
+
+    private static boolean isAmong(String[] seen, int n, String key) {
+        for (int i = 0; i < n; i++) {
+            if (seen[i].equals(key)) {
+                return true;
+            }
+        }
+        return false;
     }
 
     /** Reads a list, entry by entry; anything else is a problem. */
@@ -160,7 +182,11 @@ final class JsonCursor {
             wrong("a text in double quotes");
             return null;
         }
-        return same(json.getString());
+        return textHere();
+    }
+
+    private String textHere() {
+        return texts.text(json.getStringCharacters(), json.getStringOffset(), json.getStringLength());
     }
 
     /** A text; when it is none, a problem and the empty text. */
@@ -169,9 +195,9 @@ final class JsonCursor {
         return text == null ? "" : text;
     }
 
+    /** The same text as everywhere else. */
     String same(String text) {
-        String known = texts.putIfAbsent(text, text);
-        return known == null ? text : known;
+        return texts.text(text.toCharArray(), 0, text.length());
     }
 
     boolean truth() {
@@ -203,7 +229,7 @@ final class JsonCursor {
             wrong("a number");
             return null;
         }
-        return same(json.getString());
+        return textHere();
     }
 
     @Nullable BigDecimal decimal() {
@@ -214,7 +240,11 @@ final class JsonCursor {
     /** The text of an instant. */
     @Nullable String instantText() {
         String text = text();
-        return text == null || instant(text) == null ? null : text;
+        if (text == null || !instants.contains(text) && instant(text) == null) {
+            return null;
+        }
+        instants.add(text);
+        return text;
     }
 
     @Nullable Instant instant() {

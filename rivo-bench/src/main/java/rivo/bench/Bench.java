@@ -1,0 +1,268 @@
+package rivo.bench;
+
+import java.io.BufferedOutputStream;
+import java.io.IOException;
+import java.io.OutputStream;
+import java.lang.management.ManagementFactory;
+import java.lang.management.MemoryPoolMXBean;
+import java.lang.management.MemoryType;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Locale;
+import java.util.Random;
+import java.util.concurrent.Callable;
+import rivo.core.audience.Audiences;
+import rivo.core.estate.Assignment;
+import rivo.core.estate.Device;
+import rivo.core.estate.Estate;
+import rivo.core.estate.Facts;
+import rivo.core.estate.Intent;
+import rivo.core.estate.Scope;
+import rivo.core.estate.Target;
+import rivo.core.estate.Title;
+import rivo.core.explain.Trail;
+import rivo.core.rehearse.Rehearsal;
+import rivo.core.resolve.Resolver;
+import rivo.formats.estate.EstateWriter;
+
+/**
+ * {@code ./rivo bench}: makes its estates, takes the floors and the figures in one run, prints them, and writes
+ * {@code docs/performance.md}.
+ *
+ * <p>Every figure is the best of several tries, as its floor is: what the machine did besides is not what is measured.
+ */
+public final class Bench {
+
+    private static final double NANOS_OF_MILLI = 1e6;
+    private static final double MIB = 1 << 20;
+    private static final int THREADS = 2;
+    private static final int WARM = 10_000;
+
+    private final List<String> rows = new ArrayList<>();
+
+    private Bench() {
+    }
+
+    /** @param arguments where to write the page, the launcher, and {@code quick} for a hundredth of the sizes */
+    public static void main(String[] arguments) throws Exception {
+        boolean quick = arguments.length > 2 && arguments[2].equals("quick");
+        Bench bench = new Bench();
+        bench.large(quick ? 10_000 : 1_000_000, quick ? 1_000 : 10_000);
+        System.gc();
+        bench.middle(quick ? 2_000 : 100_000, quick ? 200 : 2_000);
+        System.gc();
+        bench.file(Path.of(arguments[1]), quick ? 1_000 : 100_000);
+        bench.write(Path.of(arguments[0]), quick);
+    }
+
+    private static double best(int tries, Callable<?> work) throws Exception {
+        double best = Double.MAX_VALUE;
+        for (int i = 0; i < tries; i++) {
+            long start = System.nanoTime();
+            Object result = work.call();
+            best = Math.min(best, (System.nanoTime() - start) / NANOS_OF_MILLI);
+            if (result == null) {
+                throw new IllegalStateException("nothing came out");
+            }
+        }
+        return best;
+    }
+
+    private static double once(Callable<?> work) throws Exception {
+        return best(1, work);
+    }
+
+    private void row(String work, String figure, String reach) {
+        String row = "| " + work + " | " + figure + " | " + reach + " |";
+        rows.add(row);
+        System.out.println(row);
+    }
+
+    private static String words(String pattern, Object... values) {
+        return String.format(Locale.ROOT, pattern, values);
+    }
+
+    private static double usedMiB() {
+        System.gc();
+        return (Runtime.getRuntime().totalMemory() - Runtime.getRuntime().freeMemory()) / MIB;
+    }
+
+    private static double peakMiB() {
+        return ManagementFactory.getMemoryPoolMXBeans().stream().filter(pool -> pool.getType() == MemoryType.HEAP)
+                .map(MemoryPoolMXBean::getPeakUsage).mapToLong(usage -> usage.getUsed()).sum() / MIB;
+    }
+
+    private void large(int devices, int assignments) throws Exception {
+        Estate estate = Estate.ofChecked(Fleet.parts(new Fleet.Size(devices, assignments, 500, 3000, 500, 12)));
+        String at = words("%,d devices × %,d assignments × 500 titles", devices, assignments);
+        Audiences audiences = Audiences.of(estate);
+        Resolver[] held = new Resolver[1];
+        double audience = once(() -> {
+            held[0] = Resolver.of(audiences);
+            return held[0].bases(THREADS);
+        });
+        row(at + ": all audiences worked out, and sections 3 to 6, cold", words("%.0f ms", audience), "");
+        ladder(at, held[0], 5);
+        double all = best(2, () -> Resolver.of(audiences).all(THREADS));
+        row(at + ": all sections, with presences and relations", words("%.0f ms", all), "");
+        var outcomes = held[0].all(THREADS);
+        row(at + ": heap with estate, audiences and all outcomes", words("%.0f MiB", usedMiB()), "≤ 6144 MiB");
+        oneDevice(at, held[0]);
+        edit(at, held[0]);
+        rules(at, estate);
+        if (outcomes.isEmpty()) {
+            throw new IllegalStateException("no outcomes");
+        }
+        row(at + ": peak heap of all this", words("%.0f MiB", peakMiB()), "≤ 6144 MiB");
+    }
+
+    private double ladder(String at, Resolver resolver, int reach) throws Exception {
+        Floors floors = new Floors(resolver.audiences());
+        floors.pass();
+        double floor = best(5, floors::pass);
+        row(at + ": floor, the bare dense pass, one thread", words("%.1f ms", floor), "");
+        double two = best(5, () -> resolver.follow(resolver.estate()).bases(THREADS));
+        double one = best(3, () -> resolver.follow(resolver.estate()).bases(1));
+        row(at + ": sections 3 to 6, both sides, two threads", words("%.0f ms, %.1f × the floor", two, two / floor),
+                "≤ " + reach + " × the floor");
+        row(at + ": the same, one thread", words("%.0f ms, %.1f × the floor", one, one / floor), "");
+        return two;
+    }
+
+    private void oneDevice(String at, Resolver resolver) throws Exception {
+        Random random = new Random(1);
+        Estate estate = resolver.estate();
+        for (int i = 0; i < WARM; i++) {
+            resolver.device(estate.devices().at(random.nextInt(estate.devices().size())));
+        }
+        double[] plain = new double[3000];
+        double[] explained = new double[600];
+        for (int i = 0; i < plain.length; i++) {
+            Device device = estate.devices().at(random.nextInt(estate.devices().size()));
+            plain[i] = 1000 * once(() -> resolver.device(device));
+        }
+        for (int i = 0; i < explained.length; i++) {
+            Device device = estate.devices().at(random.nextInt(estate.devices().size()));
+            explained[i] = 1000 * once(() -> trails(resolver, device));
+        }
+        row(at + ": one device, all its titles, the middle of 3,000", words("%.0f µs", middle(plain)), "≤ 200 µs");
+        row(at + ": one device with all its trails, the middle of 600", words("%.0f µs", middle(explained)), "≤ 2,000 µs");
+    }
+
+    private static double middle(double[] figures) {
+        Arrays.sort(figures);
+        return figures[figures.length / 2];
+    }
+
+    private static List<Trail> trails(Resolver resolver, Device device) {
+        List<Trail> trails = new ArrayList<>();
+        var outcomes = resolver.device(device);
+        for (Title title : resolver.estate().titles()) {
+            if (title.scope() == Scope.DEVICE) {
+                var decision = outcomes.stream().filter(o -> o.title() == title).map(Resolver.UnitOutcome::decision)
+                        .findFirst().orElse(null);
+                trails.add(Trail.of(resolver, title, resolver.estate().devices().position(device.id()), decision));
+            }
+        }
+        return trails;
+    }
+
+    private void edit(String at, Resolver resolver) throws Exception {
+        Estate estate = resolver.estate();
+        List<Double> times = new ArrayList<>();
+        resolver.all(THREADS);
+        for (Assignment assignment : estate.assignments().all()) {
+            boolean wide = assignment.include().get(0).kind() == Target.Kind.GROUP || assignment.seq() % 3 == 0;
+            if (wide && assignment.seq() % 97 == 0 && times.size() < 40) {
+                Intent other = assignment.intent() == Intent.REQUIRED ? Intent.UNINSTALL : Intent.REQUIRED;
+                Estate after = estate.withAssignments(List.of(assignment.withIntent(other)));
+                times.add(once(() -> Rehearsal.of(resolver, after)));
+            }
+        }
+        double[] all = times.stream().mapToDouble(t -> t).toArray();
+        double middle = middle(all);
+        row(at + ": one edited assignment rehearsed, the middle of " + all.length, words("%.1f ms (longest %.0f ms)",
+                middle, all[all.length - 1]), "≤ 60 ms");
+    }
+
+    private void rules(String at, Estate estate) throws Exception {
+        Audiences audiences = Audiences.of(estate);
+        List<String> rules = new ArrayList<>();
+        for (int i = 0; i < 500; i++) {
+            rules.add(Fleet.rule(i));
+        }
+        double cold = once(() -> rules.stream().mapToInt(r -> audiences.satisfying(r, Scope.DEVICE).size()).sum());
+        row(at + ": 500 rules over all devices, columns and all", words("%.0f ms", cold), "≤ 1,000 ms");
+        double[] one = new double[2000];
+        Random random = new Random(2);
+        for (int i = 0; i < WARM; i++) {
+            audiences.satisfied(random.nextInt(estate.devices().size()));
+        }
+        for (int i = 0; i < one.length; i++) {
+            int device = random.nextInt(estate.devices().size());
+            one[i] = 1000 * once(() -> audiences.satisfied(device));
+        }
+        row(at + ": 500 rules for one changed device, the middle of 2,000", words("%.0f µs", middle(one)), "≤ 50 µs");
+        Device device = estate.devices().at(estate.devices().size() / 2);
+        Device changed = device.withReport(Facts.of(java.util.Map.of("arch", "arm64")), List.of(), List.of());
+        row(at + ": one changed device taken into the working estate", words("%.1f ms",
+                best(5, () -> audiences.follow(estate.withDevice(changed)))), "");
+    }
+
+    private void middle(int devices, int assignments) throws Exception {
+        Estate estate = Estate.ofChecked(Fleet.parts(new Fleet.Size(devices, assignments, 500, 600, 100, 12)));
+        String at = words("%,d × %,d", devices, assignments);
+        Resolver resolver = Resolver.of(estate);
+        resolver.bases(THREADS);
+        double ladder = ladder(at, resolver, 10);
+        double loop = once(() -> Floors.objectLoop(resolver.audiences()));
+        row(at + ": an object loop over devices, reach alone", words("%.0f ms, %.0f × the ladder", loop, loop / ladder),
+                "≥ 300 × slower");
+    }
+
+    private void file(Path launcher, int devices) throws IOException, InterruptedException {
+        Path folder = Files.createTempDirectory("rivo-bench");
+        Path json = folder.resolve("fleet.json");
+        Path csv = folder.resolve("fleet.csv");
+        Estate estate = Estate.ofChecked(Fleet.parts(new Fleet.Size(devices, 2_000, 500, 600, 100, 74)));
+        try (OutputStream out = new BufferedOutputStream(Files.newOutputStream(json))) {
+            EstateWriter.write(estate, out, false);
+        }
+        long start = System.nanoTime();
+        Process process = new ProcessBuilder(launcher.toString(), "resolve", "--stats", json.toString(), "-o", csv.toString())
+                .redirectErrorStream(true).start();
+        String said = new String(process.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
+        if (process.waitFor() != 0) {
+            throw new IOException("resolve failed: " + said);
+        }
+        double seconds = (System.nanoTime() - start) / NANOS_OF_MILLI / 1000;
+        row(words("`./rivo resolve` of a file of %.0f MB", Files.size(json) / 1e6), words("%.1f s; %s", seconds,
+                said.strip().replaceFirst("^[^:]*: ", "")), "≤ 30 s, ≤ 3 GiB");
+        Files.delete(json);
+        Files.delete(csv);
+        Files.delete(folder);
+    }
+
+    private void write(Path page, boolean quick) throws IOException {
+        if (quick) {
+            return;
+        }
+        String cpu = Files.exists(Path.of("/proc/cpuinfo")) ? Files.readAllLines(Path.of("/proc/cpuinfo")).stream()
+                .filter(line -> line.startsWith("model name")).findFirst().map(line -> line.split(":", 2)[1].strip())
+                .orElse("unknown") : "unknown";
+        List<String> lines = new ArrayList<>(List.of("# Performance", "",
+                "Written by `./rivo bench` on " + LocalDate.now() + ": " + Runtime.getRuntime().availableProcessors()
+                        + " processors (" + cpu + "), Java " + System.getProperty("java.version") + ", heap at most "
+                        + words("%.0f MiB", Runtime.getRuntime().maxMemory() / MIB) + ".",
+                "", "The estates are made by `rivo.bench.Fleet`. The floor is reading the target set of every assignment",
+                "once, as a bit for each device, in the same run. Figures are the best of several tries unless a line says",
+                "otherwise.", "", "| work | figure | to reach |", "|---|---|---|"));
+        lines.addAll(rows);
+        Files.write(page, lines);
+    }
+}

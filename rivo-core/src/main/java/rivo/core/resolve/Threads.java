@@ -1,0 +1,57 @@
+package rivo.core.resolve;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Queue;
+import java.util.concurrent.ConcurrentLinkedQueue;
+import java.util.concurrent.atomic.AtomicReference;
+import java.util.function.Consumer;
+
+/** Spreads independent pieces of work over threads that live as long as the work. */
+final class Threads {
+
+    private static final long STACK = 1L << 28;
+
+    private Threads() {
+    }
+
+    /** Does all pieces; the first that fails makes all of it fail. */
+    static <T> void run(int threads, List<T> pieces, Consumer<T> work) {
+        Queue<T> open = new ConcurrentLinkedQueue<>(pieces);
+        AtomicReference<Throwable> failure = new AtomicReference<>();
+        List<Thread> running = new ArrayList<>();
+        for (int i = 0; i < Math.min(threads, pieces.size()); i++) {
+            Thread thread = new Thread(null, () -> drain(open, work, failure), "resolve-" + i, STACK);
+            thread.start();
+            running.add(thread);
+        }
+        running.forEach(Threads::join);
+        if (failure.get() != null) {
+            throw new IllegalStateException("a title could not be resolved", failure.get());
+        }
+    }
+
+    private static <T> void drain(Queue<T> open, Consumer<T> work, AtomicReference<Throwable> failure) {
+        try {
+            for (T piece = open.poll(); piece != null && failure.get() == null; piece = open.poll()) {
+                work.accept(piece);
+            }
+        } catch (RuntimeException | Error e) {
+            failure.compareAndSet(null, e);
+        }
+    }
+
+    private static void join(Thread thread) {
+        boolean interrupted = false;
+        while (thread.isAlive()) {
+            try {
+                thread.join();
+            } catch (InterruptedException e) {
+                interrupted = true;
+            }
+        }
+        if (interrupted) {
+            Thread.currentThread().interrupt();
+        }
+    }
+}

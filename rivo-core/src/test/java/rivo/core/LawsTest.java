@@ -1,0 +1,222 @@
+package rivo.core;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Random;
+import java.util.Set;
+import java.util.TreeMap;
+import org.junit.jupiter.api.Test;
+import rivo.core.audience.Audiences;
+import rivo.core.estate.Assignment;
+import rivo.core.estate.Device;
+import rivo.core.estate.Estate;
+import rivo.core.estate.EstateParts;
+import rivo.core.estate.Facts;
+import rivo.core.estate.Group;
+import rivo.core.estate.Intent;
+import rivo.core.estate.Ou;
+import rivo.core.estate.Scope;
+import rivo.core.estate.Subject;
+import rivo.core.estate.Target;
+import rivo.core.estate.Title;
+import rivo.core.explain.Trail;
+import rivo.core.explain.Verdict;
+import rivo.core.rehearse.Rehearsal;
+import rivo.core.resolve.Decision;
+import rivo.core.resolve.Outcome;
+import rivo.core.resolve.Resolver;
+
+/** What holds for every estate, on random ones. */
+class LawsTest {
+
+    private static final int ESTATES = 700;
+
+    @Test
+    void theOrderOfTheInputNeverMatters() {
+        for (long seed = 0; seed < ESTATES; seed++) {
+            EstateParts parts = RandomEstates.parts(seed);
+            Random random = new Random(seed);
+            EstateParts shuffled = new EstateParts(parts.asOf(), shuffled(parts.ous(), random),
+                    shuffled(parts.users(), random), shuffled(parts.devices(), random), shuffled(parts.groups(), random),
+                    shuffled(parts.collections(), random), shuffled(parts.titles(), random),
+                    shuffled(parts.kits(), random), shuffled(parts.assignments(), random),
+                    shuffled(parts.requests(), random));
+            assertThat(rows(shuffled)).as("seed %d", seed).isEqualTo(rows(parts));
+        }
+    }
+
+    private static <T> List<T> shuffled(List<T> list, Random random) {
+        List<T> copy = new ArrayList<>(list);
+        Collections.shuffle(copy, random);
+        return copy;
+    }
+
+    private static Map<String, String> rows(EstateParts parts) {
+        return Rows.byTitle(Resolver.of(Estate.of(parts)));
+    }
+
+    @Test
+    void anUnrelatedTitleChangesNothingElse() {
+        for (long seed = 0; seed < ESTATES; seed++) {
+            EstateParts parts = RandomEstates.parts(seed);
+            List<Title> titles = new ArrayList<>(parts.titles());
+            titles.add(Title.of("zz", "Unrelated", List.of(Estates.release("1.0"))));
+            List<Assignment> assignments = new ArrayList<>(parts.assignments());
+            assignments.add(Assignment.of("zz", 9999, Subject.title("zz"), Intent.REQUIRED, List.of(Target.ALL_DEVICES)));
+            Map<String, String> rows = new TreeMap<>(rows(parts.withTitles(titles).withAssignments(assignments)));
+            rows.keySet().removeIf(key -> key.endsWith("|zz"));
+            assertThat(rows).as("seed %d", seed).isEqualTo(rows(parts));
+        }
+    }
+
+    @Test
+    void manyThreadsSayWhatOneSays() {
+        for (long seed = 0; seed < 150; seed++) {
+            Estate estate = Estate.of(RandomEstates.parts(seed));
+            assertThat(Resolver.of(estate).all(4)).as("seed %d", seed).isEqualTo(Resolver.of(estate).all());
+        }
+    }
+
+    @Test
+    void aChangedEstateSaysWhatOneMadeAnewSays() {
+        for (long seed = 0; seed < ESTATES * 3; seed++) {
+            Random random = new Random(seed);
+            Resolver resolver = Resolver.of(Estate.of(RandomEstates.parts(seed)));
+            for (int step = 0; step < 4; step++) {
+                warm(resolver);
+                Estate changed = change(resolver.estate(), random);
+                Resolver followed = resolver.follow(changed);
+                Map<String, String> anew = rows(changed.parts());
+                assertThat(Rows.byTitle(followed)).as("seed %d, step %d", seed, step).isEqualTo(anew);
+                assertThat(Rows.byDevice(followed)).as("seed %d, step %d", seed, step).isEqualTo(anew);
+                rehearsalIsTheDifference(resolver, followed, anew, "seed " + seed + ", step " + step);
+                resolver = followed;
+            }
+        }
+    }
+
+    /** So that there is something to carry over. */
+    private static void warm(Resolver resolver) {
+        resolver.all();
+        Audiences audiences = resolver.audiences();
+        resolver.estate().collections().keySet().forEach(audiences::collection);
+    }
+
+    private static Estate change(Estate estate, Random random) {
+        Device device = estate.devices().at(random.nextInt(estate.devices().size()));
+        String ou = estate.ous().at(random.nextInt(estate.ous().size())).id();
+        return switch (random.nextInt(8)) {
+            case 0 -> estate.withDevice(device.withReport(Estates.facts("arch", random.nextBoolean() ? "x64" : "arm64",
+                    "ramGiB", "8"), List.of(), device.present()));
+            case 1 -> estate.withDevice(device.withOu(random.nextInt(5) == 0 ? null : ou));
+            case 2 -> estate.withDevice(device.withPeople(estate.users().all().stream().map(u -> u.id())
+                    .filter(u -> random.nextBoolean()).toList()));
+            case 3 -> withMembers(estate, random, device);
+            case 4 -> estate.withAssignments(estate.assignments().all().stream().filter(a -> random.nextInt(3) == 0)
+                    .map(a -> random.nextBoolean() ? a.retired() : a.withPriority(random.nextInt(1001))).toList());
+            case 5 -> estate.withDevice(device.withReport(device.facts(), device.software(), List.of()));
+            case 6 -> estate.withOus(estate.ous().all().stream().map(o -> moved(estate, o, ou)).toList());
+            default -> estate.withRequests(List.of());
+        };
+    }
+
+    private static Estate withMembers(Estate estate, Random random, Device device) {
+        if (estate.groups().isEmpty()) {
+            return estate;
+        }
+        Group group = List.copyOf(estate.groups().values()).get(random.nextInt(estate.groups().size()));
+        List<Target> members = new ArrayList<>(group.members());
+        if (!members.remove(Target.device(device.id()))) {
+            members.add(Target.device(device.id()));
+        }
+        return estate.withGroup(new Group(group.id(), group.name(), members));
+    }
+
+    /** Puts this OU below that one, where that is possible, and turns its fence round. */
+    private static Ou moved(Estate estate, Ou ou, String below) {
+        int to = estate.ous().position(below);
+        int at = estate.ous().position(ou.id());
+        boolean may = ou.parent() != null && to != at + 1 && at == estate.ous().size() - 1 && to < at;
+        return may ? new Ou(ou.id(), ou.name(), ou.dn(), below, !ou.fenced()) : ou;
+    }
+
+    private static void rehearsalIsTheDifference(Resolver before, Resolver after, Map<String, String> now, String what) {
+        Map<String, String> expected = new TreeMap<>();
+        Map<String, String> old = Rows.byTitle(before);
+        Set<String> keys = new HashSet<>(old.keySet());
+        keys.addAll(now.keySet());
+        for (String key : keys) {
+            if (!Objects.equals(old.get(key), now.get(key))) {
+                expected.put(key, old.get(key) + " > " + now.get(key));
+            }
+        }
+        Map<String, String> found = new TreeMap<>();
+        Rehearsal.of(before, after).titles().forEach(title -> {
+            Scope scope = title.title().scope();
+            title.differences().forEach(d -> d.units().forEach(unit -> found.put(key(after.audiences(), scope, unit,
+                    title.title()), words(d.before()) + " > " + words(d.after()))));
+            title.gone().forEach(d -> d.units().forEach(unit -> found.put(key(before.audiences(), scope, unit,
+                    title.title()), words(d.before()) + " > " + words(d.after()))));
+        });
+        assertThat(found).as(what).isEqualTo(expected);
+    }
+
+    private static String key(Audiences audiences, Scope scope, int unit, Title title) {
+        return audiences.device(unit, scope).id() + "|" + audiences.user(unit, scope) + "|" + title.id();
+    }
+
+    private static String words(@org.jspecify.annotations.Nullable Decision decision) {
+        return decision == null ? "null" : Rows.words(decision);
+    }
+
+    @Test
+    void aTrailNeverDisagreesWithTheOutcome() {
+        for (long seed = 0; seed < ESTATES; seed++) {
+            Resolver resolver = Resolver.of(Estate.of(RandomEstates.parts(seed)));
+            for (Title title : resolver.estate().titles()) {
+                for (int unit = 0; unit < resolver.audiences().size(title.scope()); unit++) {
+                    check(resolver, title, unit, "seed " + seed + ", " + title.id() + " at " + unit);
+                }
+            }
+        }
+    }
+
+    private static void check(Resolver resolver, Title title, int unit, String what) {
+        Trail trail = Trail.of(resolver, title, unit);
+        Decision decision = trail.decision().orElse(null);
+        assertThat(trail.sentence()).as(what).endsWith(".").doesNotContain("null");
+        assertThat(trail.rungs()).as(what).allSatisfy(rung -> assertThat(trail.sentence(rung)).isNotEmpty());
+        long candidates = trail.rungs().stream().filter(r -> switch (r.verdict().kind()) {
+            case DECIDES, AGREES, DISAGREES, WEAKER -> true;
+            default -> false;
+        }).count();
+        boolean later = trail.rungs().stream().anyMatch(r -> r.verdict().kind() == Verdict.Kind.LATER);
+        if (decision == null || decision.deciding().isEmpty()) {
+            assertThat(candidates).as(what).isZero();
+            assertThat(later).as(what).isFalse();
+            return;
+        }
+        if (decision.outcome() == Outcome.UNINSTALL && decision.reason() == rivo.core.resolve.Reason.LEFT) {
+            return;
+        }
+        assertThat(candidates > 0 || later).as(what).isTrue();
+        Set<Assignment> deciding = new HashSet<>();
+        trail.rungs().stream().filter(r -> r.verdict().kind() == Verdict.Kind.DECIDES
+                || r.verdict().kind() == Verdict.Kind.DISAGREES
+                || r.verdict() instanceof Verdict.Later l && l.decides()).forEach(r -> deciding.add(r.assignment()));
+        assertThat(deciding).as(what).containsExactlyInAnyOrderElementsOf(decision.deciding());
+    }
+
+    @Test
+    void anEmptyEstateIsAnsweredToo() {
+        EstateParts parts = EstateParts.none(Estates.AS_OF).withOus(List.of(new Ou("root", "root", "", null, false)));
+        assertThat(rows(parts)).isEmpty();
+        assertThat(Facts.of(Map.of())).isSameAs(Facts.NONE);
+    }
+}
