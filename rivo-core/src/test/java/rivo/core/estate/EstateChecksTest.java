@@ -1,0 +1,116 @@
+package rivo.core.estate;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.function.UnaryOperator;
+import org.junit.jupiter.api.Test;
+import rivo.core.Estates;
+
+class EstateChecksTest {
+
+    private static List<String> places(UnaryOperator<EstateParts> broken) {
+        return EstateChecks.problems(broken.apply(Estates.usual().parts())).stream().map(Problem::place).toList();
+    }
+
+    private static <T> List<T> and(List<T> list, T one) {
+        List<T> more = new ArrayList<>(list);
+        more.add(one);
+        return more;
+    }
+
+    private static Ou ou(String id, String parent, boolean fenced) {
+        return new Ou(id, id, "ou=" + id, parent, fenced);
+    }
+
+    @Test
+    void aSoundEstateHasNoProblems() {
+        assertThat(places(p -> p)).isEmpty();
+    }
+
+    @Test
+    void theTreeHasOneRootThatIsNotFenced() {
+        assertThat(places(p -> p.withOus(and(p.ous(), ou("moon", null, false))))).containsExactly("ous[5].parent");
+        assertThat(places(p -> p.withOus(List.of()))).contains("ous");
+        assertThat(places(p -> p.withOus(List.of(ou("root", null, true), ou("labs", "root", false), ou("bench", "labs",
+                false), ou("stores", "labs", false), ou("works", "root", false))))).containsExactly("ous[0].fenced");
+    }
+
+    @Test
+    void anOuIsNeverBelowItself() {
+        List<Ou> circle = List.of(ou("root", null, false), ou("labs", "bench", false), ou("bench", "labs", false),
+                ou("stores", "stores", false), ou("works", "root", false));
+        assertThat(places(p -> p.withOus(circle))).containsExactlyInAnyOrder("ous[1].parent", "ous[3].parent");
+    }
+
+    @Test
+    void idsAreUsedOnceAndHaveAForm() {
+        assertThat(places(p -> p.withUsers(List.of(new User("u;1", "", "", null, Facts.NONE),
+                new User("u", "", "", null, Facts.NONE), new User("u", "", "", null, Facts.NONE)))))
+                .containsExactly("users[0].id", "users[2].id");
+    }
+
+    @Test
+    void whatIsNamedIsDeclared() {
+        assertThat(places(p -> p.withDevices(List.of(new Device("d", "", "moon", List.of("nobody"), Facts.NONE, List.of(),
+                List.of(new Present("lost", null, null, "a9"))))))).containsExactlyInAnyOrder("devices[0].ou",
+                        "devices[0].people[0]", "devices[0].present[0].title", "devices[0].present[0].by");
+    }
+
+    @Test
+    void targetsSuitTheSideThatIsFollowed() {
+        assertThat(places(p -> p.withAssignments(List.of(Assignment.of("a1", 1, Subject.title("siltscope"), Intent.REQUIRED,
+                List.of(Target.ALL_USERS, Target.ou("labs")))))))
+                .containsExactly("assignments[0].include[0]");
+    }
+
+    @Test
+    void seqsAndSharesAreChecked() {
+        Assignment one = Assignment.of("a1", 1, Subject.title("siltscope"), Intent.REQUIRED, List.of(Target.ALL_DEVICES));
+        Assignment other = Assignment.of("a2", 1, Subject.title("siltscope"), Intent.REQUIRED, List.of(Target.ALL_DEVICES))
+                .withWaves(List.of(Wave.share(60, true), Wave.share(60, false)));
+        assertThat(places(p -> p.withAssignments(List.of(one, other)))).containsExactlyInAnyOrder("assignments[1].seq",
+                "assignments[1].waves");
+    }
+
+    private static Title title(String id, List<String> conflicts, List<Need> needs, List<String> replaces) {
+        return new Title(id, id, Scope.DEVICE, null, conflicts, List.of(new Release(Version.of("1"), ReleaseState.OFFERED,
+                needs, replaces.stream().map(r -> new Replacement(r, Replacement.Mode.IN_PLACE)).toList(),
+                List.of(new Variant("v", null)))));
+    }
+
+    @Test
+    void relationsMakeSense() {
+        assertThat(places(p -> p.withTitles(List.of(title("a", List.of("a"), List.of(new Need("b", null)), List.of("a")),
+                title("b", List.of("a"), List.of(), List.of()))))).containsExactlyInAnyOrder("titles[0].conflictsWith[0]",
+                        "titles[0].releases[0].replaces[0].title", "titles[0].releases[0].needs[0].title");
+        assertThat(places(p -> p.withTitles(List.of(title("a", List.of(), List.of(new Need("b", null)), List.of()),
+                title("b", List.of(), List.of(new Need("c", null)), List.of()),
+                title("c", List.of(), List.of(new Need("a", null)), List.of()))))).containsExactly(
+                        "titles[0].releases[0].needs[0]");
+    }
+
+    @Test
+    void anEstateIsNotMadeOfBrokenParts() {
+        assertThatThrownBy(() -> Estate.of(Estates.usual().parts().withOus(List.of())))
+                .isInstanceOf(RefusedException.class).hasMessageContaining("There is no root");
+        Estate sound = Estates.usual().estate();
+        assertThatThrownBy(() -> sound.withAssignments(List.of(Assignment.of("a", 1, Subject.title("lost"), Intent.REQUIRED,
+                List.of(Target.ou("moon")))))).isInstanceOfSatisfying(RefusedException.class,
+                        e -> assertThat(e.problems()).extracting(Problem::place)
+                                .containsExactly("assignment:a.subject", "assignment:a.include[0]"));
+        assertThatThrownBy(() -> sound.withDevice(Device.of("lost", "lost", null, List.of())))
+                .isInstanceOf(IllegalArgumentException.class);
+    }
+
+    @Test
+    void aDeepChainIsNoTrouble() {
+        List<Title> chain = new ArrayList<>();
+        for (int i = 0; i < 20_000; i++) {
+            chain.add(title("t" + i, List.of(), i == 0 ? List.of() : List.of(new Need("t" + (i - 1), null)), List.of()));
+        }
+        assertThat(places(p -> p.withTitles(chain))).isEmpty();
+    }
+}
