@@ -17,11 +17,19 @@ public sealed interface Gate {
     /** The units that pass, of those that have come so far. */
     Positions pass(Positions units);
 
+    /** Whether this one unit passes. */
+    boolean passes(int unit);
+
     /** Below the base of the assignment. */
     record Base(Ou base, Positions below) implements Gate {
         @Override
         public Positions pass(Positions units) {
             return units.and(below);
+        }
+
+        @Override
+        public boolean passes(int unit) {
+            return below.contains(unit);
         }
     }
 
@@ -31,6 +39,11 @@ public sealed interface Gate {
         public Positions pass(Positions units) {
             return units.and(satisfying);
         }
+
+        @Override
+        public boolean passes(int unit) {
+            return satisfying.contains(unit);
+        }
     }
 
     /** Not excluded by this target. */
@@ -38,6 +51,11 @@ public sealed interface Gate {
         @Override
         public Positions pass(Positions units) {
             return units.without(held);
+        }
+
+        @Override
+        public boolean passes(int unit) {
+            return !held.contains(unit);
         }
     }
 
@@ -55,6 +73,11 @@ public sealed interface Gate {
         @Override
         public Positions pass(Positions units) {
             return units.without(stopped);
+        }
+
+        @Override
+        public boolean passes(int unit) {
+            return !stopped.contains(unit);
         }
 
         /** The outermost fence that stops the unit; null when none does. */

@@ -152,6 +152,36 @@ public final class Pair {
         return new Split(remaining.and(units.devicesOf(split.now())), remaining.and(units.devicesOf(split.later())));
     }
 
+    /** What a pair comes to at one unit. */
+    public enum Standing {
+        NO_CANDIDATE, LATER, CANDIDATE
+    }
+
+    /** What it comes to at one unit of the title. Costs a probe for each own unit and gate. */
+    public Standing at(int unit) {
+        if (own == scope) {
+            return atOwn(unit);
+        }
+        Standing best = Standing.NO_CANDIDATE;
+        for (int person = audiences.units().from(unit); person < audiences.units().to(unit); person++) {
+            Standing standing = atOwn(person);
+            best = standing.compareTo(best) > 0 ? standing : best;
+        }
+        return best;
+    }
+
+    private Standing atOwn(int unit) {
+        if (!reach.contains(unit)) {
+            return Standing.NO_CANDIDATE;
+        }
+        for (int i = 0; i < gates.size(); i++) {
+            if (!gates.get(i).passes(unit)) {
+                return Standing.NO_CANDIDATE;
+            }
+        }
+        return waves == null || waves.isOpen(unit) ? Standing.CANDIDATE : Standing.LATER;
+    }
+
     private Positions through(Positions units) {
         Positions passing = units;
         for (int i = 0; i < gates.size() && !passing.isEmpty(); i++) {

@@ -2,14 +2,18 @@ package rivo.core.explain;
 
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import rivo.core.audience.Audiences;
+import rivo.core.audience.TargetRow;
 import rivo.core.estate.Assignment;
 import rivo.core.estate.AssignmentState;
 import rivo.core.estate.CodePointOrder;
+import rivo.core.estate.Device;
 import rivo.core.estate.Estate;
 import rivo.core.estate.Release;
 import rivo.core.estate.Scope;
@@ -59,9 +63,34 @@ public final class Trail {
 
     /** The same where the resolver's decision is known already. */
     public static Trail of(Resolver resolver, Title title, int unit, @Nullable Decision decision) {
+        return of(resolver, title, unit, decision,
+                resolver.row(resolver.audiences().devicePosition(unit, title.scope())));
+    }
+
+    /** The trails of all titles at all units of one device. Costs a resolution of it, and a look at each pair. */
+    public static List<Trail> all(Resolver resolver, Device device) {
+        int position = resolver.estate().devices().position(device.id());
+        TargetRow row = resolver.row(position);
+        Map<String, Decision> decisions = new HashMap<>();
+        resolver.device(device).forEach(o -> decisions.put(o.title().id() + "\n" + o.user(), o.decision()));
+        List<Trail> trails = new ArrayList<>();
         Audiences audiences = resolver.audiences();
-        List<Judged> judged = judge(resolver, title, new UnitStandpoint(audiences, unit));
-        List<Rung> rungs = rungs(judged, deciding(judged, decision));
+        for (Title title : resolver.estate().titles()) {
+            boolean own = title.scope() == Scope.DEVICE;
+            int from = own ? position : audiences.units().from(position);
+            int to = own ? position + 1 : audiences.units().to(position);
+            for (int unit = from; unit < to; unit++) {
+                trails.add(of(resolver, title, unit, decisions.get(title.id() + "\n" + audiences.user(unit, title.scope())),
+                        row));
+            }
+        }
+        return trails;
+    }
+
+    private static Trail of(Resolver resolver, Title title, int unit, @Nullable Decision decision, TargetRow row) {
+        Audiences audiences = resolver.audiences();
+        List<Judged> judged = judge(resolver, title, new UnitStandpoint(audiences, unit, row));
+        List<Rung> rungs = rungs(judged, decision);
         rungs.addAll(notLive(resolver.estate(), title));
         int ou = resolver.estate().ous().position(audiences.device(unit, title.scope()).ou());
         return new Trail(resolver, title, unit, ou, decision, rungs);
@@ -71,7 +100,7 @@ public final class Trail {
     public static Trail at(Resolver resolver, int ou, Title title) {
         List<Judged> judged = judge(resolver, title, new OuStandpoint(resolver.estate(), ou));
         Decision decision = bare(title, judged);
-        List<Rung> rungs = rungs(judged, deciding(judged, decision));
+        List<Rung> rungs = rungs(judged, decision);
         rungs.addAll(notLive(resolver.estate(), title));
         return new Trail(resolver, title, -1, ou, decision, rungs);
     }
@@ -97,12 +126,22 @@ public final class Trail {
 
     /** The strongest group of candidates, or without any the strongest of the later ones; empty when there is nobody. */
     private static List<Judged> strongest(List<Judged> judged) {
-        List<Judged> from = judged.stream().filter(Judged::isCandidate).toList();
-        if (from.isEmpty()) {
-            from = judged.stream().filter(j -> j.standing().verdict() instanceof Verdict.Later).toList();
+        Judged first = null;
+        for (Judged one : judged) {
+            boolean later = one.standing().verdict() instanceof Verdict.Later;
+            if (one.isCandidate() && (first == null || !first.isCandidate()) || later && first == null) {
+                first = one;
+            }
         }
-        Place place = from.isEmpty() ? null : from.get(0).contender().place();
-        return from.stream().filter(j -> j.contender().place().equals(place)).toList();
+        List<Judged> group = new ArrayList<>(1);
+        for (Judged one : first == null ? List.<Judged>of() : judged) {
+            boolean sameKind = one.isCandidate() == Objects.requireNonNull(first).isCandidate()
+                    && (one.isCandidate() || one.standing().verdict() instanceof Verdict.Later);
+            if (sameKind && one.contender().place().equals(first.contender().place())) {
+                group.add(one);
+            }
+        }
+        return group;
     }
 
     /** What the pairs come to at an OU, where relations, seats and fits cannot be known. */
@@ -146,14 +185,10 @@ public final class Trail {
         return null;
     }
 
-    /** The assignments that decided: the decision's own; where another title overruled it, those of the group. */
-    private static List<Assignment> deciding(List<Judged> judged, @Nullable Decision decision) {
-        return strongest(judged).isEmpty() || decision == null ? List.of() : decision.deciding();
-    }
-
-    private static List<Rung> rungs(List<Judged> judged, List<Assignment> deciding) {
+    private static List<Rung> rungs(List<Judged> judged, @Nullable Decision decision) {
         List<Judged> group = strongest(judged);
-        List<Rung> rungs = new ArrayList<>();
+        List<Assignment> deciding = group.isEmpty() || decision == null ? List.of() : decision.deciding();
+        List<Rung> rungs = new ArrayList<>(judged.size());
         for (Judged one : judged) {
             rungs.add(new Rung(one.assignment(), one.contender().pair().target(), one.contender().place(),
                     verdict(one, group, deciding), one.standing().person(), one.standing().chain()));
@@ -184,13 +219,17 @@ public final class Trail {
     /** The assignments without a say, the newest first. */
     private static List<Rung> notLive(Estate estate, Title title) {
         List<Rung> rungs = new ArrayList<>();
-        estate.assignments().of(title.id()).stream().filter(a -> !a.isLive(estate.asOf()))
-                .sorted(Comparator.comparingLong(Assignment::seq).reversed()).forEach(assignment -> {
-                    for (Target target : assignment.include()) {
-                        rungs.add(new Rung(assignment, target, Place.of(estate.ous(), assignment, target),
-                                new Verdict.NotLive(why(assignment)), "", List.of()));
-                    }
-                });
+        List<Assignment> oldestFirst = estate.assignments().of(title.id());
+        for (int i = oldestFirst.size() - 1; i >= 0; i--) {
+            Assignment assignment = oldestFirst.get(i);
+            if (assignment.isLive(estate.asOf())) {
+                continue;
+            }
+            for (Target target : assignment.include()) {
+                rungs.add(new Rung(assignment, target, Place.of(estate.ous(), assignment, target),
+                        new Verdict.NotLive(why(assignment)), "", List.of()));
+            }
+        }
         return rungs;
     }
 

@@ -7,6 +7,7 @@ import rivo.core.audience.Audiences;
 import rivo.core.audience.Gate;
 import rivo.core.audience.Pair;
 import rivo.core.audience.Positions;
+import rivo.core.audience.TargetRow;
 import rivo.core.estate.Device;
 import rivo.core.estate.Follows;
 import rivo.core.estate.Group;
@@ -23,24 +24,30 @@ import rivo.core.resolve.Contender;
  */
 final class UnitStandpoint implements Standpoint {
 
+    private static final Standing NO_REACH = new Standing(new Verdict.DoesNotReach(), "", List.of());
     private static final int CANDIDATE = Integer.MAX_VALUE;
     private static final int LATER = CANDIDATE - 1;
 
     private final Audiences audiences;
     private final int unit;
+    private final TargetRow row;
 
-    UnitStandpoint(Audiences audiences, int unit) {
+    /** @param row of the unit's device */
+    UnitStandpoint(Audiences audiences, int unit, TargetRow row) {
         this.audiences = audiences;
         this.unit = unit;
+        this.row = row;
     }
 
     @Override
     public Standing of(Contender contender) {
         Pair pair = contender.pair();
-        Positions own = pair.ownUnits(unit);
-        Positions reached = pair.reaches(own);
+        if (!row.mayHold(pair)) {
+            return NO_REACH;
+        }
+        Positions reached = pair.reaches(pair.ownUnits(unit));
         if (reached.isEmpty()) {
-            return new Standing(new Verdict.DoesNotReach(), "", List.of());
+            return NO_REACH;
         }
         int best = reached.first();
         int got = -1;
@@ -56,9 +63,8 @@ final class UnitStandpoint implements Standpoint {
     }
 
     private static int howFar(Pair pair, int at) {
-        Positions one = Positions.range(at, at + 1);
         for (int g = 0; g < pair.gates().size(); g++) {
-            if (pair.gates().get(g).pass(one).isEmpty()) {
+            if (!pair.gates().get(g).passes(at)) {
                 return g;
             }
         }

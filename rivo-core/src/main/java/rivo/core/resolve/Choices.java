@@ -63,6 +63,29 @@ final class Choices {
         return chosen;
     }
 
+    /** What {@link #newest} gives one unit; null when nothing fits. */
+    @Nullable Choice newestAt(int unit) {
+        for (int r = 0; r < offered.size(); r++) {
+            Choice choice = at(offered.get(r), unit);
+            if (choice != null) {
+                return choice;
+            }
+        }
+        return null;
+    }
+
+    /** What {@link #of} gives one unit; null when it does not fit. */
+    @Nullable Choice at(Release release, int unit) {
+        List<Variant> variants = release.variants();
+        for (int v = 0; v < variants.size(); v++) {
+            Variant variant = variants.get(v);
+            if (variant.fits() == null || audiences.satisfying(variant.fits(), title.scope()).contains(unit)) {
+                return new Choice(release, variant);
+            }
+        }
+        return null;
+    }
+
     /** Where each variant of each release fits, whatever stands before it. */
     List<Share<Choice>> everywhere(Positions units) {
         List<Share<Choice>> all = new ArrayList<>();

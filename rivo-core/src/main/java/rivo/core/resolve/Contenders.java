@@ -2,6 +2,7 @@ package rivo.core.resolve;
 
 import java.util.ArrayList;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 import rivo.core.audience.Audiences;
 import rivo.core.audience.Pair;
 import rivo.core.audience.Positions;
@@ -51,14 +52,48 @@ record Contenders(Title title, List<Contender> live, List<Integer> levelEnds, Ch
         return List.of(ends);
     }
 
-    /** Whether any of them may have something to say where this row was taken. */
-    boolean anyMayHold(TargetRow row) {
+    /**
+     * The same decision as {@link Ladder}'s, for one unit; null when nobody has anything to say there.
+     *
+     * @param row of the unit's device
+     */
+    @Nullable BaseOutcome at(int unit, TargetRow row) {
+        Contender later = null;
         for (int i = 0; i < live.size(); i++) {
-            if (row.mayHold(live.get(i).pair())) {
-                return true;
+            Contender contender = live.get(i);
+            if (!row.mayHold(contender.pair())) {
+                continue;
+            }
+            Pair.Standing standing = contender.pair().at(unit);
+            if (standing == Pair.Standing.CANDIDATE) {
+                return decide(i, unit, row);
+            }
+            if (standing == Pair.Standing.LATER
+                    && (later == null || Contender.STRONGEST_THEN_OLDEST.compare(contender, later) < 0)) {
+                later = contender;
             }
         }
-        return false;
+        return later == null ? null
+                : new BaseOutcome(Outcome.LATER, null, List.of(later.assignment()), later.place(), null);
+    }
+
+    /** The group of the first candidate decides: those before it on its level are none. */
+    private BaseOutcome decide(int first, int unit, TargetRow row) {
+        Contender winner = live.get(first);
+        List<Assignment> group = null;
+        for (int i = first + 1; i < levelEnds.get(first); i++) {
+            Contender other = live.get(i);
+            if (row.mayHold(other.pair()) && other.pair().at(unit) == Pair.Standing.CANDIDATE) {
+                group = group == null ? Ladder.with(List.of(), winner.assignment()) : group;
+                group = Ladder.with(group, other.assignment());
+            }
+        }
+        if (group != null && winner.assignment().intent().installs()
+                && group.stream().anyMatch(a -> !a.intent().installs())) {
+            return new BaseOutcome(Outcome.CONTESTED, null, group, winner.place(), null);
+        }
+        return new BaseOutcome(Ladder.outcome(winner), Reason.ASSIGNED, List.of(winner.assignment()), winner.place(),
+                null);
     }
 
     private static Positions requested(Audiences audiences, Title title) {

@@ -21,8 +21,7 @@ import rivo.core.estate.Title;
 final class FamilyWalk {
 
     private final Family family;
-    private final int from;
-    /** For each unit, counted from {@link #from}, its class; class 0 has no mark. */
+    /** For each unit its class; class 0 has no mark. */
     private final int[] classes;
     private final Map<Long, Integer> classOf = new HashMap<>();
     private final List<UnitClass> all = new ArrayList<>();
@@ -30,7 +29,7 @@ final class FamilyWalk {
 
     /** A mark: how it changes what a class says of its units. */
     private interface Mark {
-        void put(Class0 into);
+        void put(Said into);
     }
 
     /** A class of units that are alike: that of {@code parent} with one mark more. */
@@ -38,19 +37,18 @@ final class FamilyWalk {
     }
 
     /** What the marks of a class say. */
-    private final class Class0 {
+    private final class Said {
         final Facing[] facing = new Facing[family.titles().size()];
         final boolean[] deviceNeeds = new boolean[family.deviceNeeds().size()];
 
-        Class0() {
+        Said() {
             java.util.Arrays.fill(facing, Facing.NOTHING);
         }
     }
 
-    FamilyWalk(Family family, int from, int to) {
+    FamilyWalk(Family family, int units) {
         this.family = family;
-        this.from = from;
-        this.classes = new int[to - from];
+        this.classes = new int[units];
         all.add(new UnitClass(-1, -1));
     }
 
@@ -107,10 +105,7 @@ final class FamilyWalk {
     private void mark(Positions units, Mark mark) {
         int number = marks.size();
         marks.add(mark);
-        units.forEach(unit -> {
-            int at = unit - from;
-            classes[at] = with(classes[at], number);
-        });
+        units.forEach(unit -> classes[unit] = with(classes[unit], number));
     }
 
     private int lastClass = -1;
@@ -137,7 +132,7 @@ final class FamilyWalk {
             gathered.add(new LinkedHashMap<>());
         }
         touched.forEach(unit -> {
-            int unitClass = classes[unit - from];
+            int unitClass = classes[unit];
             PositionsBuilder[] builders = ofClass[unitClass];
             if (builders == null) {
                 builders = builders(settle(unitClass), gathered, touched);
@@ -172,7 +167,7 @@ final class FamilyWalk {
     }
 
     private @Nullable Decision[] settle(int unitClass) {
-        Class0 said = new Class0();
+        Said said = new Said();
         for (int c = unitClass; c > 0; c = all.get(c).parent()) {
             marks.get(all.get(c).mark()).put(said);
         }

@@ -5,11 +5,9 @@ import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import org.jspecify.annotations.Nullable;
 import rivo.core.audience.Pair;
 import rivo.core.audience.Positions;
 import rivo.core.audience.Remaining;
-import rivo.core.audience.TargetRow;
 import rivo.core.estate.Assignment;
 import rivo.core.estate.CodePointOrder;
 import rivo.core.estate.Intent;
@@ -25,7 +23,6 @@ final class Ladder {
 
     private final List<Contender> contenders;
     private final List<Integer> levelEnds;
-    private final @Nullable TargetRow row;
     private final Remaining remaining;
     private final Map<BaseOutcome, List<Positions>> decided = new LinkedHashMap<>();
     private final List<Hit> later = new ArrayList<>();
@@ -34,22 +31,19 @@ final class Ladder {
     private record Hit(Contender contender, Positions units) {
     }
 
-    private Ladder(Contenders contenders, @Nullable TargetRow row, Remaining remaining) {
+    private Ladder(Contenders contenders, Remaining remaining) {
         this.contenders = contenders.live();
         this.levelEnds = contenders.levelEnds();
-        this.row = row;
         this.remaining = remaining;
     }
 
     /**
      * Decides for the units from {@code from}, included, to {@code to}, excluded. Releases and seats are not looked at
      * yet: installing outcomes come without a choice.
-     *
-     * @param row where these are the units of one device: the targets that may hold them; else null
      */
-    static List<Share<BaseOutcome>> walk(Contenders contenders, int from, int to, @Nullable TargetRow row) {
-        return from == to || row != null && !contenders.anyMayHold(row) ? List.of()
-                : new Ladder(contenders, row, new Remaining(from, to)).walk();
+    static List<Share<BaseOutcome>> walk(Contenders contenders, int from, int to) {
+        return from == to || contenders.live().isEmpty() ? List.of()
+                : new Ladder(contenders, new Remaining(from, to)).walk();
     }
 
     private List<Share<BaseOutcome>> walk() {
@@ -71,9 +65,6 @@ final class Ladder {
         List<Hit> hits = new ArrayList<>(to - from);
         for (int i = from; i < to; i++) {
             Contender contender = contenders.get(i);
-            if (row != null && !row.mayHold(contender.pair())) {
-                continue;
-            }
             Pair.Split split = contender.pair().among(remaining);
             if (!split.later().isEmpty()) {
                 later.add(new Hit(contender, split.later()));
@@ -86,15 +77,15 @@ final class Ladder {
             return;
         }
         if (hits.size() == 1) {
-            put(hits.get(0).contender(), outcome(hits.get(0)), hits.get(0).units());
+            put(hits.get(0).contender(), outcome(hits.get(0).contender()), hits.get(0).units());
             return;
         }
         contest(hits);
-        hits.forEach(hit -> decide(hit, outcome(hit)));
+        hits.forEach(hit -> decide(hit, outcome(hit.contender())));
     }
 
-    private static Outcome outcome(Hit hit) {
-        return switch (hit.contender().assignment().intent()) {
+    static Outcome outcome(Contender contender) {
+        return switch (contender.assignment().intent()) {
             case REQUIRED -> Outcome.REQUIRED;
             case AVAILABLE -> Outcome.AVAILABLE;
             case UNINSTALL -> Outcome.UNINSTALL;
@@ -156,7 +147,7 @@ final class Ladder {
     }
 
     /** By id, each once. */
-    private static List<Assignment> with(List<Assignment> group, Assignment one) {
+    static List<Assignment> with(List<Assignment> group, Assignment one) {
         List<Assignment> longer = new ArrayList<>(group);
         if (!longer.contains(one)) {
             longer.add(one);

@@ -29,12 +29,12 @@ final class Presences {
         this.byTitle = byTitle;
     }
 
-    /** Costs one pass over what is present on the devices from {@code from}, included, to {@code to}, excluded. */
-    static Presences of(Audiences audiences, int from, int to) {
+    /** Costs one pass over what is present on the devices. */
+    static Presences of(Audiences audiences) {
         Map<String, Map<Way, Units>> found = new HashMap<>();
         // Devices that list the same often share the very entry.
         Map<Present, Units> known = new IdentityHashMap<>();
-        for (int d = from; d < to; d++) {
+        for (int d = 0; d < audiences.estate().devices().size(); d++) {
             Device device = audiences.estate().devices().at(d);
             for (Present present : device.present()) {
                 Units units = known.get(present);

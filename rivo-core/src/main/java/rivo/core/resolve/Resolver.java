@@ -105,7 +105,7 @@ public final class Resolver {
     }
 
     /** The targets that hold a device: of all pairs, which therefore have to be made before. */
-    private TargetRow row(int device) {
+    public TargetRow row(int device) {
         families();
         return audiences.row(device);
     }
@@ -193,7 +193,7 @@ public final class Resolver {
     private Presences presences() {
         Presences held = presences;
         if (held == null) {
-            held = Presences.of(audiences, 0, estate.devices().size());
+            held = Presences.of(audiences);
             presences = held;
         }
         return held;
@@ -248,23 +248,32 @@ public final class Resolver {
     public List<UnitOutcome> device(Device device) {
         int position = estate.devices().position(device.id());
         TargetRow row = row(position);
-        Pass pass = new Pass(Presences.of(audiences, position, position + 1), position, row);
-        List<UnitOutcome> outcomes = new ArrayList<>();
+        UnitPass pass = new UnitPass(this, position, row);
         touched(device, row).stream().forEach(family -> pass.family(relations.inOrder().get(family)));
-        for (TitleOutcomes title : pass.done.values()) {
-            for (Share<Decision> share : title.shares()) {
-                share.units().forEach(unit -> outcomes.add(new UnitOutcome(
-                        audiences.user(unit, title.title().scope()), title.title(), share.what())));
-            }
-        }
-        return outcomes;
+        return pass.outcomes();
     }
 
     /** What one title comes to at one unit; null when it has no outcome there. */
     public @Nullable Decision at(Title title, int unit) {
         int device = audiences.devicePosition(unit, title.scope());
-        Pass pass = new Pass(Presences.of(audiences, device, device + 1), device, row(device));
-        return Objects.requireNonNull(pass.family(relations.of(title.id())).get(title.id())).at(unit);
+        String user = audiences.user(unit, title.scope());
+        UnitPass pass = new UnitPass(this, device, row(device));
+        pass.family(relations.of(title.id()));
+        return pass.outcomes().stream().filter(o -> o.title() == title && o.user().equals(user))
+                .map(UnitOutcome::decision).findFirst().orElse(null);
+    }
+
+    /** The units that wait for a seat of a title, among all; none for a title without seats. */
+    Positions waiting(Title title) {
+        if (title.seats() == null) {
+            return Positions.NONE;
+        }
+        Positions known = waiting.get(title.id());
+        if (known == null) {
+            new Pass(presences()).base(title);
+            known = waiting.getOrDefault(title.id(), Positions.NONE);
+        }
+        return known;
     }
 
     /**
@@ -279,41 +288,20 @@ public final class Resolver {
         return bases;
     }
 
-    /** One run over a span of devices and the units of their people. Of one thread. */
+    /** One run over all units. Of one thread. */
     private final class Pass {
 
         private final Presences present;
-        private final int from;
-        private final int to;
-        private final @Nullable TargetRow row;
         private final Map<String, TitleOutcomes> done = new LinkedHashMap<>();
 
         Pass(Presences present) {
             this.present = present;
-            this.from = 0;
-            this.to = estate.devices().size();
-            this.row = null;
-        }
-
-        Pass(Presences present, int device, TargetRow row) {
-            this.present = present;
-            this.from = device;
-            this.to = device + 1;
-            this.row = row;
-        }
-
-        private int from(Scope scope) {
-            return scope == Scope.DEVICE ? from : audiences.units().from(from);
-        }
-
-        private int to(Scope scope) {
-            return scope == Scope.DEVICE ? to : audiences.units().from(to);
         }
 
         /** Sections 3 to 6. */
         List<Share<BaseOutcome>> base(Title title) {
             Contenders speaking = contenders(title);
-            List<Share<BaseOutcome>> walked = Ladder.walk(speaking, from(title.scope()), to(title.scope()), row);
+            List<Share<BaseOutcome>> walked = Ladder.walk(speaking, 0, audiences.size(title.scope()));
             if (walked.isEmpty()) {
                 return walked;
             }
@@ -325,7 +313,7 @@ public final class Resolver {
             if (seats == null || shares.stream().noneMatch(s -> s.what().outcome() == Outcome.REQUIRED)) {
                 return shares;
             }
-            return Seats.mark(shares, row == null ? waiting(title, seats, shares) : waiting(title, seats));
+            return Seats.mark(shares, waiting(title, seats, shares));
         }
 
         private void request(Contenders speaking, Share<BaseOutcome> share, List<Share<BaseOutcome>> into) {
@@ -376,16 +364,6 @@ public final class Resolver {
                     present.anyhow(id), audiences.ranks(title.scope())));
         }
 
-        /** Who waits depends on everybody, also when only one device is asked about. */
-        private Positions waiting(Title title, int seats) {
-            Positions known = waiting.get(title.id());
-            if (known == null) {
-                new Pass(presences()).base(title);
-                known = Objects.requireNonNull(waiting.get(title.id()));
-            }
-            return known;
-        }
-
         /** What the titles of a family come to; by id. */
         Map<String, TitleOutcomes> family(Family family) {
             String first = family.titles().get(0).id();
@@ -420,7 +398,7 @@ public final class Resolver {
                 return Collections.nCopies(family.titles().size(), List.of());
             }
             List<Positions> met = family.deviceNeeds().stream().map(this::meeting).toList();
-            return new FamilyWalk(family, from(family.scope()), to(family.scope())).settle(known, choices, met);
+            return new FamilyWalk(family, audiences.size(family.scope())).settle(known, choices, met);
         }
 
         /** The person units whose device meets the need of a device title (the end of section 7). */

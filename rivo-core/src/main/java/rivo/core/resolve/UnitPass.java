@@ -1,0 +1,153 @@
+package rivo.core.resolve;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import org.jspecify.annotations.Nullable;
+import rivo.core.audience.Audiences;
+import rivo.core.audience.Positions;
+import rivo.core.audience.TargetRow;
+import rivo.core.estate.Assignment;
+import rivo.core.estate.Device;
+import rivo.core.estate.Estate;
+import rivo.core.estate.Need;
+import rivo.core.estate.Present;
+import rivo.core.estate.Release;
+import rivo.core.estate.Scope;
+import rivo.core.estate.Title;
+
+/**
+ * Resolves one device: its own unit and those of its people, one after the other. The pairs, gates, choices and
+ * settlements are those of the walk over all units; only the sets are missing. Used once, by one thread.
+ */
+final class UnitPass {
+
+    private final Resolver resolver;
+    private final Audiences audiences;
+    private final Estate estate;
+    private final Device device;
+    private final int position;
+    private final TargetRow row;
+    private final Map<String, Present> present = new HashMap<>();
+    /** What the device's own unit comes to, by title: null where it has no outcome. */
+    private final Map<String, Decision> ofDevice = new HashMap<>();
+    private final List<Resolver.UnitOutcome> outcomes = new ArrayList<>();
+
+    UnitPass(Resolver resolver, int position, TargetRow row) {
+        this.resolver = resolver;
+        this.audiences = resolver.audiences();
+        this.estate = resolver.estate();
+        this.device = estate.devices().at(position);
+        this.position = position;
+        this.row = row;
+        device.present().forEach(p -> present.put(p.user() == null ? p.title() : p.title() + "\n" + p.user(), p));
+    }
+
+    List<Resolver.UnitOutcome> outcomes() {
+        return outcomes;
+    }
+
+    /** Settles a family at each of the device's units. */
+    void family(Family family) {
+        if (family.scope() == Scope.DEVICE) {
+            if (!ofDevice.containsKey(family.titles().get(0).id())) {
+                settle(family, position, "");
+            }
+            return;
+        }
+        for (int unit = audiences.units().from(position); unit < audiences.units().to(position); unit++) {
+            settle(family, unit, audiences.user(unit, Scope.USER));
+        }
+    }
+
+    private void settle(Family family, int unit, String user) {
+        List<Title> titles = family.titles();
+        Facing[] facing = new Facing[titles.size()];
+        boolean touched = false;
+        for (int t = 0; t < facing.length; t++) {
+            facing[t] = facing(family, t, unit, user);
+            touched |= facing[t].base() != null || facing[t].present();
+        }
+        @Nullable Decision[] decisions = new Decision[facing.length];
+        if (touched && family.isRelated()) {
+            decisions = new Settlement(family, facing, need -> meets(family.deviceNeeds().get(need))).settle();
+        } else if (touched) {
+            BaseOutcome base = facing[0].base();
+            decisions[0] = base == null ? null : base.decision();
+        }
+        for (int t = 0; t < facing.length; t++) {
+            put(titles.get(t), user, decisions[t] == null ? left(titles.get(t), user) : decisions[t]);
+        }
+    }
+
+    private void put(Title title, String user, @Nullable Decision decision) {
+        boolean isOutcome = decision != null && decision != Settlement.STAYS;
+        if (title.scope() == Scope.DEVICE) {
+            ofDevice.put(title.id(), isOutcome ? decision : null);
+        }
+        if (decision != null && isOutcome) {
+            outcomes.add(new Resolver.UnitOutcome(user, title, decision));
+        }
+    }
+
+    private @Nullable Present present(String title, String user) {
+        return present.isEmpty() ? null : present.get(user.isEmpty() ? title : title + "\n" + user);
+    }
+
+    private Facing facing(Family family, int t, int unit, String user) {
+        Title title = family.titles().get(t);
+        Contenders contenders = resolver.contenders(title);
+        Present there = present(title.id(), user);
+        BaseOutcome base = base(contenders, unit);
+        if (base == null && !family.isRelated()) {
+            return there == null ? Facing.NOTHING : new Facing(null, null, true, 0);
+        }
+        return new Facing(base, base == null ? contenders.choices().newestAt(unit) : null, there != null,
+                there == null ? 0 : family.reached(t, there.version()));
+    }
+
+    /** Sections 3 to 6. */
+    private @Nullable BaseOutcome base(Contenders contenders, int unit) {
+        BaseOutcome base = contenders.at(unit, row);
+        if (base == null || !base.outcome().hasRelease()) {
+            return base;
+        }
+        boolean requested = base.outcome() == Outcome.AVAILABLE && contenders.requested().contains(unit);
+        Outcome outcome = requested ? Outcome.REQUIRED : base.outcome();
+        var pin = base.deciding().get(0).pin();
+        Release pinned = pin == null ? null : contenders.choices().pinned(pin);
+        if (pin != null && pinned == null) {
+            return new BaseOutcome(Outcome.BLOCKED, Reason.NO_RELEASE, base.deciding(), base.place(), null);
+        }
+        Choice choice = pinned == null ? contenders.choices().newestAt(unit) : contenders.choices().at(pinned, unit);
+        if (choice == null) {
+            return new BaseOutcome(Outcome.UNFIT, null, base.deciding(), base.place(), null);
+        }
+        Positions waiting = outcome == Outcome.REQUIRED ? resolver.waiting(contenders.title()) : Positions.NONE;
+        return new BaseOutcome(waiting.contains(unit) ? Outcome.WAITING : outcome,
+                requested ? Reason.REQUESTED : Reason.ASSIGNED, base.deciding(), base.place(), choice);
+    }
+
+    /** The end of section 7. */
+    private boolean meets(Need need) {
+        if (!ofDevice.containsKey(need.title())) {
+            family(resolver.relations().of(need.title()));
+        }
+        Decision decision = ofDevice.get(need.title());
+        if (decision != null && decision.outcome() == Outcome.REQUIRED) {
+            return need.isMetBy(Objects.requireNonNull(decision.release()).version());
+        }
+        Present there = present(need.title(), "");
+        return there != null && need.isMetBy(there.version()) && (decision == null || decision.outcome().leavesAsItIs());
+    }
+
+    /** Section 8, rule 3. */
+    private @Nullable Decision left(Title title, String user) {
+        Present there = present(title.id(), user);
+        Assignment by = there == null || there.by() == null ? null : estate.assignments().find(there.by());
+        return by == null || !by.removesWhatItLeaves(estate.asOf()) ? null
+                : new Decision(Outcome.UNINSTALL, Reason.LEFT, null, List.of(by), null);
+    }
+}
