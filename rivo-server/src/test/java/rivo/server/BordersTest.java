@@ -34,7 +34,7 @@ class BordersTest {
 
     private static final ArchRule PURE_CORE = noClasses().that().resideInAPackage("rivo.core..").should()
             .dependOnClassesThat().resideOutsideOfPackages("rivo.core..", "java.lang..", "java.util..", "java.math..",
-                    "java.time..", "java.nio.charset..", "java.security..", "org.roaringbitmap..", "org.jspecify..");
+                    "java.time..", "java.nio.charset..", "java.security..", "org.jspecify..");
     private static final ArchRule NO_CLOCK = noClasses().that().resideInAPackage("rivo.core..").should()
             .callMethod(System.class, "currentTimeMillis").orShould().callMethod(System.class, "nanoTime").orShould()
             .callMethod(java.time.Instant.class, "now").orShould().dependOnClassesThat()

@@ -157,7 +157,10 @@ public final class Pair {
         NO_CANDIDATE, LATER, CANDIDATE
     }
 
-    /** What it comes to at one unit of the title. Costs a probe for each own unit and gate. */
+    /**
+     * What it comes to at one unit of the title, whose {@link TargetRow} says that the pair may hold there. Costs a probe
+     * for each own unit and gate.
+     */
     public Standing at(int unit) {
         if (own == scope) {
             return atOwn(unit);
@@ -171,7 +174,7 @@ public final class Pair {
     }
 
     private Standing atOwn(int unit) {
-        if (!reach.contains(unit)) {
+        if (assignment.follows() == Follows.USER && !reach.contains(unit)) {
             return Standing.NO_CANDIDATE;
         }
         for (int i = 0; i < gates.size(); i++) {

@@ -1,6 +1,7 @@
 package rivo.formats.estate;
 
 import java.io.BufferedInputStream;
+import java.io.CharConversionException;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.file.Files;
@@ -34,7 +35,7 @@ import tools.jackson.core.JacksonException;
 import tools.jackson.core.JsonParser;
 import tools.jackson.core.JsonToken;
 import tools.jackson.core.ObjectReadContext;
-import tools.jackson.core.exc.StreamReadException;
+import tools.jackson.core.TokenStreamLocation;
 import tools.jackson.core.json.JsonFactory;
 
 /**
@@ -118,16 +119,15 @@ public final class EstateReader {
             if (after != null) {
                 at.problem("more", "There is something after the end of the estate; take it out.");
             }
-        } catch (StreamReadException e) {
-            // Nothing after this can be read; what was found before is told as well.
-            at.problem("bad-json", "Line " + e.getLocation().getLineNr() + ", column " + e.getLocation().getColumnNr()
-                    + ": " + e.getOriginalMessage() + "; mend the JSON here.");
-            throw new RefusedException(List.copyOf(at.problems().values()));
         } catch (JacksonException e) {
-            if (e.getCause() instanceof IOException cause) {
+            if (e.getCause() instanceof IOException cause && !(cause instanceof CharConversionException)) {
                 throw cause;
             }
-            throw e;
+            // Nothing after this can be read; what was found before is told as well.
+            TokenStreamLocation where = json.currentLocation();
+            at.problem("bad-json", "Line " + where.getLineNr() + ", column " + where.getColumnNr() + ": "
+                    + e.getOriginalMessage() + "; mend the JSON here.");
+            throw new RefusedException(List.copyOf(at.problems().values()));
         }
         at.need(format, "format");
         if (!asOfGiven) {
