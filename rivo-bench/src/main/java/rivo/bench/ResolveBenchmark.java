@@ -22,8 +22,8 @@ import rivo.core.estate.Intent;
 import rivo.core.explain.Trail;
 import rivo.core.rehearse.Rehearsal;
 import rivo.core.resolve.BaseOutcome;
-import rivo.core.resolve.Resolver;
 import rivo.core.resolve.Resolver.UnitOutcome;
+import rivo.core.resolve.Resolver;
 import rivo.core.resolve.Share;
 
 /** The core's figures by JMH; {@code ./rivo bench} takes them at full size with their floors. */

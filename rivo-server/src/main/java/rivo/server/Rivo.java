@@ -1,7 +1,7 @@
 package rivo.server;
 
-import picocli.CommandLine;
 import picocli.CommandLine.Command;
+import picocli.CommandLine;
 import rivo.server.command.DemoCommand;
 import rivo.server.command.ExplainCommand;
 import rivo.server.command.RehearseCommand;

@@ -20,8 +20,8 @@ import rivo.core.estate.Replacement;
 import rivo.core.estate.Scope;
 import rivo.core.estate.Title;
 import rivo.core.resolve.Outcome;
-import rivo.core.resolve.Resolver;
 import rivo.core.resolve.Resolver.UnitOutcome;
+import rivo.core.resolve.Resolver;
 
 /**
  * What one device has to bring about, in order. First what comes off: a title before those it needs. Then what goes on:

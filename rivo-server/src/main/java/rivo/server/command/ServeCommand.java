@@ -6,12 +6,12 @@ import java.time.Duration;
 import java.util.concurrent.Callable;
 import org.jspecify.annotations.Nullable;
 import org.springframework.context.ConfigurableApplicationContext;
-import picocli.CommandLine;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Spec;
+import picocli.CommandLine;
 
 /** {@code rivo serve}. */
 @Command(name = "serve", mixinStandardHelpOptions = true, sortOptions = false,

@@ -7,7 +7,6 @@ import java.util.Map;
 import java.util.function.Function;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import rivo.directory.Differences;
-import rivo.directory.DirectoryPicture;
 import rivo.directory.DirectoryPicture.ComputerEntry;
 import rivo.directory.DirectoryPicture.GroupEntry;
 import rivo.directory.DirectoryPicture.Identified;
@@ -15,6 +14,7 @@ import rivo.directory.DirectoryPicture.Member;
 import rivo.directory.DirectoryPicture.MemberKind;
 import rivo.directory.DirectoryPicture.OuEntry;
 import rivo.directory.DirectoryPicture.UserEntry;
+import rivo.directory.DirectoryPicture;
 import rivo.server.estate.Journey;
 
 /** The directory's rows in H2: the picture that is held, and how differences are written to it. */

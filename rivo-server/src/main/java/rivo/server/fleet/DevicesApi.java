@@ -17,8 +17,8 @@ import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 import rivo.core.estate.Device;
 import rivo.core.estate.Estate;
-import rivo.core.resolve.Resolver;
 import rivo.core.estate.Ou;
+import rivo.core.resolve.Resolver;
 import rivo.server.estate.WorkingEstate;
 
 /** The devices: the list, and one device. */

@@ -16,8 +16,8 @@ import rivo.devices.protocol.StepKind;
 import rivo.devices.protocol.Work;
 import rivo.server.catalogue.Catalogue;
 import rivo.server.catalogue.Contents;
-import rivo.server.catalogue.TitleRecord;
 import rivo.server.catalogue.TitleRecord.VariantRecord;
+import rivo.server.catalogue.TitleRecord;
 
 /** A device's plan in the words of the device protocol, with the commands and content of the catalogue. */
 @Component

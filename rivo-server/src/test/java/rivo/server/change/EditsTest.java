@@ -10,9 +10,9 @@ import rivo.core.estate.Assignment;
 import rivo.core.estate.AssignmentState;
 import rivo.core.estate.Estate;
 import rivo.core.estate.Intent;
-import rivo.core.estate.Target;
 import rivo.core.estate.Problem;
 import rivo.core.estate.RefusedException;
+import rivo.core.estate.Target;
 import rivo.server.SmallEstate;
 
 /** What edits do to assignments. */
