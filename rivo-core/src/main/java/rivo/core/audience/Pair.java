@@ -14,7 +14,7 @@ import rivo.core.estate.Target;
 
 /**
  * An assignment with one of its include targets, ready to say at which units of a title it is a candidate (section 3 of
- * the resolution rules). Immutable; safe for any thread.
+ * the resolution rules). Immutable but for what it remembers; safe for any thread.
  *
  * <p><b>Own units:</b> following the user, everything is decided for each person of a device on their own, so in units of
  * scope user; for a title of scope device the devices of those units are what comes out.
@@ -32,6 +32,7 @@ public final class Pair {
     private final List<Gate> gates;
     private final @Nullable Waves waves;
     private final int number;
+    private volatile @Nullable Split anywhere;
 
     private Pair(Audiences audiences, Assignment assignment, Target target, Scope scope) {
         this.audiences = audiences;
@@ -131,25 +132,25 @@ public final class Pair {
 
     /** What a pair comes to among units that are still undecided. */
     public record Split(Positions now, Positions later) {
-
-        static final Split NOTHING = new Split(Positions.NONE, Positions.NONE);
     }
 
     /** Where among the remaining units of the title it is a candidate, and where its wave is closed. */
     public Split among(Remaining remaining) {
-        return own == scope ? amongOwn(remaining) : amongTheDevicesOfPeople(remaining);
+        Split anywhere = anywhere();
+        return new Split(remaining.and(anywhere.now()),
+                anywhere.later().isEmpty() ? Positions.NONE : remaining.and(anywhere.later()));
     }
 
-    private Split amongOwn(Remaining remaining) {
-        Positions units = remaining.and(reach);
-        return units.isEmpty() ? Split.NOTHING : split(through(units));
-    }
-
-    private Split amongTheDevicesOfPeople(Remaining remaining) {
-        PersonUnits units = audiences.units();
-        Positions people = reach.in(units.from(remaining.from()), units.from(remaining.to()));
-        Split split = split(through(people));
-        return new Split(remaining.and(units.devicesOf(split.now())), remaining.and(units.devicesOf(split.later())));
+    /** What it comes to among all units; worked out when it is first asked for. */
+    private Split anywhere() {
+        Split known = anywhere;
+        if (known == null) {
+            Split split = split(through(reach));
+            known = own == scope ? split : new Split(audiences.units().devicesOf(split.now()),
+                    audiences.units().devicesOf(split.later()));
+            anywhere = known;
+        }
+        return known;
     }
 
     /** What a pair comes to at one unit. */
@@ -231,12 +232,6 @@ public final class Pair {
 
     /** Whether it holds exactly where the other does, which is of the same assignment in another state of the estate. */
     public boolean holdsWhere(Pair other) {
-        return target.equals(other.target) && own == other.own && reach.equals(other.reach)
-                && gates.equals(other.gates) && (waves == null || wavesHold(other));
-    }
-
-    private boolean wavesHold(Pair other) {
-        Positions passing = through(reach);
-        return Objects.requireNonNull(waves).open(passing).equals(Objects.requireNonNull(other.waves).open(passing));
+        return target.equals(other.target) && anywhere().equals(other.anywhere());
     }
 }

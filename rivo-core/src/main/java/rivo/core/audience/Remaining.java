@@ -10,28 +10,14 @@ public final class Remaining {
 
     private final Words words;
     private final long[] scratch;
-    private final int from;
-    private final int to;
     private int size;
 
     /** All from {@code from}, included, to {@code to}, excluded. */
     public Remaining(int from, int to) {
         this.words = new Words(from, to);
         this.scratch = new long[words.raw().length];
-        this.from = from;
-        this.to = to;
         this.size = Math.max(0, to - from);
         words.set(from, to);
-    }
-
-    /** Where the span begins in which there ever was something. */
-    int from() {
-        return from;
-    }
-
-    /** Where that span ends, not included. */
-    int to() {
-        return to;
     }
 
     public boolean isEmpty() {
