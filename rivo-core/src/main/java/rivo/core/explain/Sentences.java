@@ -250,9 +250,8 @@ final class Sentences {
         if (rung == null) {
             return "somebody says so";
         }
-        String who = rung.place().binding() ? "a binding assignment "
-                : "the nearest assignment that reaches here, ";
-        return who + at(rung.target()) + ", says so";
+        return rung.place().binding() ? "a binding assignment " + at(rung.target()) + " says so"
+                : "the nearest assignment that reaches here, " + at(rung.target()) + ", says so";
     }
 
     private String nothing(Trail trail) {

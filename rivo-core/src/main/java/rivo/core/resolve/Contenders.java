@@ -5,6 +5,7 @@ import java.util.List;
 import org.jspecify.annotations.Nullable;
 import rivo.core.audience.Audiences;
 import rivo.core.audience.Pair;
+import rivo.core.audience.PairNumbers;
 import rivo.core.audience.Positions;
 import rivo.core.audience.TargetRow;
 import rivo.core.estate.Assignment;
@@ -18,10 +19,11 @@ import rivo.core.estate.Title;
  *
  * @param live the pairs of live assignments, the strongest first
  * @param levelEnds for each of them the place after the last that is level with it
+ * @param numbers of their pairs
  * @param choices which release and variant a unit gets
  * @param requested the units for which somebody took the offer
  */
-record Contenders(Title title, List<Contender> live, List<Integer> levelEnds, Choices choices, Positions requested) {
+record Contenders(Title title, List<Contender> live, List<Integer> levelEnds, PairNumbers numbers, Choices choices, Positions requested) {
 
     Contenders {
         live = List.copyOf(live);
@@ -39,7 +41,8 @@ record Contenders(Title title, List<Contender> live, List<Integer> levelEnds, Ch
             }
         }
         live.sort(Contender.STRONGEST_FIRST);
-        return new Contenders(title, live, levelEnds(live), new Choices(audiences, title),
+        return new Contenders(title, live, levelEnds(live),
+                PairNumbers.of(live.stream().map(Contender::pair).toList()), new Choices(audiences, title),
                 requested(audiences, title));
     }
 
@@ -59,11 +62,8 @@ record Contenders(Title title, List<Contender> live, List<Integer> levelEnds, Ch
      */
     @Nullable BaseOutcome at(int unit, TargetRow row) {
         Contender later = null;
-        for (int i = 0; i < live.size(); i++) {
+        for (int i = numbers.next(row, 0); i < live.size(); i = numbers.next(row, i + 1)) {
             Contender contender = live.get(i);
-            if (!row.mayHold(contender.pair())) {
-                continue;
-            }
             Pair.Standing standing = contender.pair().at(unit);
             if (standing == Pair.Standing.CANDIDATE) {
                 return decide(i, unit, row);
@@ -81,9 +81,10 @@ record Contenders(Title title, List<Contender> live, List<Integer> levelEnds, Ch
     private BaseOutcome decide(int first, int unit, TargetRow row) {
         Contender winner = live.get(first);
         List<Assignment> group = null;
-        for (int i = first + 1; i < levelEnds.get(first); i++) {
+        int end = levelEnds.get(first);
+        for (int i = numbers.next(row, first + 1); i < end; i = numbers.next(row, i + 1)) {
             Contender other = live.get(i);
-            if (row.mayHold(other.pair()) && other.pair().at(unit) == Pair.Standing.CANDIDATE) {
+            if (other.pair().at(unit) == Pair.Standing.CANDIDATE) {
                 group = group == null ? Ladder.with(List.of(), winner.assignment()) : group;
                 group = Ladder.with(group, other.assignment());
             }
