@@ -1,7 +1,10 @@
 package rivo.core.resolve;
 
 import java.util.ArrayList;
+import java.util.IdentityHashMap;
 import java.util.List;
+import java.util.Map;
+import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 import rivo.core.audience.Audiences;
 import rivo.core.audience.Positions;
@@ -13,16 +16,25 @@ import rivo.core.estate.Version;
 /** Which release and variant of a title a unit gets (section 5). Immutable; safe for any thread. */
 final class Choices {
 
-    private final Audiences audiences;
-    private final Title title;
     private final List<Release> newestFirst;
     private final List<Release> offered;
+    /** For each variant with a rule the units that it fits. */
+    private final Map<Variant, Positions> fitting = new IdentityHashMap<>();
 
     Choices(Audiences audiences, Title title) {
-        this.audiences = audiences;
-        this.title = title;
         this.newestFirst = title.newestFirst();
         this.offered = newestFirst.stream().filter(Release::isOffered).toList();
+        for (Release release : newestFirst) {
+            for (Variant variant : release.variants()) {
+                if (variant.fits() != null) {
+                    fitting.put(variant, audiences.satisfying(variant.fits(), title.scope()));
+                }
+            }
+        }
+    }
+
+    private Positions fitting(Variant variant) {
+        return Objects.requireNonNull(fitting.get(variant));
     }
 
     /** The release of exactly this version that is offered; null when there is none. */
@@ -52,8 +64,7 @@ final class Choices {
             Release release = releases.get(r);
             for (int v = 0; v < release.variants().size() && !rest.isEmpty(); v++) {
                 Variant variant = release.variants().get(v);
-                Positions fits = variant.fits() == null ? rest
-                        : rest.and(audiences.satisfying(variant.fits(), title.scope()));
+                Positions fits = variant.fits() == null ? rest : rest.and(fitting(variant));
                 if (!fits.isEmpty()) {
                     chosen.add(new Share<>(new Choice(release, variant), fits));
                     rest = rest.without(fits);
@@ -79,7 +90,7 @@ final class Choices {
         List<Variant> variants = release.variants();
         for (int v = 0; v < variants.size(); v++) {
             Variant variant = variants.get(v);
-            if (variant.fits() == null || audiences.satisfying(variant.fits(), title.scope()).contains(unit)) {
+            if (variant.fits() == null || fitting(variant).contains(unit)) {
                 return new Choice(release, variant);
             }
         }
@@ -92,7 +103,7 @@ final class Choices {
         for (Release release : newestFirst) {
             for (Variant variant : release.variants()) {
                 all.add(new Share<>(new Choice(release, variant), variant.fits() == null ? units
-                        : units.and(audiences.satisfying(variant.fits(), title.scope()))));
+                        : units.and(fitting(variant))));
             }
         }
         return all;

@@ -37,6 +37,7 @@ public final class Resolver {
     private final Estate estate;
     private final Relations relations;
     private final Map<String, Contenders> contenders = new ConcurrentHashMap<>();
+    private final Map<Family, List<Contenders>> ofFamily = new ConcurrentHashMap<>();
     private final Map<String, Positions> waiting = new ConcurrentHashMap<>();
     private volatile @Nullable Presences presences;
     private volatile int @Nullable [][] familiesOf;
@@ -145,6 +146,11 @@ public final class Resolver {
         });
         device.present().forEach(present -> touched.set(relations.place(present.title())));
         return touched;
+    }
+
+    /** The contenders of a family's titles, in its order. */
+    List<Contenders> contenders(Family family) {
+        return ofFamily.computeIfAbsent(family, f -> f.titles().stream().map(this::contenders).toList());
     }
 
     /** Who speaks for a title, live ones only, in ladder order. */

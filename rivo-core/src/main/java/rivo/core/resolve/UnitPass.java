@@ -66,8 +66,9 @@ final class UnitPass {
         List<Title> titles = family.titles();
         Facing[] facing = new Facing[titles.size()];
         boolean touched = false;
+        List<Contenders> contenders = resolver.contenders(family);
         for (int t = 0; t < facing.length; t++) {
-            facing[t] = facing(family, t, unit, user);
+            facing[t] = facing(family, t, contenders.get(t), unit, user);
             touched |= facing[t].base() != null || facing[t].present();
         }
         @Nullable Decision[] decisions = new Decision[facing.length];
@@ -96,10 +97,8 @@ final class UnitPass {
         return present.isEmpty() ? null : present.get(user.isEmpty() ? title : title + "\n" + user);
     }
 
-    private Facing facing(Family family, int t, int unit, String user) {
-        Title title = family.titles().get(t);
-        Contenders contenders = resolver.contenders(title);
-        Present there = present(title.id(), user);
+    private Facing facing(Family family, int t, Contenders contenders, int unit, String user) {
+        Present there = present(contenders.title().id(), user);
         BaseOutcome base = base(contenders, unit);
         if (base == null && !family.isRelated()) {
             return there == null ? Facing.NOTHING : new Facing(null, null, true, 0);
