@@ -66,6 +66,8 @@ final class RuleSets {
     static RuleSets after(RuleSets before, Estate newer, Groups groups, PersonUnits units,
             @Nullable IntUnaryOperator moved, Positions changed) {
         RuleSets sets = new RuleSets(newer, groups, units, before.compiled);
+        // One worked out halfway through the patching would be of devices old and new.
+        newer.collections().keySet().forEach(before::collection);
         before.collections.forEach((id, set) -> sets.collections.put(id, set(set, moved, newer)));
         before.rules.forEach((text, set) -> sets.rules.put(text, set(set, moved, newer)));
         if (!changed.isEmpty()) {

@@ -121,4 +121,16 @@ class AudiencesTest {
         assertThat(ranks.rankOf(ranks.unitAt(3))).isEqualTo(3);
         assertThat(devices(audiences, ranks.first(Positions.range(0, 6), 2))).containsExactlyInAnyOrder("a-first", "d-bench");
     }
+
+    @Test
+    void aCollectionNobodyHadAskedForIsRightAfterAChangeToo() {
+        Estate before = Estates.usual().collection("c0", "arch eq \"x64\"").collection("c1", "collection eq \"c0\"").estate();
+        Audiences audiences = Audiences.of(before);
+        audiences.collection("c0");
+        audiences.satisfying("collection ne \"c0\"", Scope.DEVICE);
+        Estate after = before.withDevices(before.devices().all().stream().limit(2)
+                .map(d -> d.withReport(Estates.facts("arch", "x64"), List.of(), List.of())).toList());
+        Audiences followed = audiences.follow(after);
+        assertThat(devices(followed, followed.collection("c1"))).containsExactly("d-root", "d-labs");
+    }
 }
