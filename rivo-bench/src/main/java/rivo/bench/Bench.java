@@ -24,7 +24,7 @@ import rivo.core.estate.Facts;
 import rivo.core.estate.Intent;
 import rivo.core.estate.Scope;
 import rivo.core.estate.Target;
-import rivo.core.explain.Trail;
+import rivo.core.explain.Trails;
 import rivo.core.rehearse.Rehearsal;
 import rivo.core.resolve.Resolver;
 import rivo.formats.estate.EstateWriter;
@@ -136,11 +136,12 @@ public final class Bench {
     private void oneDevice(String at, Resolver resolver) throws Exception {
         Random random = new Random(1);
         Estate estate = resolver.estate();
+        Trails trails = Trails.of(resolver);
         for (int i = 0; i < WARM; i++) {
             resolver.device(estate.devices().at(random.nextInt(estate.devices().size())));
         }
         for (int i = 0; i < WARM / 10; i++) {
-            Trail.all(resolver, estate.devices().at(random.nextInt(estate.devices().size())));
+            trails.all(estate.devices().at(random.nextInt(estate.devices().size())));
         }
         double[] plain = new double[3000];
         double[] explained = new double[600];
@@ -150,7 +151,7 @@ public final class Bench {
         }
         for (int i = 0; i < explained.length; i++) {
             Device device = estate.devices().at(random.nextInt(estate.devices().size()));
-            explained[i] = 1000 * once(() -> Trail.all(resolver, device));
+            explained[i] = 1000 * once(() -> trails.all(device));
         }
         row(at + ": one device, all its titles, the middle of 3,000", words("%.0f µs", middle(plain)), "≤ 200 µs");
         row(at + ": one device with all its trails, the middle of 600", words("%.0f µs", middle(explained)), "≤ 2,000 µs");

@@ -2,6 +2,7 @@ package rivo.bench;
 
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
@@ -53,6 +54,7 @@ public final class Fleet {
     private final List<Target> deviceTargets = new ArrayList<>();
     private final List<Target> userTargets = new ArrayList<>();
     private final List<Installed> software = new ArrayList<>();
+    private final Map<String, String> texts = new HashMap<>();
 
     private Fleet(Size size) {
         this.size = size;
@@ -74,7 +76,7 @@ public final class Fleet {
         }
         List<User> users = new ArrayList<>();
         for (int i = 0; i < size.devices(); i++) {
-            users.add(new User("u" + i, "person." + i, "", ou(), Facts.of(Map.of("department", "Department " + i % 60))));
+            users.add(new User("u" + i, "person." + i, "", ou(), Facts.of(Map.of("department", shared("Department " + i % 60)))));
             userTargets.add(Target.user("u" + i));
         }
         List<Device> devices = new ArrayList<>();
@@ -93,14 +95,14 @@ public final class Fleet {
     private Device device(int i) {
         Map<String, String> facts = new TreeMap<>();
         facts.put("os.family", i % 9 == 0 ? "linux" : "windows");
-        facts.put("os.version", "10.0." + (22000 + random.nextInt(40) * 100));
+        facts.put("os.version", shared("10.0." + (22000 + random.nextInt(40) * 100)));
         facts.put("arch", random.nextInt(20) == 0 ? "arm64" : "x64");
-        facts.put("manufacturer", "Maker " + random.nextInt(12));
-        facts.put("model", "Model " + random.nextInt(300));
-        facts.put("ramGiB", String.valueOf(4 << random.nextInt(4)));
-        facts.put("diskFreeGiB", String.valueOf(random.nextInt(900)));
-        facts.put("site", "Site " + random.nextInt(200));
-        facts.put("lastSeen", AS_OF.minusSeconds(60L * random.nextInt(60_000)).toString());
+        facts.put("manufacturer", shared("Maker " + random.nextInt(12)));
+        facts.put("model", shared("Model " + random.nextInt(300)));
+        facts.put("ramGiB", shared(String.valueOf(4 << random.nextInt(4))));
+        facts.put("diskFreeGiB", shared(String.valueOf(random.nextInt(900))));
+        facts.put("site", shared("Site " + random.nextInt(200)));
+        facts.put("lastSeen", shared(AS_OF.minusSeconds(60L * random.nextInt(60_000)).toString()));
         Set<Installed> installed = new LinkedHashSet<>();
         Map<String, Present> present = new TreeMap<>();
         for (int e = 0; e < size.entries() / 2; e++) {
@@ -114,6 +116,11 @@ public final class Fleet {
                 .stream().distinct().toList() : List.of("u" + i);
         return new Device("d" + i, "QB-" + i, ou(), people, Facts.of(facts), List.copyOf(installed),
                 List.copyOf(present.values()));
+    }
+
+    /** Equal texts are one object, as they are after an estate file or the server's records were read. */
+    private String shared(String text) {
+        return texts.computeIfAbsent(text, t -> t);
     }
 
     private final Map<String, Present> presents = new TreeMap<>();

@@ -20,6 +20,7 @@ import rivo.core.estate.Device;
 import rivo.core.estate.Estate;
 import rivo.core.estate.Intent;
 import rivo.core.explain.Trail;
+import rivo.core.explain.Trails;
 import rivo.core.rehearse.Rehearsal;
 import rivo.core.resolve.BaseOutcome;
 import rivo.core.resolve.Resolver.UnitOutcome;
@@ -41,6 +42,7 @@ public class ResolveBenchmark {
 
     private final Random random = new Random(7);
     private Resolver resolver = Resolver.of(Estate.of(Fleet.parts(new Fleet.Size(10, 10, 10, 10, 10, 2))));
+    private Trails trails = Trails.of(resolver);
     private Estate edited = resolver.estate();
 
     /** Makes the estate, its audiences, and one edit. */
@@ -48,6 +50,7 @@ public class ResolveBenchmark {
     public void setUp() {
         Estate estate = Estate.ofChecked(Fleet.parts(new Fleet.Size(devices, devices / 100, 500, 3000, 500, 12)));
         resolver = Resolver.of(estate);
+        trails = Trails.of(resolver);
         resolver.all(2);
         Assignment assignment = estate.assignments().all().get(devices / 200);
         edited = estate.withAssignments(List.of(assignment.withIntent(assignment.intent() == Intent.REQUIRED
@@ -73,7 +76,7 @@ public class ResolveBenchmark {
     /** One device with all its trails. */
     @Benchmark
     public List<Trail> oneDeviceExplained() {
-        return Trail.all(resolver, anyDevice());
+        return trails.all(anyDevice());
     }
 
     /** One edited assignment rehearsed. */

@@ -32,6 +32,10 @@ public final class Pair {
     private final List<Gate> gates;
     private final @Nullable Waves waves;
     private final int number;
+    /** Whether the row of targets, which tells whom a device target holds, leaves the reach to be asked. */
+    private final boolean asksReach;
+    /** Whether nothing stands between the reach and the candidate. */
+    private final boolean plain;
     private volatile @Nullable Split anywhere;
 
     private Pair(Audiences audiences, Assignment assignment, Target target, Scope scope) {
@@ -43,7 +47,8 @@ public final class Pair {
                 ? gates(audiences, assignment, target, Scope.USER) : gates(audiences, assignment, target, scope);
         this.waves = assignment.waves().isEmpty() ? null
                 : new Waves(audiences, assignment, target, assignment.follows() == Follows.USER ? Scope.USER : scope);
-        boolean plain = gates.isEmpty() && waves == null;
+        this.plain = gates.isEmpty() && waves == null;
+        this.asksReach = assignment.follows() == Follows.USER;
         this.own = assignment.follows() == Follows.USER && !plain ? Scope.USER : scope;
         this.reach = audiences.reach(target, assignment.follows(), own);
         this.number = audiences.number(target, assignment.follows());
@@ -160,9 +165,14 @@ public final class Pair {
 
     /**
      * What it comes to at one unit of the title, whose {@link TargetRow} says that the pair may hold there. Costs a probe
-     * for each own unit and gate.
+     * or two where it is known what the pair comes to among all units, else one for each own unit and gate.
      */
     public Standing at(int unit) {
+        Split known = anywhere;
+        if (known != null) {
+            return known.now().contains(unit) ? Standing.CANDIDATE
+                    : known.later().contains(unit) ? Standing.LATER : Standing.NO_CANDIDATE;
+        }
         if (own == scope) {
             return atOwn(unit);
         }
@@ -174,9 +184,17 @@ public final class Pair {
         return best;
     }
 
+    /** Whether it is a candidate wherever the {@link TargetRow} says that it may hold: nothing else has to be asked. */
+    boolean isCertain() {
+        return plain && !asksReach;
+    }
+
     private Standing atOwn(int unit) {
-        if (assignment.follows() == Follows.USER && !reach.contains(unit)) {
+        if (asksReach && !reach.contains(unit)) {
             return Standing.NO_CANDIDATE;
+        }
+        if (plain) {
+            return Standing.CANDIDATE;
         }
         for (int i = 0; i < gates.size(); i++) {
             if (!gates.get(i).passes(unit)) {

@@ -9,13 +9,19 @@ import java.util.List;
 public final class PairNumbers {
 
     private final int[] numbers;
+    private final boolean[] certain;
 
-    private PairNumbers(int[] numbers) {
+    private PairNumbers(int[] numbers, boolean[] certain) {
         this.numbers = numbers;
+        this.certain = certain;
     }
 
     public static PairNumbers of(List<Pair> pairs) {
-        return new PairNumbers(pairs.stream().mapToInt(Pair::number).toArray());
+        boolean[] certain = new boolean[pairs.size()];
+        for (int i = 0; i < certain.length; i++) {
+            certain[i] = pairs.get(i).isCertain();
+        }
+        return new PairNumbers(pairs.stream().mapToInt(Pair::number).toArray(), certain);
     }
 
     /** The first place from {@code from} on of a pair that may hold where the row was taken; the list's end without one. */
@@ -25,5 +31,10 @@ public final class PairNumbers {
             at++;
         }
         return at;
+    }
+
+    /** Whether the pair at this place is a candidate wherever the row says that it may hold. */
+    public boolean isCertain(int at) {
+        return certain[at];
     }
 }

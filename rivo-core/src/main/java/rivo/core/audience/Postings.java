@@ -1,10 +1,7 @@
 package rivo.core.audience;
 
-import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.HashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.function.Function;
 import java.util.function.IntFunction;
 import java.util.function.Predicate;
@@ -45,8 +42,7 @@ final class Postings<T> {
     static final class Builder<T> {
 
         private final int size;
-        private final Map<T, Integer> codes = new HashMap<>();
-        private final List<T> distinct = new ArrayList<>();
+        private final Codes<T> codes = new Codes<>();
         private int[] at;
         private int[] code;
         private int n;
@@ -58,22 +54,16 @@ final class Postings<T> {
         }
 
         void add(int position, T value) {
-            Integer known = codes.get(value);
-            if (known == null) {
-                known = distinct.size();
-                codes.put(value, known);
-                distinct.add(value);
-            }
             if (n == at.length) {
                 at = Arrays.copyOf(at, n * 2);
                 code = Arrays.copyOf(code, n * 2);
             }
             at[n] = position;
-            code[n++] = known;
+            code[n++] = codes.of(value);
         }
 
         Postings<T> build() {
-            return sorted(distinct, at, code, n, size);
+            return sorted(codes.distinct(), at, code, n, size);
         }
     }
 

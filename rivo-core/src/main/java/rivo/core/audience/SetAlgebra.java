@@ -1,9 +1,7 @@
 package rivo.core.audience;
 
 import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
@@ -85,16 +83,11 @@ abstract class SetAlgebra implements Algebra<Positions> {
     /** The columns of all facts, laid out in one pass: going to each device once is what costs. */
     private synchronized Map<String, Postings<String>> facts() {
         if (facts == null) {
-            Map<String, Postings.Builder<String>> byName = new HashMap<>();
-            Map<String, Postings.Builder<String>> byFolded = new HashMap<>();
+            FactColumns columns = new FactColumns(size);
             for (int p = 0; p < size; p++) {
-                int position = p;
-                factsAt(p).forEach((name, value) -> byName.computeIfAbsent(name, n -> byFolded.computeIfAbsent(
-                        n.toLowerCase(Locale.ROOT), f -> new Postings.Builder<>(size))).add(position, value));
+                columns.add(p, factsAt(p));
             }
-            Map<String, Postings<String>> built = new HashMap<>();
-            byFolded.forEach((name, builder) -> built.put(name, builder.build()));
-            facts = built;
+            facts = columns.build();
         }
         return facts;
     }

@@ -27,9 +27,4 @@ public final class TargetRow {
             }
         }
     }
-
-    /** Whether the pair's target holds the device or one of its people; where not, the pair has nothing to say there. */
-    public boolean mayHold(Pair pair) {
-        return has(pair.number());
-    }
 }

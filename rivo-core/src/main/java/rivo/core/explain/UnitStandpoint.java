@@ -7,7 +7,6 @@ import rivo.core.audience.Audiences;
 import rivo.core.audience.Gate;
 import rivo.core.audience.Pair;
 import rivo.core.audience.Positions;
-import rivo.core.audience.TargetRow;
 import rivo.core.estate.Device;
 import rivo.core.estate.Follows;
 import rivo.core.estate.Group;
@@ -30,21 +29,15 @@ final class UnitStandpoint implements Standpoint {
 
     private final Audiences audiences;
     private final int unit;
-    private final TargetRow row;
 
-    /** @param row of the unit's device */
-    UnitStandpoint(Audiences audiences, int unit, TargetRow row) {
+    UnitStandpoint(Audiences audiences, int unit) {
         this.audiences = audiences;
         this.unit = unit;
-        this.row = row;
     }
 
     @Override
     public Standing of(Contender contender) {
         Pair pair = contender.pair();
-        if (!row.mayHold(pair)) {
-            return NO_REACH;
-        }
         Positions reached = pair.reaches(pair.ownUnits(unit));
         if (reached.isEmpty()) {
             return NO_REACH;

@@ -10,31 +10,39 @@ import rivo.core.audience.Audiences;
 import rivo.core.audience.Positions;
 import rivo.core.estate.Release;
 import rivo.core.estate.Title;
-import rivo.core.estate.Variant;
 import rivo.core.estate.Version;
 
 /** Which release and variant of a title a unit gets (section 5). Immutable; safe for any thread. */
 final class Choices {
 
-    private final List<Release> newestFirst;
-    private final List<Release> offered;
-    /** For each variant with a rule the units that it fits. */
-    private final Map<Variant, Positions> fitting = new IdentityHashMap<>();
+    /** A variant of a release; {@code units} are those that its rule fits, null without a rule. */
+    private record Option(Choice choice, @Nullable Positions units) {
 
-    Choices(Audiences audiences, Title title) {
-        this.newestFirst = title.newestFirst();
-        this.offered = newestFirst.stream().filter(Release::isOffered).toList();
-        for (Release release : newestFirst) {
-            for (Variant variant : release.variants()) {
-                if (variant.fits() != null) {
-                    fitting.put(variant, audiences.satisfying(variant.fits(), title.scope()));
-                }
-            }
+        boolean fits(int unit) {
+            return units == null || units.contains(unit);
+        }
+
+        Positions among(Positions asked) {
+            return units == null ? asked : asked.and(units);
         }
     }
 
-    private Positions fitting(Variant variant) {
-        return Objects.requireNonNull(fitting.get(variant));
+    private final List<Release> newestFirst;
+    private final Map<Release, List<Option>> byRelease = new IdentityHashMap<>();
+    /** Those of the offered releases, in the order in which they are preferred. */
+    private final List<Option> offered;
+
+    Choices(Audiences audiences, Title title) {
+        this.newestFirst = title.newestFirst();
+        for (Release release : newestFirst) {
+            byRelease.put(release, release.variants().stream().map(v -> new Option(new Choice(release, v),
+                    v.fits() == null ? null : audiences.satisfying(v.fits(), title.scope()))).toList());
+        }
+        this.offered = newestFirst.stream().filter(Release::isOffered).flatMap(r -> options(r).stream()).toList();
+    }
+
+    private List<Option> options(Release release) {
+        return Objects.requireNonNull(byRelease.get(release));
     }
 
     /** The release of exactly this version that is offered; null when there is none. */
@@ -47,6 +55,11 @@ final class Choices {
         return null;
     }
 
+    /** What {@link #newest} gives every unit alike; null when that depends on the unit, or nothing is offered. */
+    @Nullable Choice only() {
+        return offered.isEmpty() || offered.get(0).units() != null ? null : offered.get(0).choice();
+    }
+
     /** The newest offered release that fits, for each of the units that any fits. */
     List<Share<Choice>> newest(Positions units) {
         return choose(offered, units);
@@ -54,21 +67,17 @@ final class Choices {
 
     /** This release, for each of the units that it fits. */
     List<Share<Choice>> of(Release release, Positions units) {
-        return choose(List.of(release), units);
+        return choose(options(release), units);
     }
 
-    private List<Share<Choice>> choose(List<Release> releases, Positions units) {
+    private static List<Share<Choice>> choose(List<Option> options, Positions units) {
         List<Share<Choice>> chosen = new ArrayList<>(1);
         Positions rest = units;
-        for (int r = 0; r < releases.size() && !rest.isEmpty(); r++) {
-            Release release = releases.get(r);
-            for (int v = 0; v < release.variants().size() && !rest.isEmpty(); v++) {
-                Variant variant = release.variants().get(v);
-                Positions fits = variant.fits() == null ? rest : rest.and(fitting(variant));
-                if (!fits.isEmpty()) {
-                    chosen.add(new Share<>(new Choice(release, variant), fits));
-                    rest = rest.without(fits);
-                }
+        for (int o = 0; o < options.size() && !rest.isEmpty(); o++) {
+            Positions fits = options.get(o).among(rest);
+            if (!fits.isEmpty()) {
+                chosen.add(new Share<>(options.get(o).choice(), fits));
+                rest = rest.without(fits);
             }
         }
         return chosen;
@@ -76,22 +85,18 @@ final class Choices {
 
     /** What {@link #newest} gives one unit; null when nothing fits. */
     @Nullable Choice newestAt(int unit) {
-        for (int r = 0; r < offered.size(); r++) {
-            Choice choice = at(offered.get(r), unit);
-            if (choice != null) {
-                return choice;
-            }
-        }
-        return null;
+        return first(offered, unit);
     }
 
     /** What {@link #of} gives one unit; null when it does not fit. */
     @Nullable Choice at(Release release, int unit) {
-        List<Variant> variants = release.variants();
-        for (int v = 0; v < variants.size(); v++) {
-            Variant variant = variants.get(v);
-            if (variant.fits() == null || fitting(variant).contains(unit)) {
-                return new Choice(release, variant);
+        return first(options(release), unit);
+    }
+
+    private static @Nullable Choice first(List<Option> options, int unit) {
+        for (int o = 0; o < options.size(); o++) {
+            if (options.get(o).fits(unit)) {
+                return options.get(o).choice();
             }
         }
         return null;
@@ -99,13 +104,7 @@ final class Choices {
 
     /** Where each variant of each release fits, whatever stands before it. */
     List<Share<Choice>> everywhere(Positions units) {
-        List<Share<Choice>> all = new ArrayList<>();
-        for (Release release : newestFirst) {
-            for (Variant variant : release.variants()) {
-                all.add(new Share<>(new Choice(release, variant), variant.fits() == null ? units
-                        : units.and(fitting(variant))));
-            }
-        }
-        return all;
+        return newestFirst.stream().flatMap(release -> options(release).stream())
+                .map(option -> new Share<>(option.choice(), option.among(units))).toList();
     }
 }

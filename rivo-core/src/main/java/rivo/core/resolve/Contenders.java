@@ -18,16 +18,18 @@ import rivo.core.estate.Title;
  * the newest down. Immutable.
  *
  * @param live the pairs of live assignments, the strongest first
- * @param levelEnds for each of them the place after the last that is level with it
+ * @param winning what each of them comes to where it wins; with its choice where that is the same at all units
+ * @param levels which of them are level with each other
  * @param numbers of their pairs
  * @param choices which release and variant a unit gets
  * @param requested the units for which somebody took the offer
  */
-record Contenders(Title title, List<Contender> live, List<Integer> levelEnds, PairNumbers numbers, Choices choices, Positions requested) {
+record Contenders(Title title, List<Contender> live, List<BaseOutcome> winning, Levels levels, PairNumbers numbers,
+        Choices choices, Positions requested) {
 
     Contenders {
         live = List.copyOf(live);
-        levelEnds = List.copyOf(levelEnds);
+        winning = List.copyOf(winning);
     }
 
     static Contenders of(Audiences audiences, Title title) {
@@ -41,33 +43,34 @@ record Contenders(Title title, List<Contender> live, List<Integer> levelEnds, Pa
             }
         }
         live.sort(Contender.STRONGEST_FIRST);
-        return new Contenders(title, live, levelEnds(live),
-                PairNumbers.of(live.stream().map(Contender::pair).toList()), new Choices(audiences, title),
-                requested(audiences, title));
+        Choices choices = new Choices(audiences, title);
+        Positions requested = requested(audiences, title);
+        Choice only = title.seats() == null && requested.isEmpty() ? choices.only() : null;
+        return new Contenders(title, live, live.stream().map(c -> winning(c, only)).toList(), Levels.of(live),
+                PairNumbers.of(live.stream().map(Contender::pair).toList()), choices, requested);
     }
 
-    private static List<Integer> levelEnds(List<Contender> live) {
-        Integer[] ends = new Integer[live.size()];
-        for (int i = live.size() - 1; i >= 0; i--) {
-            boolean last = i == live.size() - 1 || !live.get(i).isLevelWith(live.get(i + 1));
-            ends[i] = last ? (Integer) (i + 1) : ends[i + 1];
-        }
-        return List.of(ends);
+    private static BaseOutcome winning(Contender winner, @Nullable Choice only) {
+        Outcome outcome = Ladder.outcome(winner);
+        boolean same = outcome.hasRelease() && winner.assignment().pin() == null;
+        return new BaseOutcome(outcome, Reason.ASSIGNED, List.of(winner.assignment()), winner.place(),
+                same ? only : null);
     }
 
     /**
-     * The same decision as {@link Ladder}'s, for one unit; null when nobody has anything to say there.
+     * The same decision as {@link Ladder}'s, for one unit; null when nobody has anything to say there. With its choice
+     * where that is the same at all units.
      *
      * @param row of the unit's device
      */
     @Nullable BaseOutcome at(int unit, TargetRow row) {
         Contender later = null;
         for (int i = numbers.next(row, 0); i < live.size(); i = numbers.next(row, i + 1)) {
-            Contender contender = live.get(i);
-            Pair.Standing standing = contender.pair().at(unit);
+            Pair.Standing standing = standing(i, unit);
             if (standing == Pair.Standing.CANDIDATE) {
                 return decide(i, unit, row);
             }
+            Contender contender = live.get(i);
             if (standing == Pair.Standing.LATER
                     && (later == null || Contender.STRONGEST_THEN_OLDEST.compare(contender, later) < 0)) {
                 later = contender;
@@ -77,24 +80,25 @@ record Contenders(Title title, List<Contender> live, List<Integer> levelEnds, Pa
                 : new BaseOutcome(Outcome.LATER, null, List.of(later.assignment()), later.place(), null);
     }
 
+    private Pair.Standing standing(int at, int unit) {
+        return numbers.isCertain(at) ? Pair.Standing.CANDIDATE : live.get(at).pair().at(unit);
+    }
+
     /** The group of the first candidate decides: those before it on its level are none. */
     private BaseOutcome decide(int first, int unit, TargetRow row) {
-        Contender winner = live.get(first);
         List<Assignment> group = null;
-        int end = levelEnds.get(first);
+        int end = levels.end(first);
         for (int i = numbers.next(row, first + 1); i < end; i = numbers.next(row, i + 1)) {
-            Contender other = live.get(i);
-            if (other.pair().at(unit) == Pair.Standing.CANDIDATE) {
-                group = group == null ? Ladder.with(List.of(), winner.assignment()) : group;
-                group = Ladder.with(group, other.assignment());
+            if (standing(i, unit) == Pair.Standing.CANDIDATE) {
+                group = group == null ? Ladder.with(List.of(), live.get(first).assignment()) : group;
+                group = Ladder.with(group, live.get(i).assignment());
             }
         }
-        if (group != null && winner.assignment().intent().installs()
+        if (group != null && live.get(first).assignment().intent().installs()
                 && group.stream().anyMatch(a -> !a.intent().installs())) {
-            return new BaseOutcome(Outcome.CONTESTED, null, group, winner.place(), null);
+            return new BaseOutcome(Outcome.CONTESTED, null, group, live.get(first).place(), null);
         }
-        return new BaseOutcome(Ladder.outcome(winner), Reason.ASSIGNED, List.of(winner.assignment()), winner.place(),
-                null);
+        return winning.get(first);
     }
 
     private static Positions requested(Audiences audiences, Title title) {

@@ -22,7 +22,7 @@ import rivo.core.estate.Intent;
 final class Ladder {
 
     private final List<Contender> contenders;
-    private final List<Integer> levelEnds;
+    private final Levels levels;
     private final Remaining remaining;
     private final Map<BaseOutcome, List<Positions>> decided = new LinkedHashMap<>();
     private final List<Hit> later = new ArrayList<>();
@@ -33,7 +33,7 @@ final class Ladder {
 
     private Ladder(Contenders contenders, Remaining remaining) {
         this.contenders = contenders.live();
-        this.levelEnds = contenders.levelEnds();
+        this.levels = contenders.levels();
         this.remaining = remaining;
     }
 
@@ -48,7 +48,7 @@ final class Ladder {
 
     private List<Share<BaseOutcome>> walk() {
         for (int at = 0; at < contenders.size() && !remaining.isEmpty();) {
-            int end = levelEnds.get(at);
+            int end = levels.end(at);
             level(at, end);
             at = end;
         }

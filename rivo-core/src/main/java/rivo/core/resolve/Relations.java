@@ -2,6 +2,7 @@ package rivo.core.resolve;
 
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -23,6 +24,8 @@ final class Relations {
     private final Map<String, Family> byTitle = new HashMap<>();
     private final List<Family> inOrder;
     private final Map<String, Integer> places = new HashMap<>();
+    /** The families of the device titles that user titles need. */
+    private final Set<Family> asked = new HashSet<>();
 
     /** Costs one pass over the titles. */
     Relations(Estate estate) {
@@ -48,6 +51,7 @@ final class Relations {
             for (Title title : inOrder.get(f).titles()) {
                 places.put(title.id(), f);
             }
+            inOrder.get(f).deviceNeeds().forEach(need -> asked.add(of(need.title())));
         }
     }
 
@@ -83,6 +87,11 @@ final class Relations {
     /** The place of a title's family in {@link #inOrder}. */
     int place(String title) {
         return Objects.requireNonNull(places.get(title));
+    }
+
+    /** Whether a user title needs one of its titles of the device. */
+    boolean isAsked(Family family) {
+        return asked.contains(family);
     }
 
     Family of(String title) {

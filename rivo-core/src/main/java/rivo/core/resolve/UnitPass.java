@@ -31,8 +31,8 @@ final class UnitPass {
     private final int position;
     private final TargetRow row;
     private final Map<String, Present> present = new HashMap<>();
-    /** What the device's own unit comes to, by title: null where it has no outcome. */
-    private final Map<String, Decision> ofDevice = new HashMap<>();
+    /** What the device's own unit comes to, by title that user titles ask about: null where it has no outcome. */
+    private final Map<String, @Nullable Decision> ofDevice = new HashMap<>();
     private final List<Resolver.UnitOutcome> outcomes = new ArrayList<>();
 
     UnitPass(Resolver resolver, int position, TargetRow row) {
@@ -52,8 +52,13 @@ final class UnitPass {
     /** Settles a family at each of the device's units. */
     void family(Family family) {
         if (family.scope() == Scope.DEVICE) {
-            if (!ofDevice.containsKey(family.titles().get(0).id())) {
+            boolean asked = resolver.relations().isAsked(family);
+            if (!asked || !ofDevice.containsKey(family.titles().get(0).id())) {
+                int before = outcomes.size();
                 settle(family, position, "");
+                if (asked) {
+                    remember(family, outcomes.subList(before, outcomes.size()));
+                }
             }
             return;
         }
@@ -62,7 +67,18 @@ final class UnitPass {
         }
     }
 
+    private void remember(Family family, List<Resolver.UnitOutcome> settled) {
+        family.titles().forEach(title -> ofDevice.put(title.id(), null));
+        settled.forEach(outcome -> ofDevice.put(outcome.title().id(), outcome.decision()));
+    }
+
     private void settle(Family family, int unit, String user) {
+        if (!family.isRelated()) {
+            BaseOutcome base = base(resolver.contenders(family).get(0), unit);
+            Title title = family.titles().get(0);
+            put(title, user, base == null ? left(title, user) : base.decision());
+            return;
+        }
         List<Title> titles = family.titles();
         Facing[] facing = new Facing[titles.size()];
         boolean touched = false;
@@ -72,11 +88,8 @@ final class UnitPass {
             touched |= facing[t].base() != null || facing[t].present();
         }
         @Nullable Decision[] decisions = new Decision[facing.length];
-        if (touched && family.isRelated()) {
+        if (touched) {
             decisions = new Settlement(family, facing, need -> meets(family.deviceNeeds().get(need))).settle();
-        } else if (touched) {
-            BaseOutcome base = facing[0].base();
-            decisions[0] = base == null ? null : base.decision();
         }
         for (int t = 0; t < facing.length; t++) {
             put(titles.get(t), user, decisions[t] == null ? left(titles.get(t), user) : decisions[t]);
@@ -84,11 +97,7 @@ final class UnitPass {
     }
 
     private void put(Title title, String user, @Nullable Decision decision) {
-        boolean isOutcome = decision != null && decision != Settlement.STAYS;
-        if (title.scope() == Scope.DEVICE) {
-            ofDevice.put(title.id(), isOutcome ? decision : null);
-        }
-        if (decision != null && isOutcome) {
+        if (decision != null && decision != Settlement.STAYS) {
             outcomes.add(new Resolver.UnitOutcome(user, title, decision));
         }
     }
@@ -100,9 +109,6 @@ final class UnitPass {
     private Facing facing(Family family, int t, Contenders contenders, int unit, String user) {
         Present there = present(contenders.title().id(), user);
         BaseOutcome base = base(contenders, unit);
-        if (base == null && !family.isRelated()) {
-            return there == null ? Facing.NOTHING : new Facing(null, null, true, 0);
-        }
         return new Facing(base, base == null ? contenders.choices().newestAt(unit) : null, there != null,
                 there == null ? 0 : family.reached(t, there.version()));
     }
@@ -110,7 +116,7 @@ final class UnitPass {
     /** Sections 3 to 6. */
     private @Nullable BaseOutcome base(Contenders contenders, int unit) {
         BaseOutcome base = contenders.at(unit, row);
-        if (base == null || !base.outcome().hasRelease()) {
+        if (base == null || base.choice() != null || !base.outcome().hasRelease()) {
             return base;
         }
         boolean requested = base.outcome() == Outcome.AVAILABLE && contenders.requested().contains(unit);

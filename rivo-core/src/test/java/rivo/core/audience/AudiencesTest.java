@@ -90,7 +90,7 @@ class AudiencesTest {
                 pair(audiences, estates, Follows.USER, Target.group("g")),
                 pair(audiences, estates, Follows.DEVICE, Target.group("g")));
         TargetRow row = audiences.row(audiences.estate().devices().position("d-labs"));
-        assertThat(pairs.stream().map(row::mayHold)).containsExactly(true, false, true, false);
+        assertThat(pairs.stream().map(pair -> row.has(pair.number()))).containsExactly(true, false, true, false);
     }
 
     private static Pair pair(Audiences audiences, Estates estates, Follows side, Target target) {

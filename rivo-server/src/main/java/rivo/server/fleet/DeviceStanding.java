@@ -17,7 +17,7 @@ import rivo.core.estate.Present;
 import rivo.core.estate.Target;
 import rivo.core.estate.Title;
 import rivo.core.estate.Version;
-import rivo.core.explain.Trail;
+import rivo.core.explain.Trails;
 import rivo.core.resolve.Decision;
 import rivo.core.resolve.Outcome;
 import rivo.core.resolve.Resolver;
@@ -48,12 +48,14 @@ final class DeviceStanding {
     }
 
     private final Resolver resolver;
+    private final Trails trails;
     private final Estate estate;
     private final Device device;
     private final Doing doing;
 
     DeviceStanding(Resolver resolver, Device device, Doing doing) {
         this.resolver = resolver;
+        this.trails = Trails.of(resolver);
         this.estate = resolver.estate();
         this.device = device;
         this.doing = doing;
@@ -104,7 +106,7 @@ final class DeviceStanding {
     }
 
     private String why(Title title, Decision decision) {
-        return Trail.of(resolver, title, resolver.audiences().unit(title.scope(), device.id(), null), decision)
+        return trails.of(title, resolver.audiences().unit(title.scope(), device.id(), null), decision)
                 .sentence();
     }
 

@@ -1,0 +1,52 @@
+package rivo.core.audience;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.ArrayList;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Random;
+import java.util.Set;
+import java.util.stream.IntStream;
+import org.junit.jupiter.api.Test;
+import rivo.core.estate.Facts;
+
+class CodesTest {
+
+    @Test
+    void equalValuesHaveOneCodeWhicheverObjectsTheyAre() {
+        Codes<String> codes = new Codes<>();
+        assertThat(codes.of("x64")).isZero();
+        assertThat(codes.of(new String("x64"))).isZero();
+        assertThat(codes.of("arm64")).isEqualTo(1);
+        assertThat(codes.distinct()).containsExactly("x64", "arm64");
+    }
+
+    @Test
+    void codesStayWhatTheyAreWhileTheTableGrows() {
+        Codes<Integer> codes = new Codes<>();
+        Set<Integer> seen = new LinkedHashSet<>();
+        Random random = new Random(5);
+        for (int i = 0; i < 20_000; i++) {
+            int value = random.nextInt(4000) * 64;
+            seen.add(value);
+            codes.of(value);
+        }
+        assertThat(codes.distinct()).containsExactlyElementsOf(seen);
+        List<Integer> order = new ArrayList<>(seen);
+        assertThat(IntStream.range(0, order.size())).allMatch(code -> codes.of(order.get(code)) == code);
+    }
+
+    @Test
+    void columnsOfOneNameAreOneHoweverItIsCapitalisedAndWhereverItStands() {
+        FactColumns columns = new FactColumns(3);
+        columns.add(0, Facts.of(Map.of("arch", "x64", "site", "Weir")));
+        columns.add(1, Facts.of(Map.of("Arch", "x64")));
+        columns.add(2, Facts.of(Map.of("site", "Weir")));
+        Map<String, Postings<String>> built = columns.build();
+        assertThat(built).containsOnlyKeys("arch", "site");
+        assertThat(built.get("arch").where("x64"::equals).toArray()).containsExactly(0, 1);
+        assertThat(built.get("site").where("Weir"::equals).toArray()).containsExactly(0, 2);
+    }
+}
