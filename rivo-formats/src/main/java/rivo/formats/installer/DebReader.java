@@ -1,0 +1,135 @@
+package rivo.formats.installer;
+
+import io.airlift.compress.zstd.ZstdInputStream;
+import java.io.BufferedInputStream;
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import java.util.zip.GZIPInputStream;
+import org.apache.commons.compress.archivers.ar.ArArchiveEntry;
+import org.apache.commons.compress.archivers.ar.ArArchiveInputStream;
+import org.apache.commons.compress.archivers.tar.TarArchiveEntry;
+import org.apache.commons.compress.archivers.tar.TarArchiveInputStream;
+import org.jspecify.annotations.Nullable;
+import org.tukaani.xz.XZInputStream;
+
+/** Debian packages (deb(5)): an ar archive with {@code debian-binary}, then the control files as a tar archive. */
+final class DebReader {
+
+    private static final int MOST_CONTROL = 1 << 20;
+    /** Of the whole packed tar archive, in KiB of the unpacking's own memory. */
+    private static final int MOST_MEMORY_KIB = 128 << 10;
+    private static final int MOST_ENTRIES = 1000;
+    private static final Pattern NEED = Pattern.compile("\\s*([a-z0-9][a-z0-9+.-]+)[^(|]*(?:\\(>[=>]?\\s*([^)]+)\\))?.*");
+
+    private DebReader() {
+    }
+
+    static InstallerFile read(Path file) throws IOException {
+        try (InputStream in = new BufferedInputStream(Files.newInputStream(file));
+                ArArchiveInputStream archive = new ArArchiveInputStream(in)) {
+            for (int i = 0; i < 10; i++) {
+                ArArchiveEntry entry = archive.getNextEntry();
+                if (entry == null) {
+                    break;
+                }
+                if (entry.getName().startsWith("control.tar")) {
+                    return control(fields(controlFile(unpacked(entry.getName(), archive))));
+                }
+            }
+            return InstallerFile.nothingOf(InstallerFormat.OTHER);
+        }
+    }
+
+    private static InputStream unpacked(String name, InputStream in) throws IOException {
+        return switch (name.substring("control.tar".length()).replace("/", "")) {
+            case "" -> in;
+            case ".gz" -> new GZIPInputStream(in);
+            case ".xz" -> new XZInputStream(in, MOST_MEMORY_KIB);
+            case ".zst" -> new ZstdInputStream(in);
+            default -> throw new IOException("its control files are packed in an unknown way: " + name);
+        };
+    }
+
+    private static String controlFile(InputStream unpacked) throws IOException {
+        TarArchiveInputStream tar = new TarArchiveInputStream(unpacked);
+        for (int i = 0; i < MOST_ENTRIES; i++) {
+            TarArchiveEntry entry = tar.getNextEntry();
+            if (entry == null) {
+                break;
+            }
+            if (entry.isFile() && entry.getName().replaceFirst("^\\./", "").equals("control")) {
+                byte[] bytes = tar.readNBytes(MOST_CONTROL + 1);
+                if (bytes.length > MOST_CONTROL) {
+                    throw new IOException("its control file is longer than 1 MiB");
+                }
+                return new String(bytes, StandardCharsets.UTF_8);
+            }
+        }
+        throw new IOException("it has no control file");
+    }
+
+    /** By name in lower case; a line that begins with a blank goes on with the field before. */
+    private static Map<String, String> fields(String control) {
+        Map<String, String> fields = new LinkedHashMap<>();
+        String last = "";
+        for (String line : control.split("\n")) {
+            int colon = line.indexOf(':');
+            if (line.startsWith(" ") || line.startsWith("\t")) {
+                fields.merge(last, line.strip(), (before, more) -> before + "\n" + more);
+            } else if (colon > 0) {
+                last = line.substring(0, colon).toLowerCase(Locale.ROOT);
+                fields.put(last, line.substring(colon + 1).strip());
+            }
+        }
+        return fields;
+    }
+
+    private static InstallerFile control(Map<String, String> fields) {
+        String code = fields.get("package");
+        String summary = fields.getOrDefault("description", "").split("\n", 2)[0];
+        String maintainer = fields.get("maintainer");
+        return new InstallerFile(InstallerFormat.DEB, title(code), upstream(fields.get("version")),
+                maintainer == null ? null : maintainer.replaceFirst("\\s*<.*", ""), summary.isEmpty() ? null : summary,
+                architecture(fields.getOrDefault("architecture", "all")), code, code, null, InstallerKind.UNKNOWN, true,
+                null, needs(fields.getOrDefault("depends", "")), List.of());
+    }
+
+    static @Nullable String title(@Nullable String code) {
+        return code == null || code.isEmpty() ? code : code.substring(0, 1).toUpperCase(Locale.ROOT) + code.substring(1);
+    }
+
+    /** Without the epoch before it and the packager's count behind it. */
+    private static @Nullable String upstream(@Nullable String version) {
+        return version == null ? null : version.replaceFirst("^\\d+:", "").replaceFirst("-[^-]*$", "");
+    }
+
+    static @Nullable String architecture(String word) {
+        return switch (word) {
+            case "amd64", "x86_64" -> "x64";
+            case "arm64", "aarch64" -> "arm64";
+            case "i386", "i486", "i586", "i686" -> "x86";
+            default -> null;
+        };
+    }
+
+    private static List<InstallerFile.Needed> needs(String depends) {
+        List<InstallerFile.Needed> needs = new ArrayList<>();
+        for (String one : depends.split(",", 200)) {
+            Matcher need = NEED.matcher(one.replace('\n', ' '));
+            if (need.matches()) {
+                needs.add(new InstallerFile.Needed(need.group(1), upstream(need.group(2))));
+            }
+        }
+        return needs;
+    }
+}

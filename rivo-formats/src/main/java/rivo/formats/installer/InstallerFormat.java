@@ -1,0 +1,45 @@
+package rivo.formats.installer;
+
+import java.util.Arrays;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+
+/** What a file really is. */
+public enum InstallerFormat {
+    MSI("msi", "a Windows Installer database", "msi"),
+    MSI_PATCH("msp", "a Windows Installer patch", "msp"),
+    MSIX("msix", "an MSIX package", "msix", "appx", "msixbundle", "appxbundle"),
+    EXE("exe", "a Windows program", "exe"),
+    DEB("deb", "a Debian package", "deb"),
+    RPM("rpm", "an RPM package", "rpm"),
+    ZIP("zip", "a ZIP archive", "zip"),
+    SCRIPT("script", "a script", "sh", "bash", "py", "pl", "ps1", "bat", "cmd", "vbs"),
+    OTHER("other", "a file of no format that Rivo can read");
+
+    private final String word;
+    private final String words;
+    private final List<String> endings;
+
+    InstallerFormat(String word, String words, String... endings) {
+        this.word = word;
+        this.words = words;
+        this.endings = List.of(endings);
+    }
+
+    /** As it stands in data. */
+    public String word() {
+        return word;
+    }
+
+    /** As it stands in a sentence. */
+    public String words() {
+        return words;
+    }
+
+    /** What the ending of a file name claims; empty when it claims nothing known. */
+    static Optional<InstallerFormat> claimedBy(String fileName) {
+        String ending = fileName.substring(fileName.lastIndexOf('.') + 1).toLowerCase(Locale.ROOT);
+        return Arrays.stream(values()).filter(format -> format.endings.contains(ending)).findFirst();
+    }
+}

@@ -1,0 +1,44 @@
+package rivo.formats.installer;
+
+import java.util.List;
+
+/** The well-known makes of Windows set-up programs, by the marks they leave in the file, and what keeps them quiet. */
+public enum InstallerKind {
+    NSIS("Nullsoft", "/S", "/S", List.of("Nullsoft.NSIS.exehead", "NullsoftInst")),
+    INNO("Inno Setup", "/VERYSILENT /SUPPRESSMSGBOXES /NORESTART", "/VERYSILENT /SUPPRESSMSGBOXES /NORESTART",
+            List.of("Inno Setup Setup Data", "JR.Inno.Setup")),
+    WIX_BUNDLE("WiX bundle", "/quiet /norestart", "/uninstall /quiet /norestart", List.of(".wixburn")),
+    INSTALL_SHIELD("InstallShield", "/s /v\"/qn\"", "/s /v\"/qn\"", List.of("InstallShield")),
+    SQUIRREL("Squirrel", "--silent", "--uninstall --silent", List.of("SquirrelTemp")),
+    UNKNOWN("unknown make", "", "", List.of());
+
+    private final String words;
+    private final String quiet;
+    private final String quietRemoval;
+    private final List<String> marks;
+
+    InstallerKind(String words, String quiet, String quietRemoval, List<String> marks) {
+        this.words = words;
+        this.quiet = quiet;
+        this.quietRemoval = quietRemoval;
+        this.marks = marks;
+    }
+
+    public String words() {
+        return words;
+    }
+
+    /** The switches that make it quiet; empty when they are not known. */
+    public String quiet() {
+        return quiet;
+    }
+
+    /** The switches that make its removal program quiet. */
+    public String quietRemoval() {
+        return quietRemoval;
+    }
+
+    List<String> marks() {
+        return marks;
+    }
+}

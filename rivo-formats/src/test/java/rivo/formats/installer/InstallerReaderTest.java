@@ -1,0 +1,205 @@
+package rivo.formats.installer;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Duration;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Random;
+import java.util.zip.CRC32;
+import java.util.zip.ZipEntry;
+import java.util.zip.ZipOutputStream;
+import org.junit.jupiter.api.Assertions;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
+import rivo.formats.installer.InstallerFile.Finding;
+import rivo.formats.installer.InstallerFile.Needed;
+
+/** The samples are made by {@code samples/make.sh} with the real tools of each format. */
+class InstallerReaderTest {
+
+    private static final Path SAMPLES = Path.of("..", "samples");
+    private static final String MSI = "siltscope-lab-4.4.0-x64.msi";
+    private static final String EXE = "tarnlog-viewer-3.4.0-setup.exe";
+    private static final String DEB = "tidewatch_2.1.0-1_amd64.deb";
+    private static final String RPM = "tidewatch-2.1.0-1.x86_64.rpm";
+    private static final String MSIX = "kingfisher-meter-reader-6.1.0-arm64.msix";
+
+    @TempDir
+    private Path folder;
+
+    private static InstallerFile sample(String name) throws Exception {
+        return InstallerReader.read(SAMPLES.resolve(name), name);
+    }
+
+    private InstallerFile read(String name, byte[] bytes) throws Exception {
+        Path file = folder.resolve("file");
+        Files.write(file, bytes);
+        return InstallerReader.read(file, name);
+    }
+
+    private static List<String> codes(InstallerFile file) {
+        return file.findings().stream().map(Finding::code).toList();
+    }
+
+    @Test
+    void aWindowsInstallerDatabaseTellsItsProduct() throws Exception {
+        InstallerFile msi = sample(MSI);
+        assertThat(msi.format()).isEqualTo(InstallerFormat.MSI);
+        assertThat(List.of(msi.name(), msi.version(), msi.maker(), msi.architecture()))
+                .containsExactly("Siltscope Lab", "4.4.0", "Fenwick Instruments", "x64");
+        assertThat(msi.code()).isEqualTo("{5C1E0B7A-4D2F-4E8B-9A61-3F7C2D9090F2}");
+        assertThat(msi.family()).isEqualTo("{A7D3E6C4-1B52-4F0E-8C9D-6E2A5B3F4D10}");
+    }
+
+    @Test
+    void aSignerWhoIsNotTheMakerIsPointedOut() throws Exception {
+        InstallerFile msi = sample(MSI);
+        assertThat(msi.signer()).isEqualTo("Delwick Packaging");
+        assertThat(codes(msi)).containsExactly("signer-is-not-maker");
+    }
+
+    @Test
+    void aSetUpProgramTellsItsVersionResourceAndItsMake() throws Exception {
+        InstallerFile exe = sample(EXE);
+        assertThat(List.of(exe.name(), exe.version(), exe.maker(), exe.signer()))
+                .containsExactly("Tarnlog Viewer", "3.4.0", "Tarnlog", "Tarnlog");
+        assertThat(exe.kind()).isEqualTo(InstallerKind.NSIS);
+        assertThat(exe.architecture()).as("a 32-bit stub says nothing of what it installs").isNull();
+        assertThat(codes(exe)).isEmpty();
+    }
+
+    @Test
+    void aDebianPackageTellsItsControlFile() throws Exception {
+        InstallerFile deb = sample(DEB);
+        assertThat(List.of(deb.name(), deb.version(), deb.maker(), deb.architecture(), deb.code()))
+                .containsExactly("Tidewatch", "2.1.0", "Sallow & Finch", "x64", "tidewatch");
+        assertThat(deb.needs()).containsExactly(new Needed("graphkit-runtime", "2.3"), new Needed("libc6", null));
+        assertThat(deb.description()).isEqualTo("Tidewatch tide and level charts");
+    }
+
+    @Test
+    void anRpmPackageTellsItsHeader() throws Exception {
+        InstallerFile rpm = sample(RPM);
+        assertThat(List.of(rpm.name(), rpm.version(), rpm.maker(), rpm.architecture(), rpm.code()))
+                .containsExactly("Tidewatch", "2.1.0", "Sallow & Finch", "x64", "tidewatch");
+        assertThat(rpm.needs()).containsExactly(new Needed("graphkit-runtime", "2.3"));
+    }
+
+    @Test
+    void anMsixPackageTellsItsManifest() throws Exception {
+        InstallerFile msix = sample(MSIX);
+        assertThat(List.of(msix.name(), msix.version(), msix.maker(), msix.architecture(), msix.code()))
+                .containsExactly("Kingfisher Meter Reader", "6.1.0", "Kingfisher Metering", "arm64",
+                        "KingfisherMetering.MeterReader");
+        assertThat(msix.minimumSystem()).isEqualTo("10.0.19045.0");
+        assertThat(msix.needs()).containsExactly(new Needed("Ardley.GraphkitRuntime", "2.4.0"));
+        assertThat(codes(msix)).containsExactly("unsigned");
+    }
+
+    @Test
+    void theContentDecidesAndNotTheName() throws Exception {
+        InstallerFile disguised = InstallerReader.read(SAMPLES.resolve(DEB), "harmless.msi");
+        assertThat(disguised.format()).isEqualTo(InstallerFormat.DEB);
+        assertThat(codes(disguised)).containsExactly("not-what-it-says");
+        assertThat(disguised.findings().get(0).sentence()).isEqualTo("The name says a Windows Installer database, the "
+                + "content is a Debian package. Ask where it came from before you use it.");
+    }
+
+    @Test
+    void scriptsAndStrangeFilesAreTakenForWhatTheyAre() throws Exception {
+        assertThat(sample("set-proxy-for-vans.sh").format()).isEqualTo(InstallerFormat.SCRIPT);
+        assertThat(read("x.bin", new byte[] {1, 2, 3, 0, 5}).format()).isEqualTo(InstallerFormat.OTHER);
+    }
+
+    @Test
+    void anEmptyFileIsRefused() {
+        assertThatThrownBy(() -> read("setup.exe", new byte[0])).isInstanceOf(UnreadableInstallerException.class)
+                .hasMessage("setup.exe is empty; fetch it anew from where it came from.");
+    }
+
+    @ParameterizedTest
+    @ValueSource(strings = {"../../etc/passwd", "/etc/passwd", "C:\\Windows\\x.dll", "a/../../b"})
+    void anArchiveThatReachesOutsideIsRefused(String entry) {
+        assertThatThrownBy(() -> read("a.zip", zip(entry, "x".getBytes(StandardCharsets.UTF_8))))
+                .isInstanceOf(UnreadableInstallerException.class).hasMessageContaining("outside the folder");
+    }
+
+    @Test
+    void aManifestOfManyTimesItsSizeIsNotUnpacked() {
+        assertThatThrownBy(() -> read("a.msix", zip("AppxManifest.xml", new byte[50 << 20])))
+                .isInstanceOf(UnreadableInstallerException.class).hasMessageContaining("longer than 1 MiB");
+    }
+
+    @Test
+    void aManifestMayNotBringEntities() {
+        String xml = "<?xml version='1.0'?><!DOCTYPE x [<!ENTITY a SYSTEM 'file:///etc/passwd'>]><Package>&a;</Package>";
+        assertThatThrownBy(() -> read("a.msix", zip("AppxManifest.xml", xml.getBytes(StandardCharsets.UTF_8))))
+                .isInstanceOf(UnreadableInstallerException.class).hasMessageContaining("its manifest is no XML");
+    }
+
+    @Test
+    void anArchiveThatWouldFillTheDiskIsRefused() throws Exception {
+        byte[] bomb = zip("a.bin", new byte[10]);
+        // The size that the central directory tells: at 24 from its mark.
+        for (int i = 0; i + 4 < bomb.length; i++) {
+            if (bomb[i] == 'P' && bomb[i + 1] == 'K' && bomb[i + 2] == 1 && bomb[i + 3] == 2) {
+                Arrays.fill(bomb, i + 24, i + 27, (byte) 0xff);
+                bomb[i + 27] = 0x7f;
+            }
+        }
+        assertThatThrownBy(() -> read("a.zip", bomb)).isInstanceOf(UnreadableInstallerException.class)
+                .hasMessageContaining("times its size");
+    }
+
+    private static byte[] zip(String entry, byte[] content) throws IOException {
+        var bytes = new java.io.ByteArrayOutputStream();
+        try (ZipOutputStream zip = new ZipOutputStream(bytes)) {
+            ZipEntry one = new ZipEntry(entry);
+            CRC32 crc = new CRC32();
+            crc.update(content);
+            zip.putNextEntry(one);
+            zip.write(content);
+            zip.closeEntry();
+        }
+        return bytes.toByteArray();
+    }
+
+    @ParameterizedTest
+    @ValueSource(strings = {MSI, EXE, DEB, RPM, MSIX})
+    void whateverIsCutOffOrDamagedEndsSoonAndInWords(String name) throws Exception {
+        byte[] whole = Files.readAllBytes(SAMPLES.resolve(name));
+        long seed = 20261123;
+        Random random = new Random(seed);
+        for (int i = 0; i < 1500; i++) {
+            byte[] damaged = i % 3 == 0 ? Arrays.copyOf(whole, random.nextInt(whole.length)) : whole.clone();
+            for (int flips = i % 3 == 0 ? 0 : 1 + random.nextInt(12); flips > 0; flips--) {
+                int within = random.nextBoolean() ? Math.min(damaged.length, 4096) : damaged.length;
+                damaged[random.nextInt(within)] = (byte) (random.nextInt(4) == 0 ? 0xff : random.nextInt(256));
+            }
+            int number = i;
+            Assertions.assertTimeout(Duration.ofSeconds(10), () -> {
+                try {
+                    read(name, damaged);
+                } catch (UnreadableInstallerException e) {
+                    assertThat(e.getMessage()).as("seed " + seed + ", case " + number).isNotBlank();
+                }
+            });
+        }
+    }
+
+    @Test
+    void organisationsAreComparedWithoutTheirForms() {
+        assertThat(InstallerReader.sameOrganisation("Fenwick Instruments Ltd.", "Fenwick Instruments")).isTrue();
+        assertThat(InstallerReader.sameOrganisation("Fenwick", "FENWICK INSTRUMENTS")).isTrue();
+        assertThat(InstallerReader.sameOrganisation("Delwick Packaging", "Fenwick Instruments")).isFalse();
+        assertThat(InstallerReader.sameOrganisation("", "Fenwick")).isFalse();
+    }
+}
