@@ -14,6 +14,7 @@ import { AccountMenu } from './AccountMenu'
 import { Mark } from './Mark'
 
 const PLACES = [
+  { to: '/catalogue', name: 'Catalogue' },
   { to: '/reach', name: 'Reach' },
   { to: '/fleet', name: 'Fleet' },
 ] as const
@@ -28,6 +29,7 @@ export function Shell({ children }: { children: ReactNode }) {
   useKeys('Everywhere', [
     { key: 'ctrl+k', says: 'Search', act: () => setSearching(true) },
     { key: '?', says: 'List the keys', act: () => setHelping(true) },
+    { key: 'g c', says: 'Go to the Catalogue', act: () => void navigate('/catalogue') },
     { key: 'g r', says: 'Go to Reach', act: () => void navigate('/reach') },
     { key: 'g f', says: 'Go to the Fleet', act: () => void navigate('/fleet') },
   ])

@@ -22,17 +22,34 @@ type Method = 'GET' | 'POST' | 'PUT' | 'DELETE'
 
 /** Asks the server. `undefined` stands for an empty answer. */
 export async function ask<T>(method: Method, path: string, body?: unknown): Promise<T> {
+  return body === undefined
+    ? request<T>(method, path)
+    : request<T>(method, path, { type: 'application/json', content: JSON.stringify(body) })
+}
+
+/** Sends bytes as they are. */
+export async function send<T>(method: 'PUT', path: string, bytes: Blob, signal: AbortSignal): Promise<T> {
+  return request<T>(method, path, { type: 'application/octet-stream', content: bytes }, signal)
+}
+
+interface Body {
+  readonly type: string
+  readonly content: string | Blob
+}
+
+async function request<T>(method: Method, path: string, body?: Body, signal?: AbortSignal): Promise<T> {
   const headers: Record<string, string> = { Accept: 'application/json' }
   if (method !== 'GET') {
     headers['X-XSRF-TOKEN'] = cookie('XSRF-TOKEN')
   }
   if (body !== undefined) {
-    headers['Content-Type'] = 'application/json'
+    headers['Content-Type'] = body.type
   }
   const response = await fetch(path, {
     method,
     headers,
-    ...(body !== undefined && { body: JSON.stringify(body) }),
+    ...(body !== undefined && { body: body.content }),
+    ...(signal !== undefined && { signal }),
   }).catch(() => {
     throw new Refusal(0, 'unreachable', 'Rivo does not answer. It may be restarting; nothing was lost.')
   })

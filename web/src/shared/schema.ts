@@ -43,7 +43,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["title"];
+        get: operations["title_1"];
         put?: never;
         post?: never;
         delete?: never;
@@ -124,7 +124,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put: operations["put"];
+        put: operations["put_1"];
         post?: never;
         delete: operations["remove"];
         options?: never;
@@ -260,10 +260,155 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/titles/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["title"];
+        put: operations["put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/titles/{id}/rehearsal": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["rehearse"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/titles/{id}/trial": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["tried"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/uploads": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["open"];
+        put?: never;
+        post: operations["begin"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/uploads/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["get"];
+        put?: never;
+        post?: never;
+        delete: operations["cancel"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/uploads/{id}/part": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["append"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/uploads/{id}/reading": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["read"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        About: {
+            approvedBy: string;
+            category: string;
+            description: string;
+            information: string;
+            notes: string;
+            owner: string;
+            privacy: string;
+        };
+        Begin: {
+            fileName: string;
+            /** Format: int64 */
+            size: number;
+        };
+        Change: {
+            record: components["schemas"]["TitleRecord"];
+            /** Format: int64 */
+            revision: number;
+            why?: string;
+        };
+        Check: {
+            /** @enum {string} */
+            kind: "inventory" | "product-code" | "package" | "file" | "registry" | "script";
+            subject: string;
+            version: string;
+        };
+        Content: {
+            fileName: string;
+            sha256: string;
+            signer?: string;
+            /** Format: int64 */
+            size: number;
+        };
         CountedDevice: {
             id: string;
             name: string;
@@ -372,6 +517,37 @@ export interface components {
             /** @enum {string} */
             was?: "required" | "uninstall";
         };
+        Effect: {
+            /** Format: int32 */
+            devices: number;
+            effect: string;
+            name: string;
+            title: string;
+            version?: string;
+        };
+        Effects: {
+            /** Format: int32 */
+            devices: number;
+            effects: components["schemas"]["Effect"][];
+        };
+        ExitCode: {
+            /** Format: int32 */
+            againMinutes: number;
+            /** Format: int32 */
+            code: number;
+            /** @enum {string} */
+            meaning: "done" | "restart" | "sign-out" | "again" | "failed";
+        };
+        Finding: {
+            code: string;
+            sentence: string;
+        };
+        Fit: {
+            /** Format: int32 */
+            devices: number;
+            rule?: string;
+            variant: string;
+        };
         FleetCounts: {
             /** Format: int32 */
             devices: number;
@@ -420,11 +596,27 @@ export interface components {
             /** Format: int32 */
             step: number;
         };
+        Look: {
+            code: string;
+            detail: string;
+            remedy?: string;
+            sentence: string;
+            well: boolean;
+        };
+        NeedRecord: {
+            min?: string;
+            title: string;
+        };
         NewToken: {
             device: string;
             token: string;
             /** Format: date-time */
             validUntil: string;
+        };
+        OnDevices: {
+            /** Format: int32 */
+            devices: number;
+            version?: string;
         };
         OuReach: {
             after?: components["schemas"]["OutcomeCounts"];
@@ -476,6 +668,20 @@ export interface components {
             id: string;
             name: string;
         };
+        Presence: {
+            any: boolean;
+            checks: components["schemas"]["Check"][];
+        };
+        Proposal: {
+            content: components["schemas"]["Content"];
+            findings: components["schemas"]["Finding"][];
+            format: string;
+            /** Format: int64 */
+            revision: number;
+            title: components["schemas"]["TitleRecord"];
+            variant: string;
+            version: string;
+        };
         Publication: {
             reason: string;
             token: string;
@@ -517,10 +723,35 @@ export interface components {
             titles: components["schemas"]["TitleRehearsalView"][];
             token: string;
         };
+        Relation: {
+            detail: string;
+            kind: string;
+            name: string;
+            title: string;
+        };
+        ReleaseRecord: {
+            needs: components["schemas"]["NeedRecord"][];
+            note: string;
+            offered: boolean;
+            replaces: components["schemas"]["ReplacementRecord"][];
+            variants: components["schemas"]["VariantRecord"][];
+            version: string;
+        };
+        ReleaseStanding: {
+            fits: components["schemas"]["Fit"][];
+            looks: components["schemas"]["Look"][];
+            version: string;
+            /** Format: int32 */
+            without: number;
+        };
         ReleaseView: {
             chosen: boolean;
             note: string;
             version: string;
+        };
+        ReplacementRecord: {
+            removeFirst: boolean;
+            title: string;
         };
         RungView: {
             assignment: string;
@@ -541,9 +772,33 @@ export interface components {
             /** @enum {string} */
             verdict: "decides" | "disagrees" | "agrees" | "weaker" | "later" | "stopped" | "excluded" | "narrowed-out" | "outside-base" | "no-reach" | "ended" | "inside";
         };
+        Saved: {
+            /** Format: int64 */
+            revision: number;
+        };
         Session: {
             account: string;
             fullName: string;
+        };
+        Step: {
+            asPerson: boolean;
+            command: string;
+            environment: {
+                [key: string]: string;
+            };
+            /** @enum {string} */
+            existing?: "keep-newer" | "keep" | "overwrite";
+            exitCodes: components["schemas"]["ExitCode"][];
+            folder: string;
+            goesOn: boolean;
+            /** @enum {string} */
+            kind: "run" | "script" | "copy" | "wait" | "check";
+            /** Format: int32 */
+            limitSeconds: number;
+            onlyWhere?: string;
+            says: string;
+            text: string;
+            to: string;
         };
         StepView: {
             /** Format: date-time */
@@ -555,10 +810,44 @@ export interface components {
             text: string;
         };
         TitleLine: {
+            category: string;
+            description: string;
+            /** Format: int32 */
+            devices: number;
             id: string;
             maker: string;
             name: string;
+            /** Format: int32 */
+            needs: number;
             newest?: string;
+            /** Format: int32 */
+            releases: number;
+        };
+        TitlePage: {
+            /** Format: int32 */
+            assigned: number;
+            /** Format: date-time */
+            changedAt?: string;
+            changedBy?: string;
+            /** Format: int32 */
+            devices: number;
+            present: components["schemas"]["OnDevices"][];
+            record: components["schemas"]["TitleRecord"];
+            relations: components["schemas"]["Relation"][];
+            releases: components["schemas"]["ReleaseStanding"][];
+            /** Format: int64 */
+            revision: number;
+        };
+        TitleRecord: {
+            about: components["schemas"]["About"];
+            conflictsWith: string[];
+            id: string;
+            maker: string;
+            name: string;
+            releases: components["schemas"]["ReleaseRecord"][];
+            /** Format: int32 */
+            seats?: number;
+            trustedSigners: string[];
         };
         TitleRehearsalView: {
             /** Format: int64 */
@@ -577,6 +866,38 @@ export interface components {
             settled: number;
             title: string;
             titleName: string;
+        };
+        Tried: {
+            device: string;
+            fits: boolean;
+            name: string;
+            steps: components["schemas"]["TriedStep"][];
+        };
+        TriedStep: {
+            command?: string;
+            state: string;
+            text: string;
+            why?: string;
+        };
+        UploadView: {
+            fileName: string;
+            id: string;
+            /** Format: int64 */
+            partSize: number;
+            /** Format: int64 */
+            received: number;
+            /** Format: int64 */
+            size: number;
+        };
+        VariantRecord: {
+            asPerson: boolean;
+            contents: components["schemas"]["Content"][];
+            fits?: string;
+            id: string;
+            install: components["schemas"]["Step"][];
+            presence: components["schemas"]["Presence"];
+            remove: components["schemas"]["Step"][];
+            repair: components["schemas"]["Step"][];
         };
     };
     responses: never;
@@ -637,7 +958,7 @@ export interface operations {
             };
         };
     };
-    title: {
+    title_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -764,7 +1085,7 @@ export interface operations {
             };
         };
     };
-    put: {
+    put_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -1025,6 +1346,241 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TitleLine"][];
+                };
+            };
+        };
+    };
+    title: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TitlePage"];
+                };
+            };
+        };
+    };
+    put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Change"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Saved"];
+                };
+            };
+        };
+    };
+    rehearse: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Change"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Effects"];
+                };
+            };
+        };
+    };
+    tried: {
+        parameters: {
+            query: {
+                version: string;
+                variant: string;
+                program: string;
+                device: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Tried"];
+                };
+            };
+        };
+    };
+    open: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UploadView"][];
+                };
+            };
+        };
+    };
+    begin: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Begin"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UploadView"];
+                };
+            };
+        };
+    };
+    get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UploadView"];
+                };
+            };
+        };
+    };
+    cancel: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    append: {
+        parameters: {
+            query: {
+                offset: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UploadView"];
+                };
+            };
+        };
+    };
+    read: {
+        parameters: {
+            query?: {
+                title?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Proposal"];
                 };
             };
         };

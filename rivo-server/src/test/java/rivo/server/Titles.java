@@ -5,15 +5,21 @@ import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
-import rivo.core.estate.ReleaseState;
+import rivo.devices.protocol.ExitCode;
+import rivo.devices.protocol.ExitMeaning;
 import rivo.server.catalogue.Catalogue;
 import rivo.server.catalogue.Contents;
+import rivo.server.catalogue.Presence;
+import rivo.server.catalogue.Step;
 import rivo.server.catalogue.TitleRecord;
 
 /** Titles for tests. */
 public final class Titles {
 
     public static final byte[] INSTALLER = "a made-up installer".getBytes(StandardCharsets.UTF_8);
+
+    private static final List<ExitCode> CODES = List.of(new ExitCode(0, ExitMeaning.DONE, 0),
+            new ExitCode(3010, ExitMeaning.RESTART, 0), new ExitCode(1618, ExitMeaning.AGAIN, 5));
 
     private Titles() {
     }
@@ -27,11 +33,12 @@ public final class Titles {
         try {
             Contents.Content content = server.bean(Contents.class).keep(new ByteArrayInputStream(INSTALLER),
                     id + "-setup.bin");
-            TitleRecord.VariantRecord variant = new TitleRecord.VariantRecord("all", content, "setup --quiet",
-                    "remove --quiet", 1200);
-            server.bean(Catalogue.class).put("test", new TitleRecord(id, name, "Fenwick Instruments", name, List.of(
-                    new TitleRecord.ReleaseRecord("4.1.0", ReleaseState.OFFERED, List.of(variant)),
-                    new TitleRecord.ReleaseRecord("4.2.0", ReleaseState.OFFERED, List.of(variant)))));
+            TitleRecord.VariantRecord variant = new TitleRecord.VariantRecord("all", null, false,
+                    List.of(content), List.of(Step.run("Run the installer, quietly", "setup --quiet", CODES)),
+                    List.of(Step.run("Take it off", "remove --quiet", CODES)), List.of(), Presence.inventory(name));
+            server.bean(Catalogue.class).put("test", TitleRecord.of(id, name, "Fenwick Instruments", List.of(
+                    TitleRecord.ReleaseRecord.of("4.1.0", List.of(variant)),
+                    TitleRecord.ReleaseRecord.of("4.2.0", List.of(variant)))));
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }

@@ -183,6 +183,14 @@ public final class Resolver {
         return present;
     }
 
+    /** On how many units each version of a title is present; under the empty text those of unknown version. */
+    public Map<String, Integer> versionsPresent(String title) {
+        Map<String, Integer> versions = new HashMap<>();
+        presences().of(title).forEach(share -> versions.merge(share.what().version() == null ? ""
+                : share.what().version().toString(), share.units().size(), Integer::sum));
+        return versions;
+    }
+
     /** Which of the assignments that put a title on take it off again where they leave. */
     public Set<String> leavingOf(String title) {
         Set<String> leaving = new HashSet<>();

@@ -4,14 +4,16 @@ import java.io.IOException;
 import java.security.GeneralSecurityException;
 import java.security.MessageDigest;
 import java.time.Instant;
+import java.util.HashMap;
 import java.util.HexFormat;
+import java.util.Map;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 import rivo.devices.fleet.Luck.Mishap;
+import rivo.devices.protocol.ExitMeaning;
 import rivo.devices.protocol.Job;
 import rivo.devices.protocol.JobState;
 import rivo.devices.protocol.Progress;
-import rivo.devices.protocol.StepKind;
 
 /**
  * One try at a job, a step at a time. Content is really fetched and its hash really checked; only the installer is
@@ -19,17 +21,16 @@ import rivo.devices.protocol.StepKind;
  */
 final class RunningJob {
 
-    /** Exit codes that installers use for these ends. */
-    private static final int RESTART_NEEDED = 3010;
-    private static final int BUSY = 1618;
+    /** What installers mean by a failure that nothing explains. */
     private static final int FATAL = 1603;
 
     private final Job job;
     private final Mishap mishap;
     private int step;
-    private byte @Nullable [] content;
+    private final Map<String, byte[]> contents = new HashMap<>();
     private @Nullable Integer exitCode;
     private boolean restarting;
+    private boolean asksForRestart;
 
     RunningJob(Job job, Mishap mishap) {
         this.job = job;
@@ -56,15 +57,17 @@ final class RunningJob {
             return done();
         }
         Job.Step current = job.steps().get(step);
-        String failure = carryOut(current.kind(), server, device);
-        if (failure != null) {
+        String failure = current.skipped() == null ? carryOut(current, server, device) : null;
+        if (failure != null && !current.goesOn()) {
             return progress(JobState.FAILED, step + 1, failure);
         }
         step++;
         if (step < job.steps().size()) {
-            return progress(JobState.RUNNING, step + 1, job.steps().get(step).text());
+            Job.Step next = job.steps().get(step);
+            return progress(JobState.RUNNING, step + 1, next.skipped() == null ? next.text()
+                    : "skipped: " + next.skipped());
         }
-        if (mishap == Mishap.NEEDS_RESTART) {
+        if (mishap == Mishap.NEEDS_RESTART && asksForRestart) {
             restarting = true;
             return progress(JobState.WAITING, step, "waits for a restart, which the installer asked for");
         }
@@ -76,12 +79,16 @@ final class RunningJob {
     }
 
     /** Null when it went well, else what went wrong. */
-    private @Nullable String carryOut(StepKind kind, ServerConnection server, DeviceState device)
+    private @Nullable String carryOut(Job.Step current, ServerConnection server, DeviceState device)
             throws InterruptedException {
-        return switch (kind) {
+        if (current.stops() != null) {
+            return current.stops();
+        }
+        return switch (current.kind()) {
             case FETCH -> fetch(server, device);
             case VERIFY -> verify();
-            case RUN -> run();
+            case RUN, SCRIPT -> run(current);
+            case COPY, WAIT, CHECK -> null;
             case LOOK -> mishap == Mishap.RAN_BUT_NOT_THERE ? "the installer ran, but the title is not there" : null;
         };
     }
@@ -91,7 +98,9 @@ final class RunningJob {
             return "the connection broke off while fetching; it is fetched again";
         }
         try {
-            content = server.fetch(device, Objects.requireNonNull(job.content()).sha256());
+            for (Job.Content content : job.contents()) {
+                contents.put(content.sha256(), server.fetch(device, content.sha256()));
+            }
             return null;
         } catch (IOException e) {
             return "the content could not be fetched: " + e.getMessage();
@@ -99,10 +108,13 @@ final class RunningJob {
     }
 
     private @Nullable String verify() {
-        String wanted = Objects.requireNonNull(job.content()).sha256();
-        String found = sha256(Objects.requireNonNull(content));
-        return wanted.equals(found) ? null
-                : "the content is not what it should be: SHA-256 is " + found + ", not " + wanted;
+        for (Job.Content content : job.contents()) {
+            String found = sha256(Objects.requireNonNull(contents.get(content.sha256())));
+            if (!content.sha256().equals(found)) {
+                return "the content is not what it should be: SHA-256 is " + found + ", not " + content.sha256();
+            }
+        }
+        return null;
     }
 
     static String sha256(byte[] bytes) {
@@ -113,18 +125,21 @@ final class RunningJob {
         }
     }
 
-    private @Nullable String run() {
+    private @Nullable String run(Job.Step current) {
+        int busy = current.code(ExitMeaning.AGAIN);
+        int restart = current.code(ExitMeaning.RESTART);
+        asksForRestart |= restart != 0;
         exitCode = switch (mishap) {
             case INSTALLER_FAILS -> FATAL;
-            case ANOTHER_INSTALLER_RUNS -> BUSY;
-            case NEEDS_RESTART -> RESTART_NEEDED;
+            case ANOTHER_INSTALLER_RUNS -> busy;
+            case NEEDS_RESTART -> restart;
             case NONE, FETCH_BREAKS_OFF, RAN_BUT_NOT_THERE -> 0;
         };
-        return switch (mishap) {
-            case INSTALLER_FAILS -> "the installer failed with exit code " + FATAL + ": fatal error";
-            case ANOTHER_INSTALLER_RUNS -> "another installer was running (exit code " + BUSY + "); it is tried again";
-            case NONE, FETCH_BREAKS_OFF, NEEDS_RESTART, RAN_BUT_NOT_THERE -> null;
-        };
+        if (mishap == Mishap.INSTALLER_FAILS) {
+            return "the installer failed with exit code " + FATAL + ": fatal error";
+        }
+        return mishap == Mishap.ANOTHER_INSTALLER_RUNS && busy != 0
+                ? "another installer was running (exit code " + busy + "); it is tried again" : null;
     }
 
     private Progress progress(JobState state, int at, String message) {

@@ -140,31 +140,30 @@ final class SimulatedDevice {
     }
 
     private void changeSoftware(Job job) {
-        Map<String, String> software = new HashMap<>(state.software());
-        if (job.action() == JobAction.INSTALL) {
-            software.put(inventoryName(job), Objects.requireNonNull(job.version()));
-        } else {
-            software.remove(inventoryName(job));
-        }
+        Evidence evidence = new Evidence(state.software());
+        Work.Check check = check(job);
+        Map<String, String> software = (job.action() == JobAction.INSTALL ? evidence.with(job, check)
+                : evidence.without(job, check)).things();
         Map<String, Integer> attempts = new HashMap<>(state.attempts());
         attempts.remove(key(job));
         keep(new DeviceState(state.name(), state.nonce(), state.id(), state.key(), state.reports(), software,
                 attempts));
     }
 
-    /** Whether the check shows that the job has nothing to do. */
+    /** Whether the check shows that the job has nothing to do. Without a check a job is done once it has been done. */
     private boolean isSo(Job job) {
-        String version = state.software().get(inventoryName(job));
+        Work.Check check = check(job);
+        Evidence evidence = new Evidence(state.software());
+        String version = check == null ? state.software().get(job.name()) : evidence.version(check);
         if (job.action() == JobAction.REMOVE) {
             return version == null;
         }
-        return version != null
+        return version != null && !version.isEmpty()
                 && Version.of(version).compareTo(Version.of(Objects.requireNonNull(job.version()))) >= 0;
     }
 
-    private String inventoryName(Job job) {
-        return work.checks().stream().filter(c -> c.title().equals(job.title())).map(Work.Check::inventoryName)
-                .findFirst().orElse(job.name());
+    private Work.@Nullable Check check(Job job) {
+        return work.checks().stream().filter(c -> c.title().equals(job.title())).findFirst().orElse(null);
     }
 
     private static String key(Job job) {
@@ -173,18 +172,18 @@ final class SimulatedDevice {
 
     private List<Report.Found> present() {
         List<Report.Found> present = new ArrayList<>();
+        Evidence evidence = new Evidence(state.software());
         for (Work.Check check : work.checks()) {
-            String version = state.software().get(check.inventoryName());
+            String version = evidence.version(check);
             if (version != null) {
-                present.add(new Report.Found(check.title(), version));
+                present.add(new Report.Found(check.title(), version.isEmpty() ? null : version));
             }
         }
         return present;
     }
 
     private List<Report.Software> software() {
-        return state.software().entrySet().stream().sorted(Map.Entry.comparingByKey())
-                .map(e -> new Report.Software(e.getKey(), null, e.getValue())).toList();
+        return new Evidence(state.software()).software();
     }
 
     private void send(@Nullable Map<String, String> facts, @Nullable List<Report.Software> software,

@@ -1,19 +1,21 @@
 package rivo.devices.protocol;
 
 import java.util.List;
+import java.util.Map;
 import org.jspecify.annotations.Nullable;
 
 /**
  * One title that shall be on the device, or off it. A device skips the job when its check shows that it is so.
  *
  * @param version the release to put on; null for a removal
- * @param content what the steps need; null when they need nothing
+ * @param contents what the steps need
  * @param steps at least one, carried out in order
  */
-public record Job(String title, String name, JobAction action, @Nullable String version, @Nullable Content content,
+public record Job(String title, String name, JobAction action, @Nullable String version, List<Content> contents,
         List<Step> steps) {
 
     public Job {
+        contents = contents == null ? List.of() : List.copyOf(contents);
         steps = List.copyOf(steps);
     }
 
@@ -30,9 +32,35 @@ public record Job(String title, String name, JobAction action, @Nullable String 
      * One step.
      *
      * @param text what it does, in the reader's words
-     * @param command what {@link StepKind#RUN} runs; null for the others
+     * @param command what is run, or copied from; null where nothing is
      * @param limitSeconds the longest it may take
+     * @param to where a copy goes; null for the others
+     * @param existing what a copy does with what stands there; null for the others
+     * @param asPerson whether it runs as the person who is signed in
+     * @param folder in which it runs; null for the contents'
+     * @param exitCodes what codes mean; one that is not listed means failed, and without a list 0 means done
+     * @param goesOn whether the next step comes also where this one failed
+     * @param skipped why the device leaves it out; null where it does not
+     * @param stops why the job ends here, in words; null where it does not
      */
-    public record Step(StepKind kind, String text, @Nullable String command, int limitSeconds) {
+    public record Step(StepKind kind, String text, @Nullable String command, int limitSeconds, @Nullable String to,
+            @Nullable Existing existing, boolean asPerson, @Nullable String folder, Map<String, String> environment,
+            List<ExitCode> exitCodes, boolean goesOn, @Nullable String skipped, @Nullable String stops) {
+
+        public Step {
+            environment = environment == null ? Map.of() : Map.copyOf(environment);
+            exitCodes = exitCodes == null ? List.of() : List.copyOf(exitCodes);
+        }
+
+        /** A plain one. */
+        public static Step of(StepKind kind, String text, @Nullable String command, int limitSeconds) {
+            return new Step(kind, text, command, limitSeconds, null, null, false, null, Map.of(), List.of(), false, null,
+                    null);
+        }
+
+        /** The code that means this; 0 when none does. */
+        public int code(ExitMeaning meaning) {
+            return exitCodes.stream().filter(c -> c.meaning() == meaning).mapToInt(ExitCode::code).findFirst().orElse(0);
+        }
     }
 }

@@ -5,7 +5,7 @@ import java.util.List;
 /**
  * What a device shall bring about, in order, and what it shall look for.
  *
- * @param checks one for each title of the catalogue: the device reports which it finds
+ * @param checks one for each title of the catalogue that can be seen: the device reports which it finds
  */
 public record Work(List<Job> jobs, List<Check> checks) {
 
@@ -14,7 +14,39 @@ public record Work(List<Job> jobs, List<Check> checks) {
         checks = List.copyOf(checks);
     }
 
-    /** A presence check by the name in the device's own list of installed software. */
-    public record Check(String title, String inventoryName) {
+    /** How to see a title: it is there when one of the releases is seen. @param releases the highest version first */
+    public record Check(String title, List<Seen> releases) {
+
+        public Check {
+            releases = List.copyOf(releases);
+        }
+
+        /** One that is seen by the name in the device's own list of installed software. */
+        public static Check inventory(String title, String name) {
+            return new Check(title, List.of(new Seen("", false, List.of(new Look(PresenceKind.INVENTORY, name, "")))));
+        }
+    }
+
+    /**
+     * How to see one release.
+     *
+     * @param version which it is, where nothing looked at tells a version; empty for unknown
+     * @param any whether one of the looks is enough; else all have to hold
+     * @param looks at least one
+     */
+    public record Seen(String version, boolean any, List<Look> looks) {
+
+        public Seen {
+            looks = List.copyOf(looks);
+        }
+    }
+
+    /**
+     * One thing to look at.
+     *
+     * @param subject the name, code, path or script
+     * @param version the lowest that will do; empty for any
+     */
+    public record Look(PresenceKind kind, String subject, String version) {
     }
 }

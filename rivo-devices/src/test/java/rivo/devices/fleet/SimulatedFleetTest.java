@@ -45,7 +45,7 @@ class SimulatedFleetTest {
     private final Queue<Report> reports = new ConcurrentLinkedQueue<>();
     private final Queue<String> enrolments = new ConcurrentLinkedQueue<>();
     private volatile byte[] content = INSTALLER;
-    private volatile Work work = new Work(List.of(), List.of(new Work.Check("siltscope", "Siltscope Lab")));
+    private volatile Work work = new Work(List.of(), List.of(Work.Check.inventory("siltscope", "Siltscope Lab")));
     private volatile boolean refusesEnrolment;
 
     @BeforeEach
@@ -91,15 +91,15 @@ class SimulatedFleetTest {
 
     private static Work siltscope(JobAction action, String sha256) {
         List<Job.Step> steps = action == JobAction.REMOVE
-                ? List.of(new Job.Step(StepKind.RUN, "running the removal", "x", 60))
-                : List.of(new Job.Step(StepKind.FETCH, "fetching", null, 60),
-                        new Job.Step(StepKind.VERIFY, "checking", null, 60),
-                        new Job.Step(StepKind.RUN, "running", "x", 60),
-                        new Job.Step(StepKind.LOOK, "looking", null, 60));
+                ? List.of(Job.Step.of(StepKind.RUN, "running the removal", "x", 60))
+                : List.of(Job.Step.of(StepKind.FETCH, "fetching", null, 60),
+                        Job.Step.of(StepKind.VERIFY, "checking", null, 60),
+                        Job.Step.of(StepKind.RUN, "running", "x", 60),
+                        Job.Step.of(StepKind.LOOK, "looking", null, 60));
         return new Work(List.of(new Job("siltscope", "Siltscope Lab", action,
                 action == JobAction.REMOVE ? null : "4.2.0",
-                new Job.Content(sha256, INSTALLER.length, "setup"), steps)),
-                List.of(new Work.Check("siltscope", "Siltscope Lab")));
+                List.of(new Job.Content(sha256, INSTALLER.length, "setup")), steps)),
+                List.of(Work.Check.inventory("siltscope", "Siltscope Lab")));
     }
 
     private static void until(BooleanSupplier condition) {

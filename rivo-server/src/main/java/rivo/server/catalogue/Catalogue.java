@@ -2,6 +2,7 @@ package rivo.server.catalogue;
 
 import java.util.ArrayList;
 import java.util.Collection;
+import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -9,11 +10,13 @@ import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
-import rivo.core.estate.ReleaseState;
+import rivo.core.estate.Estate;
 import rivo.core.estate.Title;
 import rivo.core.estate.Version;
+import rivo.devices.protocol.Work;
 import rivo.server.catalogue.TitleRecord.ReleaseRecord;
 import rivo.server.catalogue.TitleRecord.VariantRecord;
+import rivo.server.catalogue.TitleRows.Kept;
 import rivo.server.estate.Journey;
 import rivo.server.estate.Road;
 import rivo.server.estate.WorkingEstate;
@@ -28,7 +31,7 @@ public class Catalogue {
     private final Road road;
     private final WorkingEstate working;
     private final LiveEvents events;
-    private volatile Map<String, TitleRecord> titles;
+    private volatile Map<String, Kept> titles;
 
     Catalogue(Road road, WorkingEstate working, LiveEvents events, JdbcClient db) {
         this.road = road;
@@ -38,17 +41,27 @@ public class Catalogue {
     }
 
     public Collection<TitleRecord> titles() {
-        return titles.values();
+        return titles.values().stream().map(Kept::record).toList();
     }
 
     /** @throws ApiException when there is no such title */
     public TitleRecord record(String id) {
-        TitleRecord record = titles.get(id);
-        if (record == null) {
+        return kept(id).record();
+    }
+
+    /** @throws ApiException when there is no such title */
+    Kept kept(String id) {
+        Kept kept = titles.get(id);
+        if (kept == null) {
             throw ApiException.notFound("unknown-title", "There is no title " + id
                     + "; pick one from the catalogue.");
         }
-        return record;
+        return kept;
+    }
+
+    @Nullable TitleRecord find(String id) {
+        Kept kept = titles.get(id);
+        return kept == null ? null : kept.record();
     }
 
     /** @throws ApiException when there is no such title */
@@ -59,7 +72,7 @@ public class Catalogue {
 
     /** The variant of a release, or null. */
     public @Nullable VariantRecord variant(String title, Version version, @Nullable String variant) {
-        TitleRecord record = titles.get(title);
+        TitleRecord record = find(title);
         for (ReleaseRecord release : record == null ? List.<ReleaseRecord>of() : record.releases()) {
             if (Version.of(release.version()).equals(version)) {
                 return release.variants().stream().filter(v -> v.id().equals(variant)).findFirst().orElse(null);
@@ -68,83 +81,68 @@ public class Catalogue {
         return null;
     }
 
-    /** Puts a title in, or another in its place. */
+    /** How devices see each title: by its releases, the highest first. */
+    public List<Work.Check> checks() {
+        List<Work.Check> checks = new ArrayList<>();
+        for (TitleRecord title : titles()) {
+            List<Work.Seen> seen = new ArrayList<>();
+            title.releases().stream().sorted(Comparator.comparing((ReleaseRecord r) -> Version.of(r.version())).reversed())
+                    .forEach(release -> release.variants().stream().map(VariantRecord::presence).filter(Presence::isSeen)
+                            .distinct().forEach(presence -> seen.add(presence.seen(release.version()))));
+            if (!seen.isEmpty()) {
+                checks.add(new Work.Check(title.id(), seen));
+            }
+        }
+        return checks;
+    }
+
+    /** Puts a title in, or another in its place, whatever stands there. */
     public void put(String who, TitleRecord record) {
-        road.take(journey -> {
+        put(who, null, record, null);
+    }
+
+    /**
+     * Puts a title in, or another in its place.
+     *
+     * @param revision of the title that was edited; 0 for one that is new; null for whatever stands there
+     * @return the new revision
+     * @throws ApiException when somebody has changed it since
+     * @throws rivo.core.estate.RefusedException with everything that is wrong with it
+     */
+    long put(String who, @Nullable Long revision, TitleRecord record, @Nullable String why) {
+        return road.take(journey -> {
             TitleRows rows = new TitleRows(journey.db());
-            TitleRecord before = titles.get(record.id());
-            rows.replace(record, before != null);
-            journey.journal(who, before == null ? "title-added" : "title-changed", "title:" + record.id(), null,
-                    before, record);
-            journey.becomes(journey.estate().withTitle(record.title()));
-            remember(journey, record);
-            return record;
+            Kept before = titles.get(record.id());
+            long there = before == null ? 0 : before.revision();
+            if (revision != null && revision != there) {
+                throw changedSince(record.id(), before);
+            }
+            Estate next = TitleRecordChecks.check(journey.estate(), record);
+            Kept after = new Kept(record, there + 1, who, journey.now());
+            rows.replace(after, before != null);
+            journey.journal(who, before == null ? "title-added" : "title-changed", "title:" + record.id(), why,
+                    before == null ? null : before.record(), record);
+            journey.becomes(next);
+            remember(journey, after);
+            return after.revision();
         });
     }
 
-    private void remember(Journey journey, TitleRecord record) {
+    private static ApiException changedSince(String id, @Nullable Kept there) {
+        return there == null
+                ? ApiException.conflict("title-gone", "There is no title " + id + " any more. Your version is still here: "
+                        + "put it in under another id.")
+                : ApiException.conflict("changed-since", there.record().name() + " was changed by " + there.changedBy()
+                        + " since you opened it. Nothing of theirs was overwritten, and yours is still here: look at the "
+                        + "newest version, then save again.");
+    }
+
+    private void remember(Journey journey, Kept kept) {
         journey.afterwards(() -> {
-            Map<String, TitleRecord> next = new LinkedHashMap<>(titles);
-            next.put(record.id(), record);
+            Map<String, Kept> next = new LinkedHashMap<>(titles);
+            next.put(kept.record().id(), kept);
             titles = next;
             events.changed(Topics.ESTATE);
         });
-    }
-
-    /** The catalogue's rows. */
-    private record TitleRows(JdbcClient db) {
-
-        Map<String, TitleRecord> read() {
-            Map<String, List<VariantRecord>> variants = new LinkedHashMap<>();
-            db.sql("select * from variants order by title, version, place").query((row, n) -> {
-                String sha256 = row.getString("sha256");
-                Contents.Content content = sha256 == null ? null
-                        : new Contents.Content(sha256, row.getLong("size"), row.getString("file_name"));
-                return variants.computeIfAbsent(row.getString("title") + " " + row.getString("version"),
-                        k -> new ArrayList<>()).add(new VariantRecord(row.getString("id"), content,
-                                row.getString("install_command"), row.getString("remove_command"),
-                                row.getInt("limit_seconds")));
-            }).list();
-            Map<String, List<ReleaseRecord>> releases = new LinkedHashMap<>();
-            db.sql("select * from releases").query((row, n) -> releases.computeIfAbsent(row.getString("title"),
-                    k -> new ArrayList<>()).add(new ReleaseRecord(row.getString("version"),
-                            ReleaseState.valueOf(row.getString("state")), variants.getOrDefault(
-                                    row.getString("title") + " " + row.getString("version"), List.of())))).list();
-            Map<String, TitleRecord> titles = new LinkedHashMap<>();
-            db.sql("select * from titles order by place").query((row, n) -> titles.put(row.getString("id"),
-                    new TitleRecord(row.getString("id"), row.getString("name"), row.getString("maker"),
-                            row.getString("inventory_name"),
-                            releases.getOrDefault(row.getString("id"), List.of())))).list();
-            return titles;
-        }
-
-        void replace(TitleRecord record, boolean known) {
-            if (known) {
-                db.sql("delete from variants where title = ?").params(record.id()).update();
-                db.sql("delete from releases where title = ?").params(record.id()).update();
-                db.sql("update titles set name = ?, maker = ?, inventory_name = ? where id = ?")
-                        .params(record.name(), record.maker(), record.inventoryName(), record.id()).update();
-            } else {
-                db.sql("insert into titles (id, name, maker, inventory_name) values (?, ?, ?, ?)")
-                        .params(record.id(), record.name(), record.maker(), record.inventoryName()).update();
-            }
-            record.releases().forEach(release -> insert(record.id(), release));
-        }
-
-        private void insert(String title, ReleaseRecord release) {
-            db.sql("insert into releases (title, version, state) values (?, ?, ?)")
-                    .params(title, release.version(), release.state().name()).update();
-            int place = 0;
-            for (VariantRecord variant : release.variants()) {
-                Contents.Content content = variant.content();
-                db.sql("insert into variants (title, version, place, id, sha256, size, file_name, install_command, "
-                        + "remove_command, limit_seconds) values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)")
-                        .params(title, release.version(), place++, variant.id(),
-                                content == null ? null : content.sha256(), content == null ? null : content.size(),
-                                content == null ? null : content.fileName(), variant.installCommand(),
-                                variant.removeCommand(), variant.limitSeconds())
-                        .update();
-            }
-        }
     }
 }

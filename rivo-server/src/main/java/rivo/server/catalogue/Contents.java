@@ -15,6 +15,7 @@ import java.util.HexFormat;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.regex.Pattern;
+import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Component;
 import rivo.server.ServerSettings;
@@ -29,8 +30,15 @@ public class Contents {
 
     private static final Pattern SHA256 = Pattern.compile("[0-9a-f]{64}");
 
-    /** A file that is kept. */
-    public record Content(String sha256, long size, String fileName) {
+    /**
+     * A file that is kept.
+     *
+     * @param signer who has signed it, as it was read; null when nobody has, or nobody has looked
+     */
+    public record Content(String sha256, long size, String fileName, @Nullable String signer) {
+        public Content(String sha256, long size, String fileName) {
+            this(sha256, size, fileName, null);
+        }
     }
 
     private final Path folder;
@@ -64,6 +72,24 @@ public class Contents {
         } finally {
             Files.deleteIfExists(part);
         }
+    }
+
+    /** Keeps a file that is on the same disk already, by moving it. */
+    Content take(Path whole, String fileName) throws IOException {
+        MessageDigest digest = sha256();
+        long size;
+        try (DigestInputStream in = new DigestInputStream(Files.newInputStream(whole), digest)) {
+            size = in.transferTo(OutputStream.nullOutputStream());
+        }
+        String hash = HexFormat.of().formatHex(digest.digest());
+        Files.move(whole, folder.resolve(hash), StandardCopyOption.REPLACE_EXISTING, StandardCopyOption.ATOMIC_MOVE);
+        checked.add(hash);
+        return new Content(hash, size, fileName);
+    }
+
+    /** Whether the file is there, without looking into it. */
+    boolean has(Content content) {
+        return Files.isRegularFile(folder.resolve(content.sha256()));
     }
 
     /**

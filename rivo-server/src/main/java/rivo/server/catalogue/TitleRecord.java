@@ -5,42 +5,135 @@ import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 import rivo.core.estate.Release;
 import rivo.core.estate.ReleaseState;
+import rivo.core.estate.Scope;
 import rivo.core.estate.Title;
 import rivo.core.estate.Variant;
 import rivo.core.estate.Version;
+import rivo.server.estate.EstateRecords.NeedRecord;
+import rivo.server.estate.EstateRecords.ReplacementRecord;
 
 /**
  * A title with everything the catalogue keeps of it.
  *
- * @param inventoryName the name under which devices list it as installed, by which they see that it is there
+ * @param trustedSigners who may sign it besides its maker
+ * @param seats how many the licence serves; null when they are not counted
  */
-public record TitleRecord(String id, String name, String maker, String inventoryName, List<ReleaseRecord> releases) {
+public record TitleRecord(String id, String name, String maker, About about, @Nullable Integer seats,
+        List<String> trustedSigners, List<String> conflictsWith, List<ReleaseRecord> releases) {
 
     public TitleRecord {
         Objects.requireNonNull(id);
-        releases = List.copyOf(releases);
+        about = about == null ? About.NOTHING : about;
+        trustedSigners = trustedSigners == null ? List.of() : List.copyOf(trustedSigners);
+        conflictsWith = conflictsWith == null ? List.of() : List.copyOf(conflictsWith);
+        releases = releases == null ? List.of() : List.copyOf(releases);
     }
 
-    /** One version. */
-    public record ReleaseRecord(String version, ReleaseState state, List<VariantRecord> variants) {
+    /** One for the whole device, of which nothing else is said. */
+    public static TitleRecord of(String id, String name, String maker, List<ReleaseRecord> releases) {
+        return new TitleRecord(id, name, maker, About.NOTHING, null, List.of(), List.of(), releases);
+    }
+
+    public TitleRecord withReleases(List<ReleaseRecord> newer) {
+        return new TitleRecord(id, name, maker, about, seats, trustedSigners, conflictsWith, newer);
+    }
+
+    /**
+     * What people want to know of it; each may be empty.
+     *
+     * @param information an address where more is said
+     * @param privacy an address where it is said what it does with personal data
+     * @param approvedBy the number of the change that approved it
+     */
+    public record About(String owner, String category, String description, String information, String privacy,
+            String notes, String approvedBy) {
+
+        public static final About NOTHING = new About("", "", "", "", "", "", "");
+
+        public About {
+            owner = orEmpty(owner);
+            category = orEmpty(category);
+            description = orEmpty(description);
+            information = orEmpty(information);
+            privacy = orEmpty(privacy);
+            notes = orEmpty(notes);
+            approvedBy = orEmpty(approvedBy);
+        }
+
+        private static String orEmpty(@Nullable String text) {
+            return text == null ? "" : text;
+        }
+
+        About described(@Nullable String text) {
+            return new About(owner, category, orEmpty(text), information, privacy, notes, approvedBy);
+        }
+    }
+
+    /**
+     * One version.
+     *
+     * @param offered whether devices may get it; one that is not stays, and can be brought back
+     * @param note such as why it was withdrawn
+     */
+    public record ReleaseRecord(String version, boolean offered, String note, List<NeedRecord> needs,
+            List<ReplacementRecord> replaces, List<VariantRecord> variants) {
         public ReleaseRecord {
-            variants = List.copyOf(variants);
+            note = note == null ? "" : note;
+            needs = needs == null ? List.of() : List.copyOf(needs);
+            replaces = replaces == null ? List.of() : List.copyOf(replaces);
+            variants = variants == null ? List.of() : List.copyOf(variants);
+        }
+
+        /** An offered one without relations. */
+        public static ReleaseRecord of(String version, List<VariantRecord> variants) {
+            return new ReleaseRecord(version, true, "", List.of(), List.of(), variants);
+        }
+
+        public ReleaseRecord withVariants(List<VariantRecord> newer) {
+            return new ReleaseRecord(version, offered, note, needs, replaces, newer);
+        }
+
+        Release release() {
+            return new Release(Version.of(version), offered ? ReleaseState.OFFERED : ReleaseState.WITHDRAWN,
+                    needs.stream().map(NeedRecord::need).toList(),
+                    replaces.stream().map(ReplacementRecord::replacement).toList(),
+                    variants.stream().map(v -> new Variant(v.id(), v.fits())).toList());
         }
     }
 
     /**
      * One way to put a release on and to take it off.
      *
-     * @param content null when commands are enough
-     * @param limitSeconds the longest that a command may take
+     * @param fits a rule that the device has to satisfy; null when it fits every device
+     * @param asPerson whether its steps run as the person who is signed in, unless a step says otherwise
+     * @param contents what the steps need; none when commands are enough
      */
-    public record VariantRecord(String id, Contents.@Nullable Content content, String installCommand,
-            String removeCommand, int limitSeconds) {
+    public record VariantRecord(String id, @Nullable String fits, boolean asPerson, List<Contents.Content> contents,
+            List<Step> install, List<Step> remove, List<Step> repair, Presence presence) {
+        public VariantRecord {
+            contents = contents == null ? List.of() : List.copyOf(contents);
+            install = install == null ? List.of() : List.copyOf(install);
+            remove = remove == null ? List.of() : List.copyOf(remove);
+            repair = repair == null ? List.of() : List.copyOf(repair);
+            presence = presence == null ? Presence.NONE : presence;
+        }
     }
 
     /** What the core needs to know of it. */
     public Title title() {
-        return Title.of(id, name, releases.stream().map(r -> new Release(Version.of(r.version()), r.state(), List.of(),
-                List.of(), r.variants().stream().map(v -> new Variant(v.id(), null)).toList())).toList());
+        return new Title(id, name, Scope.DEVICE, seats, conflictsWith,
+                releases.stream().map(ReleaseRecord::release).toList());
+    }
+
+    /** The newest release that is offered, else the newest; null without any. */
+    @Nullable ReleaseRecord leading() {
+        ReleaseRecord leading = null;
+        for (ReleaseRecord release : releases) {
+            boolean stronger = leading == null || release.offered() && !leading.offered()
+                    || release.offered() == leading.offered()
+                            && Version.of(release.version()).compareTo(Version.of(leading.version())) > 0;
+            leading = stronger ? release : leading;
+        }
+        return leading;
     }
 }

@@ -1,33 +1,143 @@
 package rivo.server.catalogue;
 
+import java.security.Principal;
+import java.util.ArrayList;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
-import rivo.core.estate.Release;
-import rivo.core.estate.Title;
+import rivo.core.estate.Device;
+import rivo.core.rehearse.Difference;
+import rivo.core.rehearse.Rehearsal;
+import rivo.core.rehearse.TitleDifference;
+import rivo.core.resolve.Resolver;
+import rivo.devices.protocol.Job;
+import rivo.server.catalogue.TitlePages.TitleLine;
+import rivo.server.catalogue.TitlePages.TitlePage;
+import rivo.server.catalogue.TitleRecord.ReleaseRecord;
+import rivo.server.catalogue.TitleRecord.VariantRecord;
+import rivo.server.estate.WorkingEstate;
+import rivo.server.web.ApiException;
 
-/** The titles, as the pickers need them. */
+/** The catalogue: its list, a title's page, changing one, and trying its steps on a device. */
 @RestController
+@RequestMapping("/api/titles")
 class TitlesApi {
 
-    /** @param newest the version that {@code newest} would take; null when nothing is offered */
-    record TitleLine(String id, String name, String maker, @Nullable String newest) {
+    /** @param revision of the title that was edited, 0 for a new one; why, for the journal */
+    record Change(TitleRecord record, long revision, @Nullable String why) {
+    }
+
+    record Saved(long revision) {
+    }
+
+    /** @param effect such as gains or other-release, as in the difference CSV */
+    record Effect(String title, String name, String effect, @Nullable String version, int devices) {
+    }
+
+    record Effects(int devices, List<Effect> effects) {
+    }
+
+    /** @param state run, skipped or stops; why for the last two */
+    record TriedStep(String text, @Nullable String command, String state, @Nullable String why) {
+    }
+
+    record Tried(String device, String name, boolean fits, List<TriedStep> steps) {
     }
 
     private final Catalogue catalogue;
+    private final TitlePages pages;
+    private final WorkingEstate working;
 
-    TitlesApi(Catalogue catalogue) {
+    TitlesApi(Catalogue catalogue, TitlePages pages, WorkingEstate working) {
         this.catalogue = catalogue;
+        this.pages = pages;
+        this.working = working;
     }
 
-    @GetMapping("/api/titles")
+    @GetMapping
     List<TitleLine> titles() {
-        return catalogue.titles().stream().map(record -> {
-            Title title = record.title();
-            Release newest = title.newest();
-            return new TitleLine(record.id(), record.name(), record.maker(),
-                    newest == null ? null : newest.version().toString());
-        }).toList();
+        return pages.list();
+    }
+
+    @GetMapping("/{id}")
+    TitlePage title(@PathVariable String id) {
+        return pages.page(id);
+    }
+
+    /** Refused when somebody has changed the title since, or with everything that is wrong with it. */
+    @PutMapping("/{id}")
+    Saved put(@PathVariable String id, @RequestBody Change change, Principal who) {
+        sameId(id, change.record());
+        return new Saved(catalogue.put(who.getName(), change.revision(), change.record(), change.why()));
+    }
+
+    /** What a changed title would change for whom. Nothing is kept. */
+    @PostMapping("/{id}/rehearsal")
+    Effects rehearse(@PathVariable String id, @RequestBody Change change) {
+        sameId(id, change.record());
+        Resolver before = working.resolver();
+        Rehearsal rehearsal = Rehearsal.of(before, TitleRecordChecks.check(before.estate(), change.record()));
+        List<Effect> effects = new ArrayList<>();
+        for (TitleDifference difference : rehearsal.changed()) {
+            for (Difference part : difference.differences()) {
+                var release = part.after() == null ? null : part.after().release();
+                effects.add(new Effect(difference.title().id(), difference.title().name(), part.effect().word(),
+                        release == null ? null : release.version().toString(), part.units().size()));
+            }
+        }
+        return new Effects(before.estate().devices().size(), effects);
+    }
+
+    private static void sameId(String id, @Nullable TitleRecord record) {
+        if (record == null || !id.equals(record.id())) {
+            throw ApiException.conflict("other-id", "The title in the body is not the one in the address.");
+        }
+    }
+
+    /**
+     * What the steps would do on a device; they run nowhere.
+     *
+     * @param program install, remove or repair
+     */
+    @GetMapping("/{id}/trial")
+    Tried tried(@PathVariable String id, @RequestParam String version, @RequestParam String variant,
+            @RequestParam String program, @RequestParam String device) {
+        Resolver resolver = working.resolver();
+        Device on = resolver.estate().devices().all().stream()
+                .filter(d -> d.id().equals(device) || d.name().equalsIgnoreCase(device)).findFirst()
+                .orElseThrow(() -> ApiException.notFound("unknown-device", "There is no device " + device
+                        + "; type the name of one."));
+        VariantRecord found = variant(catalogue.record(id), version, variant);
+        List<Step> steps = switch (program) {
+            case "install" -> found.install();
+            case "remove" -> found.remove();
+            case "repair" -> found.repair();
+            default -> throw ApiException.notFound("unknown-program", "A variant has the programs install, remove and repair.");
+        };
+        List<TriedStep> tried = new ArrayList<>();
+        boolean stopped = false;
+        for (Job.Step step : new StepsOnDevice(resolver, on).of(steps, found.asPerson())) {
+            String state = stopped ? "not-reached" : step.skipped() != null ? "skipped" : step.stops() != null ? "stops" : "runs";
+            tried.add(new TriedStep(step.text(), step.command(), state, step.skipped() != null ? step.skipped() : step.stops()));
+            stopped |= "stops".equals(state) && !step.goesOn();
+        }
+        boolean fits = found.fits() == null || resolver.audiences()
+                .satisfying(found.fits(), rivo.core.estate.Scope.DEVICE)
+                .contains(resolver.estate().devices().position(on.id()));
+        return new Tried(on.id(), on.name(), fits, tried);
+    }
+
+    private static VariantRecord variant(TitleRecord title, String version, String variant) {
+        return title.releases().stream().filter(r -> r.version().equals(version)).map(ReleaseRecord::variants)
+                .flatMap(List::stream).filter(v -> v.id().equals(variant)).findFirst()
+                .orElseThrow(() -> ApiException.notFound("unknown-variant", "There is no variant " + variant + " of "
+                        + title.name() + " " + version + "; save the title first."));
     }
 }

@@ -68,8 +68,8 @@ class DraftRehearsal {
             Choice choice = part.after() == null ? null : part.after().choice();
             VariantRecord variant = choice == null ? null : catalogue.variant(difference.title().id(),
                     choice.release().version(), choice.variant().id());
-            Contents.Content content = variant == null ? null : variant.content();
-            bytes += content == null ? 0 : content.size() * part.units().and(fetching).size();
+            long size = variant == null ? 0 : variant.contents().stream().mapToLong(Contents.Content::size).sum();
+            bytes += size * part.units().and(fetching).size();
         }
         return bytes;
     }

@@ -6,15 +6,24 @@ import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Map;
 import java.util.Random;
 import org.springframework.context.annotation.Profile;
 import org.springframework.stereotype.Component;
 import rivo.core.estate.Estate;
 import rivo.core.estate.Ou;
+import rivo.core.estate.ReleaseState;
+import rivo.devices.protocol.Existing;
+import rivo.devices.protocol.ExitCode;
+import rivo.devices.protocol.ExitMeaning;
 import rivo.directory.demo.DemoOrganisation;
 import rivo.server.audience.Fences;
 import rivo.server.catalogue.Catalogue;
 import rivo.server.catalogue.Contents;
+import rivo.server.catalogue.Presence;
+import rivo.server.catalogue.Step;
+import rivo.server.catalogue.StepKind;
+import rivo.server.catalogue.TitleRecord.About;
 import rivo.server.catalogue.TitleRecord.ReleaseRecord;
 import rivo.server.catalogue.TitleRecord.VariantRecord;
 import rivo.server.catalogue.TitleRecord;
@@ -23,6 +32,8 @@ import rivo.server.change.Drafts;
 import rivo.server.change.Publishing;
 import rivo.server.demo.DemoTitles.DemoRelease;
 import rivo.server.demo.DemoTitles.DemoTitle;
+import rivo.server.estate.EstateRecords.NeedRecord;
+import rivo.server.estate.EstateRecords.ReplacementRecord;
 import rivo.server.estate.WorkingEstate;
 
 /** Fills a new demo with titles, fences and published changes, by the use cases that administrators use. */
@@ -31,7 +42,8 @@ import rivo.server.estate.WorkingEstate;
 class DemoSeed {
 
     private static final String WHO = DemoOrganisation.ADMINISTRATOR;
-    private static final int LIMIT_SECONDS = 1200;
+    private static final List<ExitCode> CODES = List.of(new ExitCode(0, ExitMeaning.DONE, 0),
+            new ExitCode(3010, ExitMeaning.RESTART, 0), new ExitCode(1618, ExitMeaning.AGAIN, 5));
 
     private final Catalogue catalogue;
     private final Contents contents;
@@ -68,9 +80,25 @@ class DemoSeed {
     }
 
     private TitleRecord record(DemoTitle title) {
-        return new TitleRecord(title.id(), title.name(), title.maker(), title.name(),
-                title.releases().stream().map(release -> new ReleaseRecord(release.version(), release.state(),
-                        List.of(variant(title, release)))).toList());
+        About about = new About(title.owner(), title.category(), title.description(), "", "", "", "");
+        List<ReleaseRecord> releases = title.releases().stream().map(release -> new ReleaseRecord(release.version(),
+                release.state() == ReleaseState.OFFERED, release.state() == ReleaseState.OFFERED ? ""
+                        : "withdrawn 19 Nov, crashed on intake PCs",
+                needs(title.id()), replaces(title.id()), List.of(variant(title, release)))).toList();
+        return new TitleRecord(title.id(), title.name(), title.maker(), about, "valvewright".equals(title.id()) ? 120 : null,
+                List.of(), "siltscope".equals(title.id()) ? List.of("mudview") : List.of(), releases);
+    }
+
+    private static List<NeedRecord> needs(String title) {
+        return switch (title) {
+            case "siltscope" -> List.of(new NeedRecord("graphkit", "2.0"));
+            case "brookmap" -> List.of(new NeedRecord("graphkit", "2.3"));
+            default -> List.of();
+        };
+    }
+
+    private static List<ReplacementRecord> replaces(String title) {
+        return "siltscope".equals(title) ? List.of(new ReplacementRecord("siltscope-classic", true)) : List.of();
     }
 
     private VariantRecord variant(DemoTitle title, DemoRelease release) {
@@ -82,11 +110,25 @@ class DemoSeed {
         System.arraycopy(mark, 0, bytes, 0, mark.length);
         try {
             Contents.Content content = contents.keep(new ByteArrayInputStream(bytes), file);
-            return new VariantRecord("all", content, file + " --quiet", title.id() + " --remove --quiet",
-                    LIMIT_SECONDS);
+            return new VariantRecord("all", null, false, List.of(content), install(title, file),
+                    List.of(Step.run("Take it off, quietly", title.id() + " --remove --quiet", CODES)), List.of(),
+                    Presence.inventory(title.name()));
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }
+    }
+
+    private static List<Step> install(DemoTitle title, String file) {
+        Step run = Step.run("Run the installer, quietly", "\"{content}/" + file + "\" --quiet", CODES);
+        if (!"siltscope".equals(title.id())) {
+            return List.of(run);
+        }
+        return List.of(new Step(StepKind.CHECK, "Check there is room", "diskFreeGiB ge 3", "", null, null, 60, false, "",
+                Map.of(), List.of(), false, "needs 3 GiB free"), run,
+                new Step(StepKind.COPY, "Copy instrument profiles", "{content}/profiles", "{programs}/Siltscope/profiles",
+                        Existing.KEEP_NEWER, null, 120, false, "", Map.of(), List.of(), true, ""),
+                new Step(StepKind.RUN, "Run the driver set-up", "\"{programs}/Siltscope/drivers\" --quiet", "", null,
+                        "model co \"Intake\"", 300, false, "", Map.of(), CODES, false, ""));
     }
 
     private void publishAll() {

@@ -23,10 +23,13 @@ import rivo.core.estate.Facts;
 import rivo.core.estate.Group;
 import rivo.core.estate.Installed;
 import rivo.core.estate.Intent;
+import rivo.core.estate.Need;
 import rivo.core.estate.Ou;
 import rivo.core.estate.Present;
 import rivo.core.estate.Release;
 import rivo.core.estate.ReleaseState;
+import rivo.core.estate.Replacement;
+import rivo.core.estate.Scope;
 import rivo.core.estate.Subject;
 import rivo.core.estate.Target;
 import rivo.core.estate.Title;
@@ -130,20 +133,40 @@ public class EstateRecords {
     public record PresentRecord(String title, @Nullable String version) {
     }
 
+    /** How a need stands in the column {@code releases.needs}. */
+    public record NeedRecord(String title, @Nullable String min) {
+        public Need need() {
+            return new Need(title, min == null || min.isBlank() ? null : Version.of(min));
+        }
+    }
+
+    /** How a replacement stands in the column {@code releases.replaces}. */
+    public record ReplacementRecord(String title, boolean removeFirst) {
+        public Replacement replacement() {
+            return new Replacement(title, removeFirst ? Replacement.Mode.REMOVE_FIRST : Replacement.Mode.IN_PLACE);
+        }
+    }
+
     private List<Title> titles() {
         Map<String, List<Variant>> variants = new HashMap<>();
-        grouped("select title || ' ' || version, id from variants order by title, version, place")
-                .forEach((release, ids) -> variants.put(release, ids.stream().map(v -> new Variant(v, null)).toList()));
+        db.sql("select title, version, id, fits from variants order by title, version, place").query((row, n) -> variants
+                .computeIfAbsent(row.getString("title") + " " + row.getString("version"), k -> new ArrayList<>())
+                .add(new Variant(row.getString("id"), row.getString("fits")))).list();
         Map<String, List<Release>> releases = new HashMap<>();
-        db.sql("select title, version, state from releases").query((row, n) -> {
+        db.sql("select title, version, state, needs, replaces from releases").query((row, n) -> {
             String title = row.getString("title");
             String version = row.getString("version");
             Release release = new Release(Version.of(version), ReleaseState.valueOf(row.getString("state")),
-                    List.of(), List.of(), variants.getOrDefault(title + " " + version, List.of()));
+                    Json.readList(row.getString("needs"), NeedRecord.class).stream().map(NeedRecord::need).toList(),
+                    Json.readList(row.getString("replaces"), ReplacementRecord.class).stream()
+                            .map(ReplacementRecord::replacement).toList(),
+                    variants.getOrDefault(title + " " + version, List.of()));
             return releases.computeIfAbsent(title, t -> new ArrayList<>()).add(release);
         }).list();
-        return db.sql("select id, name from titles order by place").query((row, n) -> Title.of(row.getString("id"),
-                row.getString("name"), releases.getOrDefault(row.getString("id"), List.of()))).list();
+        return db.sql("select id, name, seats, conflicts_with from titles order by place").query((row, n) -> new Title(
+                row.getString("id"), row.getString("name"), Scope.DEVICE, row.getObject("seats", Integer.class),
+                Json.readList(row.getString("conflicts_with"), String.class),
+                releases.getOrDefault(row.getString("id"), List.of()))).list();
     }
 
     /** An OU that has gone from the directory is left out; should it come back, the assignment speaks for it again. */

@@ -16,10 +16,12 @@ import rivo.devices.protocol.StepKind;
 import rivo.devices.protocol.Work;
 import rivo.server.catalogue.Catalogue;
 import rivo.server.catalogue.Contents;
-import rivo.server.catalogue.TitleRecord.VariantRecord;
+import rivo.server.catalogue.StepsOnDevice;
 import rivo.server.catalogue.TitleRecord;
+import rivo.server.catalogue.TitleRecord.ReleaseRecord;
+import rivo.server.catalogue.TitleRecord.VariantRecord;
 
-/** A device's plan in the words of the device protocol, with the commands and content of the catalogue. */
+/** A device's plan in the words of the device protocol, with the steps and content of the catalogue. */
 @Component
 class WorkOfDevice {
 
@@ -35,62 +37,66 @@ class WorkOfDevice {
     Work of(Resolver resolver, Device device) {
         List<Job> jobs = new ArrayList<>();
         for (Action action : Plan.of(resolver, device).actions()) {
-            Job job = job(action, device);
+            Job job = job(action, resolver, device);
             if (job != null) {
                 jobs.add(job);
             }
         }
-        return new Work(jobs, catalogue.titles().stream()
-                .map(title -> new Work.Check(title.id(), title.inventoryName())).toList());
+        return new Work(jobs, catalogue.checks());
     }
 
-    private @Nullable Job job(Action action, Device device) {
+    private @Nullable Job job(Action action, Resolver resolver, Device device) {
         return switch (action.kind()) {
-            case INSTALL -> install(action);
-            case REMOVE -> remove(action, device);
+            case INSTALL -> install(action, resolver, device);
+            case REMOVE -> remove(action, resolver, device);
         };
     }
 
-    private @Nullable Job install(Action action) {
+    private @Nullable Job install(Action action, Resolver resolver, Device device) {
         Version version = Objects.requireNonNull(action.version());
         VariantRecord variant = catalogue.variant(action.title(), version, action.variant());
         if (variant == null) {
             return null;
         }
         List<Job.Step> steps = new ArrayList<>();
-        Contents.Content content = variant.content();
-        if (content != null) {
-            steps.add(new Job.Step(StepKind.FETCH, "fetching " + content.fileName(), null, FETCH_LIMIT_SECONDS));
-            steps.add(new Job.Step(StepKind.VERIFY, "checking its SHA-256", null, LOOK_LIMIT_SECONDS));
+        if (!variant.contents().isEmpty()) {
+            steps.add(Job.Step.of(StepKind.FETCH, "fetching " + files(variant.contents()), null, FETCH_LIMIT_SECONDS));
+            steps.add(Job.Step.of(StepKind.VERIFY, "checking its SHA-256", null, LOOK_LIMIT_SECONDS));
         }
-        steps.add(new Job.Step(StepKind.RUN, "running the installer, quietly", variant.installCommand(),
-                variant.limitSeconds()));
-        steps.add(new Job.Step(StepKind.LOOK, "looking whether it is there", null, LOOK_LIMIT_SECONDS));
-        return new Job(action.title(), name(action), JobAction.INSTALL, version.toString(), content == null ? null
-                : new Job.Content(content.sha256(), content.size(), content.fileName()), steps);
+        steps.addAll(new StepsOnDevice(resolver, device).of(variant.install(), variant.asPerson()));
+        if (!variant.presence().checks().isEmpty()) {
+            steps.add(Job.Step.of(StepKind.LOOK, "looking whether it is there", null, LOOK_LIMIT_SECONDS));
+        }
+        return steps.isEmpty() ? null : new Job(action.title(), name(action), JobAction.INSTALL, version.toString(),
+                variant.contents().stream().map(c -> new Job.Content(c.sha256(), c.size(), c.fileName())).toList(), steps);
     }
 
-    /** Taken off with the command of the version that is there; where that is unknown, of the newest. */
-    private @Nullable Job remove(Action action, Device device) {
+    private static String files(List<Contents.Content> contents) {
+        return contents.size() == 1 ? contents.get(0).fileName() : contents.size() + " files";
+    }
+
+    /** Taken off as the version that is there says; where that is unknown, as the first that can. */
+    private @Nullable Job remove(Action action, Resolver resolver, Device device) {
         TitleRecord title = catalogue.record(action.title());
         var present = device.present(action.title());
         VariantRecord variant = present == null || present.version() == null ? null
                 : firstVariant(title, present.version());
         if (variant == null) {
-            variant = title.releases().stream().flatMap(r -> r.variants().stream()).findFirst().orElse(null);
+            variant = title.releases().stream().flatMap(r -> r.variants().stream()).filter(v -> !v.remove().isEmpty())
+                    .findFirst().orElse(null);
         }
-        if (variant == null) {
+        if (variant == null || variant.remove().isEmpty()) {
             return null;
         }
-        return new Job(action.title(), name(action), JobAction.REMOVE, null, null, List.of(
-                new Job.Step(StepKind.RUN, "running the removal, quietly", variant.removeCommand(),
-                        variant.limitSeconds()),
-                new Job.Step(StepKind.LOOK, "looking whether it is gone", null, LOOK_LIMIT_SECONDS)));
+        List<Job.Step> steps = new ArrayList<>(new StepsOnDevice(resolver, device).of(variant.remove(), variant.asPerson()));
+        steps.add(Job.Step.of(StepKind.LOOK, "looking whether it is gone", null, LOOK_LIMIT_SECONDS));
+        return new Job(action.title(), name(action), JobAction.REMOVE, null, List.of(), steps);
     }
 
     private static @Nullable VariantRecord firstVariant(TitleRecord title, Version version) {
         return title.releases().stream().filter(r -> Version.of(r.version()).equals(version))
-                .flatMap(r -> r.variants().stream()).findFirst().orElse(null);
+                .map(ReleaseRecord::variants).flatMap(List::stream).filter(v -> !v.remove().isEmpty()).findFirst()
+                .orElse(null);
     }
 
     private String name(Action action) {

@@ -15,7 +15,6 @@ import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
-import rivo.core.estate.ReleaseState;
 import rivo.core.estate.Version;
 import rivo.server.ServerSettings;
 import rivo.server.TestServer;
@@ -50,8 +49,8 @@ class CatalogueTest {
     void aTitleThatIsPutAgainTakesThePlaceOfTheFirst() {
         Titles.add(server, "graphkit", "Graphkit");
         TitleRecord before = catalogue.record("graphkit");
-        catalogue.put("test", new TitleRecord("graphkit", "Graphkit runtime", before.maker(), before.inventoryName(),
-                List.of(new TitleRecord.ReleaseRecord("4.2.0", ReleaseState.WITHDRAWN,
+        catalogue.put("test", TitleRecord.of("graphkit", "Graphkit runtime", before.maker(),
+                List.of(new TitleRecord.ReleaseRecord("4.2.0", false, "crashed", List.of(), List.of(),
                         before.releases().get(1).variants()))));
         assertThat(catalogue.title("graphkit").name()).isEqualTo("Graphkit runtime");
         assertThat(catalogue.title("graphkit").newest()).as("it is withdrawn").isNull();

@@ -113,7 +113,7 @@ class DeviceProtocolTest {
 
     @Test
     void contentIsFetchedByItsHashAndInRanges() {
-        String sha = work(Map.of()).body().at("/jobs/0/content/sha256").asString();
+        String sha = work(Map.of()).body().at("/jobs/0/contents/0/sha256").asString();
         Answer whole = signed("GET", "/device/v1/content/" + sha, null, Map.of());
         assertThat(whole.body().binaryValue()).isEqualTo(Titles.INSTALLER);
         Answer part = signed("GET", "/device/v1/content/" + sha, null, Map.of("Range", "bytes=2-5"));

@@ -1,0 +1,234 @@
+package rivo.server.catalogue;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Objects;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Component;
+import rivo.core.estate.Version;
+import rivo.devices.protocol.ExitCode;
+import rivo.devices.protocol.ExitMeaning;
+import rivo.devices.protocol.Existing;
+import rivo.devices.protocol.PresenceKind;
+import rivo.formats.installer.InstallerFile.Finding;
+import rivo.formats.installer.InstallerFile;
+import rivo.formats.installer.InstallerFormat;
+import rivo.formats.installer.InstallerKind;
+import rivo.server.catalogue.Contents.Content;
+import rivo.server.catalogue.TitleRecord.About;
+import rivo.server.catalogue.TitleRecord.ReleaseRecord;
+import rivo.server.catalogue.TitleRecord.VariantRecord;
+
+/**
+ * Makes of an installer file what somebody would otherwise type: the title, the release, how it goes on and comes off,
+ * how one sees it, and where it fits. All of it is proposed, nothing imposed.
+ */
+@Component
+class Proposals {
+
+    private static final int BUSY_MINUTES = 5;
+    private static final List<ExitCode> UNIX_CODES = List.of(new ExitCode(0, ExitMeaning.DONE, 0));
+    /** What Windows installers mean by their exit codes. */
+    static final List<ExitCode> USUAL_CODES = List.of(new ExitCode(0, ExitMeaning.DONE, 0),
+            new ExitCode(3010, ExitMeaning.RESTART, 0), new ExitCode(1641, ExitMeaning.RESTART, 0),
+            new ExitCode(1618, ExitMeaning.AGAIN, BUSY_MINUTES));
+
+    /**
+     * @param title as it would be with the file in it
+     * @param revision of the title that it goes into; 0 for a new one
+     * @param version of the release that the file goes into
+     * @param format in words
+     * @param findings what somebody should know before using the file
+     */
+    record Proposal(TitleRecord title, long revision, String version, String variant, Content content, String format,
+            List<Finding> findings) {
+    }
+
+    private final Catalogue catalogue;
+
+    Proposals(Catalogue catalogue) {
+        this.catalogue = catalogue;
+    }
+
+    /** @param into the title that the file was dropped on; null where it was dropped on the catalogue */
+    Proposal propose(InstallerFile file, Content kept, @Nullable String into) {
+        Content content = new Content(kept.sha256(), kept.size(), kept.fileName(), file.signer());
+        String name = file.name() == null ? plainName(content.fileName()) : file.name();
+        TitleRecord known = into != null ? catalogue.record(into) : named(name);
+        TitleRecord title = known != null ? known : TitleRecord.of(freeId(name), name,
+                Objects.requireNonNullElse(file.maker(), ""), List.of());
+        if (known == null) {
+            title = new TitleRecord(title.id(), title.name(), title.maker(), About.NOTHING.described(file.description()),
+                    null, List.of(), List.of(), List.of());
+        }
+        String version = file.version() == null ? "1.0" : file.version();
+        VariantRecord variant = variant(file, content, name, version);
+        List<Finding> findings = new ArrayList<>(file.findings());
+        findings.addAll(inCatalogue(content));
+        if (file.version() == null) {
+            findings.add(new Finding("no-version", "It does not tell its version; check the one that is filled in."));
+        }
+        if (into != null && known != null && file.name() != null && !file.name().equalsIgnoreCase(known.name())) {
+            findings.add(new Finding("other-title", "It calls itself " + file.name() + ", not " + known.name()
+                    + ". Drop it on the catalogue if it is another title."));
+        }
+        return new Proposal(withVariant(title, version, variant), known == null ? 0 : catalogue.kept(title.id()).revision(),
+                version, variant.id(), content, file.format().words(), findings);
+    }
+
+    private @Nullable TitleRecord named(String name) {
+        return catalogue.titles().stream().filter(t -> t.name().equalsIgnoreCase(name)).findFirst().orElse(null);
+    }
+
+    private static String plainName(String fileName) {
+        int dot = fileName.lastIndexOf('.');
+        return (dot > 0 ? fileName.substring(0, dot) : fileName).replaceAll("[_-]+", " ").strip();
+    }
+
+    private String freeId(String name) {
+        String plain = name.toLowerCase(Locale.ROOT).replaceAll("[^a-z0-9]+", "-").replaceAll("^-+|-+$", "");
+        String id = plain.isEmpty() ? "title" : plain.substring(0, Math.min(80, plain.length()));
+        String free = id;
+        for (int n = 2; catalogue.find(free) != null; n++) {
+            free = id + "-" + n;
+        }
+        return free;
+    }
+
+    private List<Finding> inCatalogue(Content content) {
+        List<Finding> findings = new ArrayList<>();
+        for (TitleRecord title : catalogue.titles()) {
+            for (ReleaseRecord release : title.releases()) {
+                for (VariantRecord variant : release.variants()) {
+                    if (variant.contents().stream().anyMatch(c -> c.sha256().equals(content.sha256()))) {
+                        findings.add(new Finding("already-there", "The very same file is in the catalogue already, as "
+                                + title.name() + " " + release.version() + ", variant " + variant.id() + "."));
+                    }
+                }
+            }
+        }
+        return findings;
+    }
+
+    /** A release that is there gets the variant, or another in its place; a new one waits until somebody offers it. */
+    private static TitleRecord withVariant(TitleRecord title, String version, VariantRecord variant) {
+        List<ReleaseRecord> releases = new ArrayList<>(title.releases());
+        for (int i = 0; i < releases.size(); i++) {
+            ReleaseRecord release = releases.get(i);
+            if (Version.of(release.version()).equals(Version.of(version))) {
+                List<VariantRecord> variants = new ArrayList<>(release.variants());
+                variants.removeIf(v -> v.id().equals(variant.id()));
+                variants.add(variant);
+                releases.set(i, release.withVariants(variants));
+                return title.withReleases(releases);
+            }
+        }
+        ReleaseRecord before = title.leading();
+        releases.add(new ReleaseRecord(version, false, "not offered yet", before == null ? List.of() : before.needs(),
+                before == null ? List.of() : before.replaces(), List.of(variant)));
+        return title.withReleases(releases);
+    }
+
+    private static VariantRecord variant(InstallerFile file, Content content, String name, String version) {
+        String path = content.fileName();
+        String code = Objects.requireNonNullElse(file.code(), "");
+        return switch (file.format()) {
+            case MSI -> variant(file, content, msi(file.architecture()), step("Run the installer, quietly",
+                    "msiexec /i \"{content}\\" + path + "\" /qn /norestart", USUAL_CODES),
+                    step("Take it off, quietly", "msiexec /x " + code + " /qn /norestart", USUAL_CODES),
+                    step("Put back what is damaged", "msiexec /fomus " + code + " /qn /norestart", USUAL_CODES),
+                    seen(PresenceKind.PRODUCT_CODE, code, version));
+            case MSIX -> variant(file, content, msi(file.architecture()), step("Put the package on for everyone",
+                    "powershell Add-AppxProvisionedPackage -Online -SkipLicense -PackagePath \"{content}\\" + path + "\"",
+                    USUAL_CODES), step("Take the package off for everyone", "powershell \"Get-AppxPackage -AllUsers " + code
+                            + " | Remove-AppxPackage -AllUsers\"", USUAL_CODES),
+                    List.of(), seen(PresenceKind.PACKAGE, code, version));
+            case EXE -> exe(file, content, name, version);
+            case DEB -> variant(file, content, "deb" + behind(file.architecture()), step("Put the package on",
+                    "apt-get -y install \"{content}/" + path + "\"", UNIX_CODES), step("Take the package off",
+                            "apt-get -y remove " + code, UNIX_CODES),
+                    List.of(), seen(PresenceKind.PACKAGE, code, version));
+            case RPM -> variant(file, content, "rpm" + behind(file.architecture()), step("Put the package on",
+                    "dnf -y install \"{content}/" + path + "\"", UNIX_CODES), step("Take the package off",
+                            "dnf -y remove " + code, UNIX_CODES),
+                    List.of(), seen(PresenceKind.PACKAGE, code, version));
+            case SCRIPT -> variant(file, content, "all", step("Run the script", interpreter(path), UNIX_CODES), List.of(),
+                    List.of(), Presence.NONE);
+            case MSI_PATCH -> variant(file, content, "all", step("Put the patch on, quietly",
+                    "msiexec /p \"{content}\\" + path + "\" /qn /norestart", USUAL_CODES), List.of(), List.of(),
+                    Presence.NONE);
+            case ZIP, OTHER -> variant(file, content, "all", List.of(new Step(StepKind.COPY, "Copy the files",
+                    "{content}/" + path, "{programs}/" + name, Existing.KEEP_NEWER, null, Step.USUAL_LIMIT, false, "",
+                    java.util.Map.of(), List.of(), false, "")), List.of(), List.of(), Presence.NONE);
+        };
+    }
+
+    private static VariantRecord exe(InstallerFile file, Content content, String name, String version) {
+        InstallerKind kind = file.kind();
+        String quiet = kind.quiet().isEmpty() ? "" : " " + kind.quiet();
+        List<Step> remove = kind.quietRemoval().isEmpty() ? List.of()
+                : step("Run its own removal, quietly", "\"{uninstaller:" + name + "}\" " + kind.quietRemoval(), USUAL_CODES);
+        return variant(file, content, msi(file.architecture()), step("Run the installer, quietly", "\"{content}\\"
+                + content.fileName() + "\"" + quiet, USUAL_CODES), remove, List.of(),
+                seen(PresenceKind.INVENTORY, name, version));
+    }
+
+    private static VariantRecord variant(InstallerFile file, Content content, String id, List<Step> install,
+            List<Step> remove, List<Step> repair, Presence presence) {
+        return new VariantRecord(id, fits(file), !file.perMachine(), List.of(content), install, remove, repair, presence);
+    }
+
+    private static String msi(@Nullable String architecture) {
+        return architecture == null ? "all" : architecture;
+    }
+
+    private static String behind(@Nullable String architecture) {
+        return architecture == null ? "" : "-" + architecture;
+    }
+
+    private static List<Step> step(String text, String command, List<ExitCode> codes) {
+        return List.of(Step.run(text, command, codes));
+    }
+
+    private static Presence seen(PresenceKind kind, String subject, String version) {
+        return subject.isEmpty() ? Presence.NONE : new Presence(false, List.of(new Presence.Check(kind, subject, version)));
+    }
+
+    private static String interpreter(String path) {
+        String ending = path.substring(path.lastIndexOf('.') + 1).toLowerCase(Locale.ROOT);
+        return switch (ending) {
+            case "ps1" -> "powershell -ExecutionPolicy Bypass -File \"{content}\\" + path + "\"";
+            case "bat", "cmd" -> "cmd /c \"{content}\\" + path + "\"";
+            case "py" -> "python3 \"{content}/" + path + "\"";
+            default -> "sh \"{content}/" + path + "\"";
+        };
+    }
+
+    /** The rule that a device has to satisfy: its system, its architecture, and the lowest version of the system. */
+    private static @Nullable String fits(InstallerFile file) {
+        List<String> clauses = new ArrayList<>();
+        String family = family(file.format());
+        if (family != null) {
+            clauses.add("os.family eq \"" + family + "\"");
+        }
+        String architecture = file.architecture();
+        if ("x86".equals(architecture)) {
+            clauses.add("(arch eq \"x86\" or arch eq \"x64\")");
+        } else if (architecture != null) {
+            clauses.add("arch eq \"" + architecture + "\"");
+        }
+        if (file.minimumSystem() != null) {
+            clauses.add("os.version ge \"" + file.minimumSystem().replaceAll("[^0-9.]", "") + "\"");
+        }
+        return clauses.isEmpty() ? null : String.join(" and ", clauses);
+    }
+
+    private static @Nullable String family(InstallerFormat format) {
+        return switch (format) {
+            case MSI, MSI_PATCH, MSIX, EXE -> "windows";
+            case DEB, RPM -> "linux";
+            case ZIP, SCRIPT, OTHER -> null;
+        };
+    }
+}

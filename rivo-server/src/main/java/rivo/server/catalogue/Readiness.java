@@ -1,0 +1,171 @@
+package rivo.server.catalogue;
+
+import java.util.ArrayList;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Set;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import java.util.stream.Stream;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Component;
+import rivo.core.estate.Version;
+import rivo.devices.protocol.PresenceKind;
+import rivo.formats.installer.InstallerReader;
+import rivo.server.catalogue.TitleRecord.ReleaseRecord;
+import rivo.server.catalogue.TitleRecord.VariantRecord;
+
+/** What is looked at before a release is assigned: all that commonly goes wrong later. */
+@Component
+class Readiness {
+
+    private static final Pattern PROGRAM = Pattern.compile("(?i)\\.(exe|msi)\\b");
+    private static final Pattern QUIET = Pattern.compile("(?i)(^|\\s)(/q[nb]?|/quiet|/s|/silent|/verysilent|--?quiet|"
+            + "--?silent|-s|-q|-y)(\\s|$|/)");
+    private static final Pattern OWN_DRIVE = Pattern.compile("(?i)(^|[\\s\"'=])([d-z]):[\\\\/]");
+    private static final Pattern ADMIN_SHARE = Pattern.compile("(?i)\\\\\\\\[^\\\\\\s\"]+\\\\([a-z]|admin)\\$");
+
+    /**
+     * One thing that was looked at.
+     *
+     * @param remedy what the page offers to do about it; null when it is well
+     */
+    record Look(String code, boolean well, String sentence, String detail, @Nullable String remedy) {
+    }
+
+    private final Contents contents;
+
+    Readiness(Contents contents) {
+        this.contents = contents;
+    }
+
+    /** @param without how many devices no variant of the release fits */
+    List<Look> looks(TitleRecord title, ReleaseRecord release, int devices, int without) {
+        List<Look> looks = new ArrayList<>();
+        looks.add(quiet(release));
+        looks.add(removable(release));
+        looks.add(seen(release));
+        looks.add(content(release));
+        looks.add(paths(release));
+        looks.add(signer(title, release));
+        looks.add(fits(release, devices, without));
+        looks.add(newest(title, release));
+        return looks;
+    }
+
+    private static Look well(String code, String sentence, String detail) {
+        return new Look(code, true, sentence, detail, null);
+    }
+
+    private static Look needs(String code, String sentence, String detail, String remedy) {
+        return new Look(code, false, sentence, detail, remedy);
+    }
+
+    private static Stream<Step> installing(ReleaseRecord release) {
+        return release.variants().stream().flatMap(v -> v.install().stream());
+    }
+
+    private static Look quiet(ReleaseRecord release) {
+        Step loud = installing(release).filter(s -> s.kind() == StepKind.RUN && PROGRAM.matcher(s.command()).find()
+                && !QUIET.matcher(s.command()).find()).findFirst().orElse(null);
+        if (release.variants().stream().anyMatch(v -> v.install().isEmpty())) {
+            return needs("no-install", "Nothing installs it", "A variant has no step that puts it on.", "edit-install");
+        }
+        return loud == null ? well("quiet", "Installs quietly", "")
+                : needs("no-quiet-switch", "No quiet switch", "“" + loud.command() + "” may wait for somebody to click.",
+                        "edit-install");
+    }
+
+    private static Look removable(ReleaseRecord release) {
+        return release.variants().stream().anyMatch(v -> v.remove().isEmpty())
+                ? needs("no-removal", "Nothing takes it off", "Where it shall go, devices could not do it.", "edit-remove")
+                : well("removable", "Comes off again", "");
+    }
+
+    private static Look seen(ReleaseRecord release) {
+        if (release.variants().stream().anyMatch(v -> !v.presence().isSeen())) {
+            return needs("cannot-be-seen", "Cannot be seen", "Without a presence check its status is a guess.",
+                    "edit-presence");
+        }
+        Set<String> kinds = new LinkedHashSet<>();
+        release.variants().forEach(v -> v.presence().checks().forEach(c -> kinds.add(words(c.kind()))));
+        return well("seen", "Seen by " + String.join(" and ", kinds), "");
+    }
+
+    private static String words(PresenceKind kind) {
+        return switch (kind) {
+            case INVENTORY -> "its inventory name";
+            case PRODUCT_CODE -> "a product code";
+            case PACKAGE -> "a package name";
+            case FILE -> "a file";
+            case REGISTRY -> "a registry value";
+            case SCRIPT -> "a script";
+        };
+    }
+
+    private Look content(ReleaseRecord release) {
+        List<Contents.Content> all = release.variants().stream().flatMap(v -> v.contents().stream()).toList();
+        Contents.Content missing = all.stream().filter(c -> !contents.has(c)).findFirst().orElse(null);
+        if (missing != null) {
+            return needs("content-missing", "Content is missing", missing.fileName() + " is not on the server.",
+                    "replace-file");
+        }
+        if (all.isEmpty()) {
+            return well("content", "Needs no content", "");
+        }
+        long bytes = all.stream().mapToLong(Contents.Content::size).sum();
+        return well("content", "Devices can read it", size(bytes) + " on the server, SHA-256 "
+                + all.get(0).sha256().substring(0, 4) + "…" + all.get(0).sha256().substring(60));
+    }
+
+    private static String size(long bytes) {
+        return bytes < 1 << 20 ? Math.max(1, bytes >> 10) + " KiB" : (bytes >> 20) + " MiB";
+    }
+
+    private static Look paths(ReleaseRecord release) {
+        for (VariantRecord variant : release.variants()) {
+            for (Step step : Stream.of(variant.install(), variant.remove(), variant.repair()).flatMap(List::stream).toList()) {
+                Matcher drive = OWN_DRIVE.matcher(step.command() + " " + step.to());
+                if (drive.find()) {
+                    return needs("own-drive", "Only one computer knows drive " + drive.group(2).toUpperCase(java.util.Locale.ROOT)
+                            + ":", "“" + step.command() + "” names a drive that devices may not have.", "edit-install");
+                }
+                if (ADMIN_SHARE.matcher(step.command()).find()) {
+                    return needs("administrators-share", "Only administrators may read it",
+                            "“" + step.command() + "” names an administrator's share.", "edit-install");
+                }
+            }
+        }
+        return well("paths", "Every path is one that devices know", "");
+    }
+
+    private static Look signer(TitleRecord title, ReleaseRecord release) {
+        for (Contents.Content content : release.variants().stream().flatMap(v -> v.contents().stream()).toList()) {
+            String signer = content.signer();
+            if (signer != null && !InstallerReader.sameOrganisation(signer, title.maker())
+                    && title.trustedSigners().stream().noneMatch(t -> InstallerReader.sameOrganisation(t, signer))) {
+                return needs("signer-is-not-maker", "The signer is not the maker", "Signed by " + signer + ", made by "
+                        + (title.maker().isEmpty() ? "nobody named" : title.maker()) + ".", "trust:" + signer);
+            }
+        }
+        return well("signer", "No signer but its maker, or one you trust", "");
+    }
+
+    private static Look fits(ReleaseRecord release, int devices, int without) {
+        if (release.variants().isEmpty()) {
+            return needs("no-variant", "Has no variant", "Drop an installer on it.", "replace-file");
+        }
+        return without == 0 ? well("fits", "Fits every device", "")
+                : without == devices ? needs("fits-nowhere", "Fits no device", "None of " + devices
+                        + " devices satisfies the rule of a variant.", "edit-fits")
+                        : well("fits", "Fits " + (devices - without) + " of " + devices + " devices", "");
+    }
+
+    private static Look newest(TitleRecord title, ReleaseRecord release) {
+        ReleaseRecord newer = title.releases().stream().filter(r -> r.offered()
+                && Version.of(r.version()).compareTo(Version.of(release.version())) > 0).findFirst().orElse(null);
+        return newer == null || release.offered() ? well("newest", "No newer one is already offered", "")
+                : needs("older", "Older than what is offered", newer.version() + " is offered, so devices would take that.",
+                        "show:" + newer.version());
+    }
+}

@@ -1,0 +1,89 @@
+package rivo.server.catalogue;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
+import rivo.core.estate.Device;
+import rivo.core.estate.Scope;
+import rivo.core.resolve.Resolver;
+import rivo.core.rule.Clause;
+import rivo.devices.protocol.Job;
+import rivo.devices.protocol.StepKind;
+
+/**
+ * A program's steps as they come out on one device: its facts put in, what does not apply there marked as skipped, and
+ * where it would end, why. Of one thread.
+ */
+public final class StepsOnDevice {
+
+    private static final Pattern FACT = Pattern.compile("\\{fact:([^{}]{1,100})}");
+
+    private final Resolver resolver;
+    private final Device device;
+    private final int position;
+
+    public StepsOnDevice(Resolver resolver, Device device) {
+        this.resolver = resolver;
+        this.device = device;
+        this.position = resolver.estate().devices().position(device.id());
+    }
+
+    /** @param asPerson whether steps run as the person where they do not say so themselves */
+    public List<Job.Step> of(List<Step> program, boolean asPerson) {
+        List<Job.Step> steps = new ArrayList<>();
+        for (Step step : program) {
+            steps.add(of(step, asPerson));
+        }
+        return steps;
+    }
+
+    private Job.Step of(Step step, boolean asPerson) {
+        String skipped = step.onlyWhere() == null || holds(step.onlyWhere()) ? null : why(step.onlyWhere());
+        String stops = null;
+        if (step.kind().asksRule() && !holds(step.command())) {
+            stops = step.says().isEmpty() ? "not here: " + why(step.command()) : step.says();
+        }
+        String missing = missingFact(step.command() + step.to() + step.folder());
+        if (missing != null) {
+            stops = "needs the fact " + missing + ", which the device has not reported";
+        }
+        return new Job.Step(StepKind.valueOf(step.kind().name()), step.words(),
+                step.kind().asksRule() ? null : filled(step.command()), step.limitSeconds(),
+                step.to().isEmpty() ? null : filled(step.to()), step.existing(), asPerson || step.asPerson(),
+                step.folder().isEmpty() ? null : filled(step.folder()), step.environment(), step.exitCodes(),
+                step.goesOn(), skipped, stops);
+    }
+
+    private boolean holds(String rule) {
+        return resolver.audiences().satisfying(rule, Scope.DEVICE).contains(position);
+    }
+
+    /** The clauses that did not come out as wanted, each with what the device has. */
+    private String why(String rule) {
+        List<Clause> clauses = resolver.audiences().clauses(rule, position);
+        return clauses.stream().filter(c -> !c.holds()).map(c -> "needs " + c.words() + ", has "
+                + (c.seen().isEmpty() ? "not reported it" : String.join(", ", c.seen())))
+                .collect(Collectors.collectingAndThen(Collectors.joining("; "), text -> text.isEmpty() ? "only where " + rule
+                        : text));
+    }
+
+    private @Nullable String missingFact(String text) {
+        Matcher fact = FACT.matcher(text);
+        while (fact.find()) {
+            if (device.facts().get(fact.group(1)) == null) {
+                return fact.group(1);
+            }
+        }
+        return null;
+    }
+
+    private String filled(String text) {
+        return FACT.matcher(text).replaceAll(found -> {
+            String value = device.facts().get(found.group(1));
+            return Matcher.quoteReplacement(value == null ? found.group() : value);
+        });
+    }
+}

@@ -1,0 +1,149 @@
+package rivo.server.catalogue;
+
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Component;
+import rivo.core.audience.Positions;
+import rivo.core.estate.Scope;
+import rivo.core.estate.Version;
+import rivo.core.resolve.Outcome;
+import rivo.core.resolve.Resolver;
+import rivo.core.resolve.Share;
+import rivo.server.catalogue.Readiness.Look;
+import rivo.server.catalogue.TitleRecord.ReleaseRecord;
+import rivo.server.catalogue.TitleRecord.VariantRecord;
+import rivo.server.catalogue.TitleRows.Kept;
+import rivo.server.estate.WorkingEstate;
+
+/** What the pages of the catalogue show, from records and from the working estate. Pure reading. */
+@Component
+class TitlePages {
+
+    /**
+     * A title in the list.
+     *
+     * @param newest the version that is offered; null when none is
+     * @param devices on how many it is
+     * @param needs how many looks at its leading release want somebody
+     */
+    record TitleLine(String id, String name, String maker, String category, String description, @Nullable String newest,
+            int releases, int devices, int needs) {
+    }
+
+    /** @param devices on how many this version is; null version: unknown */
+    record OnDevices(@Nullable String version, int devices) {
+    }
+
+    record Fit(String variant, @Nullable String rule, int devices) {
+    }
+
+    /** @param without on how many devices no variant fits */
+    record ReleaseStanding(String version, List<Fit> fits, int without, List<Look> looks) {
+    }
+
+    /** @param kind needs, replaces, conflicts, needed-by or replaced-by; detail such as a lowest version */
+    record Relation(String kind, String title, String name, String detail) {
+    }
+
+    /**
+     * A title's page.
+     *
+     * @param assigned on how many devices it is required, seats counting these
+     */
+    record TitlePage(TitleRecord record, long revision, @Nullable String changedBy, @Nullable Instant changedAt,
+            int devices, List<OnDevices> present, int assigned, List<ReleaseStanding> releases, List<Relation> relations) {
+    }
+
+    private final Catalogue catalogue;
+    private final WorkingEstate working;
+    private final Readiness readiness;
+
+    TitlePages(Catalogue catalogue, WorkingEstate working, Readiness readiness) {
+        this.catalogue = catalogue;
+        this.working = working;
+        this.readiness = readiness;
+    }
+
+    List<TitleLine> list() {
+        Resolver resolver = working.resolver();
+        int all = resolver.estate().devices().size();
+        return catalogue.titles().stream().map(title -> {
+            ReleaseRecord leading = title.leading();
+            var newest = title.title().newest();
+            int needs = leading == null ? 1 : (int) view(resolver, title, leading, all).looks().stream()
+                    .filter(look -> !look.well()).count();
+            return new TitleLine(title.id(), title.name(), title.maker(), title.about().category(),
+                    title.about().description(), newest == null ? null : newest.version().toString(),
+                    title.releases().size(), resolver.versionsPresent(title.id()).values().stream().mapToInt(n -> n).sum(), needs);
+        }).toList();
+    }
+
+    TitlePage page(String id) {
+        Kept kept = catalogue.kept(id);
+        Resolver resolver = working.resolver();
+        TitleRecord title = kept.record();
+        int all = resolver.estate().devices().size();
+        List<ReleaseStanding> releases = title.releases().stream()
+                .sorted(Comparator.comparing((ReleaseRecord r) -> Version.of(r.version())).reversed())
+                .map(release -> view(resolver, title, release, all)).toList();
+        return new TitlePage(title, kept.revision(), kept.changedBy(), kept.changedAt(), all, versions(resolver, id),
+                required(resolver, id), releases, relations(title));
+    }
+
+    private ReleaseStanding view(Resolver resolver, TitleRecord title, ReleaseRecord release, int all) {
+        List<Fit> fits = new ArrayList<>();
+        Positions rest = Positions.range(0, all);
+        for (VariantRecord variant : release.variants()) {
+            Positions fitting = variant.fits() == null ? rest
+                    : rest.and(resolver.audiences().satisfying(variant.fits(), Scope.DEVICE));
+            fits.add(new Fit(variant.id(), variant.fits(), fitting.size()));
+            rest = rest.without(fitting);
+        }
+        return new ReleaseStanding(release.version(), fits, rest.size(), readiness.looks(title, release, all, rest.size()));
+    }
+
+    private static List<OnDevices> versions(Resolver resolver, String title) {
+        return resolver.versionsPresent(title).entrySet().stream().sorted(Map.Entry.<String, Integer>comparingByValue().reversed())
+                .map(e -> new OnDevices(e.getKey().isEmpty() ? null : e.getKey(), e.getValue())).toList();
+    }
+
+    private int required(Resolver resolver, String id) {
+        return resolver.title(catalogue.title(id)).shares().stream()
+                .filter(share -> share.what().outcome() == Outcome.REQUIRED).map(Share::units).mapToInt(Positions::size).sum();
+    }
+
+    /** As the leading release says, and as the leading releases of others say of it. */
+    private List<Relation> relations(TitleRecord title) {
+        List<Relation> relations = new ArrayList<>();
+        ReleaseRecord leading = title.leading();
+        if (leading != null) {
+            leading.needs().forEach(n -> relations.add(relation("needs", n.title(), n.min() == null || n.min().isBlank() ? ""
+                    : n.min() + " or later")));
+            leading.replaces().forEach(r -> relations.add(relation("replaces", r.title(),
+                    r.removeFirst() ? "off first" : "in place")));
+        }
+        title.conflictsWith().forEach(other -> relations.add(relation("conflicts", other, "")));
+        for (TitleRecord other : catalogue.titles()) {
+            ReleaseRecord theirs = other.leading();
+            if (theirs != null && !other.id().equals(title.id())) {
+                theirs.needs().stream().filter(n -> n.title().equals(title.id()))
+                        .forEach(n -> relations.add(relation("needed-by", other.id(), "")));
+                theirs.replaces().stream().filter(r -> r.title().equals(title.id()))
+                        .forEach(r -> relations.add(relation("replaced-by", other.id(), "")));
+            }
+            if (other.conflictsWith().contains(title.id()) && !title.conflictsWith().contains(other.id())) {
+                relations.add(relation("conflicts", other.id(), ""));
+            }
+        }
+        return relations;
+    }
+
+    private Relation relation(String kind, String title, String detail) {
+        TitleRecord other = catalogue.find(title);
+        return new Relation(kind, title, other == null ? title : other.name(), detail);
+    }
+}

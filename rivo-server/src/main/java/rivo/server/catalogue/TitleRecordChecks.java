@@ -1,0 +1,138 @@
+package rivo.server.catalogue;
+
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Set;
+import java.util.regex.Pattern;
+import org.jspecify.annotations.Nullable;
+import rivo.core.estate.Estate;
+import rivo.core.estate.EstateParts;
+import rivo.core.estate.Problem;
+import rivo.core.estate.RefusedException;
+import rivo.core.estate.Title;
+import rivo.core.estate.Version;
+import rivo.core.rule.Rule;
+import rivo.core.rule.RuleException;
+import rivo.server.catalogue.TitleRecord.ReleaseRecord;
+import rivo.server.catalogue.TitleRecord.VariantRecord;
+
+/** Whether a title makes sense: by itself, and with its relations among all titles. Collects everything that is wrong. */
+final class TitleRecordChecks {
+
+    private static final Pattern ID = Pattern.compile("[a-z0-9][a-z0-9.-]{0,99}");
+    private static final int LONGEST_NAME = 200;
+    private static final int LONGEST_TEXT = 20_000;
+    private static final int MOST_SECONDS = 86_400;
+    private static final int MOST_RELEASES = 500;
+    private static final int MOST_VARIANTS = 50;
+    private static final int MOST_STEPS = 100;
+
+    private final List<Problem> problems = new ArrayList<>();
+
+    private TitleRecordChecks() {
+    }
+
+    /**
+     * The estate with the title in it.
+     *
+     * @throws RefusedException with everything that is wrong
+     */
+    static Estate check(Estate estate, TitleRecord record) {
+        TitleRecordChecks checks = new TitleRecordChecks();
+        checks.title(record);
+        checks.refuse();
+        Title title = record.title();
+        List<Title> titles = new ArrayList<>(estate.titles());
+        titles.removeIf(t -> t.id().equals(title.id()));
+        titles.add(title);
+        // Relations are looked at among the titles alone: what is assigned or present cannot make them wrong.
+        Estate.of(EstateParts.none(estate.asOf()).withOus(List.of(estate.ous().root())).withTitles(titles));
+        return estate.withTitle(title);
+    }
+
+    private void refuse() {
+        if (!problems.isEmpty()) {
+            throw new RefusedException(problems);
+        }
+    }
+
+    private void title(TitleRecord record) {
+        if (!ID.matcher(record.id()).matches()) {
+            add("bad-id", "id", "An id has 1 to 100 small letters, digits, dots and hyphens, such as siltscope-lab.");
+        }
+        text("name", record.name(), LONGEST_NAME, true);
+        text("maker", record.maker(), LONGEST_NAME, false);
+        text("about.notes", record.about().notes(), LONGEST_TEXT, false);
+        text("about.description", record.about().description(), LONGEST_TEXT, false);
+        atMost("releases", record.releases(), MOST_RELEASES);
+        for (int i = 0; i < record.releases().size(); i++) {
+            release(record.releases().get(i), "releases[" + i + "]");
+        }
+    }
+
+    private void release(ReleaseRecord release, String at) {
+        if (release.version() == null || release.version().isBlank() || release.version().length() > Version.LONGEST) {
+            add("bad-version", at + ".version", "A version has 1 to " + Version.LONGEST
+                    + " characters; write one such as 4.2.0.");
+        }
+        atMost(at + ".variants", release.variants(), MOST_VARIANTS);
+        Set<String> ids = new HashSet<>();
+        for (int i = 0; i < release.variants().size(); i++) {
+            VariantRecord variant = release.variants().get(i);
+            String place = at + ".variants[" + i + "]";
+            if (variant.id() == null || !ids.add(variant.id())) {
+                add("variant-twice", place + ".id", "Each variant of a release needs a name of its own.");
+            }
+            rule(variant.fits(), place + ".fits");
+            steps(variant.install(), place + ".install");
+            steps(variant.remove(), place + ".remove");
+            steps(variant.repair(), place + ".repair");
+        }
+    }
+
+    private void steps(List<Step> steps, String at) {
+        atMost(at, steps, MOST_STEPS);
+        for (int i = 0; i < steps.size(); i++) {
+            Step step = steps.get(i);
+            String place = at + "[" + i + "]";
+            text(place + ".command", step.command(), LONGEST_TEXT, true);
+            rule(step.onlyWhere(), place + ".onlyWhere");
+            if (step.kind().asksRule()) {
+                rule(step.command(), place + ".command");
+            }
+            if (step.kind() == StepKind.COPY && step.to().isBlank()) {
+                add("missing", place + ".to", "Say to where the files are copied.");
+            }
+            if (step.limitSeconds() < 1 || step.limitSeconds() > MOST_SECONDS) {
+                add("bad-limit", place + ".limitSeconds", "A step takes from 1 second to a day, 86,400 seconds.");
+            }
+        }
+    }
+
+    private void rule(@Nullable String rule, String at) {
+        if (rule != null) {
+            try {
+                Rule.parse(rule);
+            } catch (RuleException e) {
+                add("bad-rule", at, String.valueOf(e.getMessage()));
+            }
+        }
+    }
+
+    private void text(String at, @Nullable String text, int longest, boolean needed) {
+        if (text == null || needed && text.isBlank() || text.length() > longest) {
+            add("bad-text", at, "Write " + (needed ? "1 to " : "at most ") + longest + " characters.");
+        }
+    }
+
+    private void atMost(String at, List<?> list, int most) {
+        if (list.size() > most) {
+            add("too-many", at, "There may be at most " + most + ", not " + list.size() + ".");
+        }
+    }
+
+    private void add(String code, String at, String sentence) {
+        problems.add(new Problem(code, at, sentence));
+    }
+}

@@ -1,0 +1,95 @@
+package rivo.server.catalogue;
+
+import jakarta.servlet.http.HttpServletRequest;
+import java.io.IOException;
+import java.security.Principal;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+import org.springframework.http.HttpStatus;
+import org.springframework.web.bind.annotation.DeleteMapping;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.ResponseStatus;
+import org.springframework.web.bind.annotation.RestController;
+import rivo.formats.installer.InstallerFile;
+import rivo.formats.installer.InstallerReader;
+import rivo.formats.installer.UnreadableInstallerException;
+import rivo.server.catalogue.Proposals.Proposal;
+import rivo.server.catalogue.Uploads.Upload;
+import rivo.server.web.ApiException;
+
+/** Dropping a file in: begin, send the parts, and have it read. */
+@RestController
+@RequestMapping("/api/uploads")
+class UploadsApi {
+
+    record Begin(String fileName, long size) {
+    }
+
+    /** @param partSize the most bytes that one part may have */
+    record UploadView(String id, String fileName, long size, long received, long partSize) {
+        static UploadView of(Upload upload) {
+            return new UploadView(upload.id(), upload.fileName(), upload.size(), upload.received(), Uploads.LARGEST_PART);
+        }
+    }
+
+    private final Uploads uploads;
+    private final Contents contents;
+    private final Proposals proposals;
+
+    UploadsApi(Uploads uploads, Contents contents, Proposals proposals) {
+        this.uploads = uploads;
+        this.contents = contents;
+        this.proposals = proposals;
+    }
+
+    @GetMapping
+    List<UploadView> open(Principal who) {
+        return uploads.of(who.getName()).stream().map(UploadView::of).toList();
+    }
+
+    @PostMapping
+    @ResponseStatus(HttpStatus.CREATED)
+    UploadView begin(@RequestBody Begin file, Principal who) {
+        return UploadView.of(uploads.begin(who.getName(), file.fileName(), file.size()));
+    }
+
+    @GetMapping("/{id}")
+    UploadView get(@PathVariable String id, Principal who) {
+        return UploadView.of(uploads.get(id, who.getName()));
+    }
+
+    /** The body is the bytes from the offset on. */
+    @PutMapping("/{id}/part")
+    UploadView append(@PathVariable String id, @RequestParam long offset, HttpServletRequest request, Principal who)
+            throws IOException {
+        return UploadView.of(uploads.append(id, who.getName(), offset, request.getInputStream()));
+    }
+
+    /** Reads the whole file, keeps it as content, and says what it would become. The catalogue is not changed. */
+    @PostMapping("/{id}/reading")
+    Proposal read(@PathVariable String id, @RequestParam(required = false) @Nullable String title, Principal who)
+            throws IOException {
+        Upload upload = uploads.get(id, who.getName());
+        try {
+            InstallerFile file = InstallerReader.read(uploads.whole(id, who.getName()), upload.fileName());
+            Contents.Content content = contents.take(uploads.whole(id, who.getName()), upload.fileName());
+            uploads.forget(id, who.getName());
+            return proposals.propose(file, content, title);
+        } catch (UnreadableInstallerException e) {
+            uploads.forget(id, who.getName());
+            throw ApiException.refused(HttpStatus.UNPROCESSABLE_CONTENT, e.code(), String.valueOf(e.getMessage()));
+        }
+    }
+
+    @DeleteMapping("/{id}")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void cancel(@PathVariable String id, Principal who) {
+        uploads.forget(id, who.getName());
+    }
+}

@@ -1,0 +1,69 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import type { Api } from '../../../shared/api'
+import { ask, withQuery } from '../../../shared/api'
+
+export type TitleLine = Api['TitleLine']
+export type TitlePageData = Api['TitlePage']
+export type TitleRecord = Api['TitleRecord']
+export type ReleaseRecord = Api['ReleaseRecord']
+export type VariantRecord = Api['VariantRecord']
+export type ReleaseStanding = Api['ReleaseStanding']
+export type Step = Api['Step']
+export type PresenceCheck = Api['Check']
+export type Look = Api['Look']
+export type Relation = Api['Relation']
+export type Effects = Api['Effects']
+export type Tried = Api['Tried']
+
+/** The three programs of a variant. */
+export type Program = 'install' | 'remove' | 'repair'
+
+export interface Change {
+  readonly record: TitleRecord
+  readonly revision: number
+  readonly why?: string
+}
+
+export function useTitleList() {
+  return useQuery({ queryKey: ['titles'], queryFn: () => ask<TitleLine[]>('GET', '/api/titles') })
+}
+
+export function useTitle(id: string) {
+  return useQuery({ queryKey: ['title', id], queryFn: () => ask<TitlePageData>('GET', address(id)) })
+}
+
+/** Saves a title; one that somebody has changed since is refused, and nothing is lost. */
+export function useSaveTitle(onSaved: (id: string) => void = () => undefined) {
+  const queries = useQueryClient()
+  return useMutation({
+    mutationFn: (change: Change) => ask<Api['Saved']>('PUT', address(change.record.id), change),
+    onSuccess: async (_, change) => {
+      await queries.invalidateQueries({ queryKey: ['title', change.record.id] })
+      await queries.invalidateQueries({ queryKey: ['titles'] })
+      onSaved(change.record.id)
+    },
+  })
+}
+
+/** What a change would do to the fleet, before it is saved. */
+export function useEffects(change: Change | undefined) {
+  return useQuery({
+    queryKey: ['title', change?.record.id, 'effects', change],
+    queryFn: () => ask<Effects>('POST', `${address(change?.record.id ?? '')}/rehearsal`, change),
+    enabled: change !== undefined,
+  })
+}
+
+/** What the steps would do on a device. */
+export function useTrial(title: string, of: { version: string; variant: string; program: Program; device: string }) {
+  return useQuery({
+    queryKey: ['title', title, 'trial', of],
+    queryFn: () => ask<Tried>('GET', withQuery(`${address(title)}/trial`, of)),
+    enabled: of.device !== '',
+    retry: false,
+  })
+}
+
+function address(title: string): string {
+  return `/api/titles/${encodeURIComponent(title)}`
+}

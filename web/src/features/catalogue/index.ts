@@ -1,0 +1,2 @@
+export { CataloguePage } from './view/CataloguePage'
+export { TitlePage } from './view/TitlePage'

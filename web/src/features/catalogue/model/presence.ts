@@ -1,0 +1,17 @@
+import type { PresenceCheck } from '../api/catalogue'
+
+/** The kinds of presence checks with their words. */
+export const PRESENCE_KINDS: Record<PresenceCheck['kind'], string> = {
+  inventory: 'inventory name',
+  'product-code': 'product code',
+  package: 'package',
+  file: 'file',
+  registry: 'registry value',
+  script: 'script that ends with 0',
+}
+
+/** A presence check in words. */
+export function seenBy(check: PresenceCheck): string {
+  const version = check.version === '' ? '' : ` at ${check.version} or later`
+  return `${PRESENCE_KINDS[check.kind]} ${check.subject}${version}`
+}

@@ -1,0 +1,124 @@
+import type { Program, ReleaseRecord, Step, TitleRecord, VariantRecord } from '../api/catalogue'
+
+/** Where in a title one is. */
+export interface Spot {
+  readonly version: string
+  readonly variant: string
+}
+
+/** The record with another variant in the place of the one at the spot. */
+export function withVariant(
+  record: TitleRecord,
+  spot: Spot,
+  change: (variant: VariantRecord) => VariantRecord,
+): TitleRecord {
+  return withRelease(record, spot.version, release => ({
+    ...release,
+    variants: release.variants.map(variant => (variant.id === spot.variant ? change(variant) : variant)),
+  }))
+}
+
+/** The record with another release in the place of the one of this version. */
+export function withRelease(
+  record: TitleRecord,
+  version: string,
+  change: (release: ReleaseRecord) => ReleaseRecord,
+): TitleRecord {
+  return {
+    ...record,
+    releases: record.releases.map(release => (release.version === version ? change(release) : release)),
+  }
+}
+
+/** The record with other steps in one program of the variant at the spot. */
+export function withSteps(
+  record: TitleRecord,
+  spot: Spot,
+  program: Program,
+  change: (steps: readonly Step[]) => readonly Step[],
+): TitleRecord {
+  return withVariant(record, spot, variant => ({ ...variant, [program]: [...change(variant[program])] }))
+}
+
+/** The variant with another rule; an empty one fits every device. */
+export function withFits(variant: VariantRecord, rule: string): VariantRecord {
+  const { fits, ...rest } = variant
+  const text = rule.trim() === '' ? undefined : rule
+  return text === fits ? variant : { ...rest, ...(text !== undefined && { fits: text }) }
+}
+
+/** The title with so many seats; uncounted where the text is empty. */
+export function withSeats(record: TitleRecord, text: string): TitleRecord {
+  const { seats, ...rest } = record
+  const count = text.trim() === '' ? undefined : Number(text)
+  return count === seats ? record : { ...rest, ...(count !== undefined && { seats: count }) }
+}
+
+/** The list with the entry at one place moved by so many places; unchanged where that leads outside. */
+export function moved<T>(list: readonly T[], at: number, by: number): readonly T[] {
+  const to = at + by
+  const entry = list[at]
+  if (entry === undefined || to < 0 || to >= list.length) {
+    return list
+  }
+  const rest = list.filter((_, i) => i !== at)
+  return [...rest.slice(0, to), entry, ...rest.slice(to)]
+}
+
+/** A step with nothing in it yet. */
+export function emptyStep(): Step {
+  return {
+    kind: 'run',
+    text: '',
+    command: '',
+    to: '',
+    limitSeconds: 1200,
+    asPerson: false,
+    folder: '',
+    environment: {},
+    exitCodes: [
+      { code: 0, meaning: 'done', againMinutes: 0 },
+      { code: 3010, meaning: 'restart', againMinutes: 0 },
+      { code: 1618, meaning: 'again', againMinutes: 5 },
+    ],
+    goesOn: false,
+    says: '',
+  }
+}
+
+/** What an exit code means, in words. */
+export function exitWords(code: Step['exitCodes'][number]): string {
+  switch (code.meaning) {
+    case 'done':
+      return `${code.code} done`
+    case 'restart':
+      return `${code.code} restart needed`
+    case 'sign-out':
+      return `${code.code} sign-out needed`
+    case 'again':
+      return `${code.code} busy, again in ${code.againMinutes} min`
+    case 'failed':
+      return `${code.code} failed`
+  }
+}
+
+/** Exit codes as one writes them, a line each: "3010 restart", "1618 again 5". */
+export function exitText(codes: Step['exitCodes']): string {
+  return codes.map(c => `${c.code} ${c.meaning}${c.meaning === 'again' ? ` ${c.againMinutes}` : ''}`).join('\n')
+}
+
+const MEANINGS = ['done', 'restart', 'sign-out', 'again', 'failed'] as const
+
+/** The reverse of {@link exitText}; a sentence where a line cannot be read. */
+export function exitCodes(text: string): Step['exitCodes'] | string {
+  const codes: Step['exitCodes'] = []
+  for (const line of text.split('\n').filter(l => l.trim() !== '')) {
+    const [, code, word, minutes] = /^\s*(-?\d+)\s+([a-z-]+)(?:\s+(\d+))?\s*$/.exec(line) ?? []
+    const meaning = MEANINGS.find(m => m === word)
+    if (code === undefined || meaning === undefined) {
+      return `“${line.trim()}” is not read: write a number and one of ${MEANINGS.join(', ')}.`
+    }
+    codes.push({ code: Number(code), meaning, againMinutes: meaning === 'again' ? Number(minutes ?? 5) : 0 })
+  }
+  return codes
+}

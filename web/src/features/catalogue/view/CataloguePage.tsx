@@ -1,0 +1,166 @@
+import { Box, Flex, Input } from '@chakra-ui/react'
+import { useEffect, useRef } from 'react'
+import { Link, useSearchParams } from 'react-router'
+import { Button } from '../../../shared/Button'
+import { sentence } from '../../../shared/api'
+import { count, some } from '../../../shared/format'
+import { Kbd } from '../../../shared/Kbd'
+import { useKeys } from '../../../shared/keys'
+import { Notice } from '../../../shared/Notice'
+import type { TitleLine } from '../api/catalogue'
+import { useTitleList } from '../api/catalogue'
+import type { By } from '../model/grouped'
+import { grouped } from '../model/grouped'
+import { DropZone } from './DropZone'
+import { TitleIcon } from './TitleIcon'
+
+/** What software is there? */
+export function CataloguePage() {
+  const titles = useTitleList()
+  const [parameters, setParameters] = useSearchParams()
+  const search = parameters.get('q') ?? ''
+  const by: By = parameters.get('by') === 'maker' ? 'maker' : 'category'
+  const field = useRef<HTMLInputElement>(null)
+  useEffect(() => {
+    document.title = 'Catalogue · Rivo'
+  }, [])
+  useKeys('The catalogue', [{ key: '/', says: 'Search the catalogue', act: () => field.current?.focus() }])
+  const set = (name: string, value: string) => {
+    const next = new URLSearchParams(window.location.search)
+    if (value === '') {
+      next.delete(name)
+    } else {
+      next.set(name, value)
+    }
+    setParameters(next, { replace: true })
+  }
+  if (titles.isError) {
+    return <Notice heading="The catalogue cannot be shown">{sentence(titles.error)}</Notice>
+  }
+  const groups = grouped(titles.data ?? [], search, by)
+  const found = groups.reduce((sum, group) => sum + group.titles.length, 0)
+  return (
+    <Flex direction="column" h="100%" px="18px" pt="14px" pb="16px" gap="12px">
+      <Flex align="center" gap="14px">
+        <Box as="h1" fontSize="20px" fontWeight="700">
+          Catalogue
+        </Box>
+        <Box position="relative" w="360px">
+          <Input
+            ref={field}
+            aria-label="Search the catalogue"
+            placeholder="Name, maker or what it does"
+            value={search}
+            onChange={event => set('q', event.target.value)}
+            onKeyDown={event => event.key === 'Escape' && set('q', '')}
+            h="32px"
+            px="10px"
+            bg="panel"
+            borderColor="line"
+          />
+          <Kbd position="absolute" right="8px" top="7px">
+            /
+          </Kbd>
+        </Box>
+        <Box color="ink2">
+          {titles.data !== undefined &&
+            (found === titles.data.length
+              ? some(found, 'title')
+              : `${count(found)} of ${some(titles.data.length, 'title')}`)}
+        </Box>
+        <Box flex="1" />
+        <Flex role="group" aria-label="Gathered by">
+          <Button
+            variant={by === 'category' ? 'chosen' : 'plain'}
+            aria-pressed={by === 'category'}
+            onClick={() => set('by', '')}
+          >
+            By category
+          </Button>
+          <Button
+            variant={by === 'maker' ? 'chosen' : 'plain'}
+            aria-pressed={by === 'maker'}
+            onClick={() => set('by', 'maker')}
+          >
+            By maker
+          </Button>
+        </Flex>
+      </Flex>
+      <Flex flex="1" minH="0" gap="16px">
+        <Box flex="1" minW="0" overflowY="auto" bg="panel" borderWidth="1px" borderColor="line" borderRadius="8px">
+          {titles.data !== undefined && found === 0 ? (
+            <Notice heading={titles.data.length === 0 ? 'The catalogue is empty' : 'No title has these words'}>
+              {titles.data.length === 0
+                ? 'Drop an installer at the right: what it is, how it goes on and comes off is read from it.'
+                : 'Press Escape in the search to see all titles again.'}
+            </Notice>
+          ) : (
+            groups.map(group => (
+              <Box key={group.name} as="section">
+                <Box as="h2" px="16px" pt="12px" pb="4px" fontSize="12.3px" color="ink2" fontWeight="700">
+                  {group.name === '' ? `Without a ${by}` : group.name}
+                </Box>
+                {group.titles.map(title => (
+                  <Row key={title.id} title={title} by={by} />
+                ))}
+              </Box>
+            ))
+          )}
+        </Box>
+        <Box w="292px" flexShrink="0">
+          <DropZone words="Drop an installer here to make a title or a release" />
+          <Box mt="12px" fontSize="12.3px" color="ink2">
+            Windows Installer, MSIX and set-up programs, Debian and RPM packages, archives and scripts are recognised by
+            what is in them, whatever they are called. What is read is filled in for you to check; nothing reaches a
+            device until you offer it.
+          </Box>
+        </Box>
+      </Flex>
+    </Flex>
+  )
+}
+
+function Row({ title, by }: { title: TitleLine; by: By }) {
+  return (
+    <Box
+      borderTopWidth="1px"
+      borderColor="line"
+      css={{ '& a:hover': { background: 'var(--chakra-colors-hover)' }, '& a': { display: 'block' } }}
+    >
+      <Link to={`/catalogue/${encodeURIComponent(title.id)}`}>
+        <Flex align="center" gap="12px" px="16px" py="7px">
+          <TitleIcon name={title.name} size={30} />
+          <Box flex="1" minW="0">
+            <Box fontWeight="600" truncate>
+              {title.name}
+            </Box>
+            <Box color="ink2" fontSize="12.3px" truncate>
+              {[by === 'category' ? title.maker : title.category, title.description].filter(t => t !== '').join(' · ')}
+            </Box>
+          </Box>
+          <Box w="150px" fontSize="13px">
+            {title.newest === undefined ? (
+              <Box color="ink2">nothing offered</Box>
+            ) : (
+              <>
+                <b>{title.newest}</b>
+                {title.releases > 1 && (
+                  <Box as="span" color="ink2">
+                    {' '}
+                    of {some(title.releases, 'release')}
+                  </Box>
+                )}
+              </>
+            )}
+          </Box>
+          <Box w="120px" fontSize="13px" color="ink2" textAlign="right">
+            {title.devices === 0 ? 'on no device' : `on ${some(title.devices, 'device')}`}
+          </Box>
+          <Box w="92px" fontSize="13px" textAlign="right" color={title.needs > 0 ? 'ochre' : 'ink3'}>
+            {title.needs > 0 ? `${title.needs} to look at` : 'ready'}
+          </Box>
+        </Flex>
+      </Link>
+    </Box>
+  )
+}

@@ -1,0 +1,92 @@
+import { Box, Flex } from '@chakra-ui/react'
+import { useMemo, useState } from 'react'
+import { Button } from '../../../shared/Button'
+import { sentence } from '../../../shared/api'
+import { count, some } from '../../../shared/format'
+import { Window } from '../../../shared/Window'
+import type { Effects, ReleaseRecord, TitlePageData } from '../api/catalogue'
+import { useEffects } from '../api/catalogue'
+import { effectWords } from '../model/effects'
+import { withRelease } from '../model/record'
+import type { Edit, Editing } from '../model/useEdit'
+import { TextField } from './TextField'
+
+interface Props {
+  page: TitlePageData
+  release: ReleaseRecord
+  editing: Editing
+  onClose: () => void
+}
+
+/** Offering or withdrawing a release changes what devices get: it is rehearsed on the whole fleet first. */
+export function OfferWindow({ page, release, editing, onClose }: Props) {
+  const [why, setWhy] = useState('')
+  const offered = !release.offered
+  const edit: Edit = record =>
+    withRelease(record, release.version, r => ({ ...r, offered, note: offered ? '' : `withdrawn: ${why.trim()}` }))
+  const change = useMemo(
+    () => ({
+      record: withRelease(page.record, release.version, r => ({ ...r, offered })),
+      revision: page.revision,
+    }),
+    [page, release.version, offered],
+  )
+  const effects = useEffects(change)
+  const verb = offered ? 'Offer' : 'Withdraw'
+  return (
+    <Window
+      open
+      onClose={onClose}
+      heading={`${verb} ${page.record.name} ${release.version}`}
+      width="560px"
+      foot={
+        <Flex gap="8px" align="center" w="100%">
+          <Box flex="1" color="trouble" fontSize="13px" role={editing.refusal === undefined ? undefined : 'alert'}>
+            {editing.refusal}
+          </Box>
+          <Button size="lg" onClick={onClose}>
+            Not yet
+          </Button>
+          <Button
+            size="lg"
+            variant="honey"
+            loading={editing.pending}
+            disabled={why.trim().length < 3 || effects.data === undefined}
+            onClick={() => editing.save(edit, onClose, why)}
+          >
+            {verb}
+          </Button>
+        </Flex>
+      }
+    >
+      <Box bg="paper" borderRadius="6px" p="10px 12px" mb="14px">
+        {effects.isError ? (
+          <Box color="trouble">{sentence(effects.error)}</Box>
+        ) : effects.data === undefined ? (
+          'Rehearsing on the whole fleet…'
+        ) : (
+          <Outcome effects={effects.data} />
+        )}
+      </Box>
+      <TextField label="Why?" rows={2} value={why} required onChange={setWhy} />
+    </Window>
+  )
+}
+
+function Outcome({ effects }: { effects: Effects }) {
+  if (effects.effects.length === 0) {
+    return <>Rehearsed on {some(effects.devices, 'device')}: nothing changes for any of them.</>
+  }
+  return (
+    <>
+      Rehearsed on {some(effects.devices, 'device')}:
+      <Box as="ul" listStyleType="none" mt="4px">
+        {effects.effects.map(effect => (
+          <Box as="li" key={`${effect.title} ${effect.effect} ${effect.version ?? ''}`}>
+            <b>{count(effect.devices)}</b> {effectWords(effect)}
+          </Box>
+        ))}
+      </Box>
+    </>
+  )
+}

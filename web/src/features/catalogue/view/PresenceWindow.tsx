@@ -1,0 +1,80 @@
+import { Box, Flex } from '@chakra-ui/react'
+import { useState } from 'react'
+import { Button } from '../../../shared/Button'
+import type { PresenceCheck, VariantRecord } from '../api/catalogue'
+import { PRESENCE_KINDS } from '../model/presence'
+import type { Spot } from '../model/record'
+import { withVariant } from '../model/record'
+import type { Editing } from '../model/useEdit'
+import { EditWindow } from './EditWindow'
+import { Select, TextField } from './TextField'
+
+interface Props {
+  spot: Spot
+  presence: VariantRecord['presence']
+  editing: Editing
+  onClose: () => void
+}
+
+const EMPTY: PresenceCheck = { kind: 'inventory', subject: '', version: '' }
+
+/** By what one sees that it is there. */
+export function PresenceWindow({ spot, presence, editing, onClose }: Props) {
+  const [checks, setChecks] = useState<readonly PresenceCheck[]>(
+    presence.checks.length === 0 ? [EMPTY] : presence.checks,
+  )
+  const [any, setAny] = useState(presence.any)
+  const filled = checks.filter(check => check.subject.trim() !== '')
+  const set = (at: number, change: Partial<PresenceCheck>) =>
+    setChecks(checks.map((check, i) => (i === at ? { ...check, ...change } : check)))
+  return (
+    <EditWindow
+      heading="How one sees that it is there"
+      width="720px"
+      editing={editing}
+      onClose={onClose}
+      edit={record => withVariant(record, spot, variant => ({ ...variant, presence: { any, checks: filled } }))}
+    >
+      {checks.map((check, i) => (
+        <Flex key={`check ${i}`} gap="10px" align="flex-end" mb="10px">
+          <Select
+            aria-label={`Check ${i + 1}: by its`}
+            value={check.kind}
+            onChange={event => set(i, { kind: event.target.value as PresenceCheck['kind'] })}
+          >
+            {Object.entries(PRESENCE_KINDS).map(([kind, words]) => (
+              <option key={kind} value={kind}>
+                {words}
+              </option>
+            ))}
+          </Select>
+          <Box flex="1">
+            <TextField label="Which" mono value={check.subject} onChange={subject => set(i, { subject })} />
+          </Box>
+          <Box w="130px">
+            <TextField label="At least" value={check.version} onChange={version => set(i, { version })} />
+          </Box>
+          <Button onClick={() => setChecks(checks.filter((_, at) => at !== i))}>Take out</Button>
+        </Flex>
+      ))}
+      <Flex gap="12px" align="center">
+        <Button onClick={() => setChecks([...checks, EMPTY])}>Add a check</Button>
+        {checks.length > 1 && (
+          <Select
+            aria-label="How many"
+            value={any ? 'any' : 'all'}
+            onChange={event => setAny(event.target.value === 'any')}
+          >
+            <option value="all">all of them have to hold</option>
+            <option value="any">one of them is enough</option>
+          </Select>
+        )}
+        {filled.length === 0 && (
+          <Box color="ochre" fontSize="13px">
+            Without a check it cannot be seen, and its status is a guess.
+          </Box>
+        )}
+      </Flex>
+    </EditWindow>
+  )
+}

@@ -1,0 +1,132 @@
+import { Box, Flex, Grid } from '@chakra-ui/react'
+import { useState } from 'react'
+import { useNavigate } from 'react-router'
+import { Button } from '../../../shared/Button'
+import { sentence } from '../../../shared/api'
+import { bytes } from '../../../shared/format'
+import { Window } from '../../../shared/Window'
+import type { TitleRecord } from '../api/catalogue'
+import { useSaveTitle } from '../api/catalogue'
+import type { Proposal } from '../api/upload'
+import { withFits, withRelease, withVariant } from '../model/record'
+import { seenBy } from '../model/presence'
+import { TextField } from './TextField'
+
+/** What was read of an installer, to check rather than to type. */
+export function ProposalWindow({ proposal, onClose }: { proposal: Proposal; onClose: () => void }) {
+  const navigate = useNavigate()
+  const [record, setRecord] = useState<TitleRecord>(proposal.title)
+  const [version, setVersion] = useState(proposal.version)
+  const save = useSaveTitle(id => {
+    onClose()
+    void navigate(`/catalogue/${encodeURIComponent(id)}?release=${encodeURIComponent(version)}`)
+  })
+  const isNew = proposal.revision === 0
+  const spot = { version: proposal.version, variant: proposal.variant }
+  const variant = record.releases
+    .find(release => release.version === proposal.version)
+    ?.variants.find(one => one.id === proposal.variant)
+  const put = () =>
+    save.mutate({
+      record: withRelease(record, proposal.version, release => ({ ...release, version })),
+      revision: proposal.revision,
+    })
+  return (
+    <Window
+      open
+      onClose={onClose}
+      heading={isNew ? `${record.name} ${version}: a new title` : `${record.name} ${version}`}
+      width="760px"
+      foot={
+        <Flex gap="8px" align="center" w="100%">
+          <Box
+            flex="1"
+            fontSize="13px"
+            color={save.isError ? 'trouble' : 'ink2'}
+            role={save.isError ? 'alert' : undefined}
+          >
+            {save.isError ? sentence(save.error) : 'No device gets it until it is offered.'}
+          </Box>
+          <Button size="lg" onClick={onClose}>
+            Leave it
+          </Button>
+          <Button size="lg" variant="chosen" onClick={put} loading={save.isPending}>
+            Put it in the catalogue
+          </Button>
+        </Flex>
+      }
+    >
+      <Box color="ink2" fontSize="13px" mb="10px" textAlign="left">
+        <b>{proposal.content.fileName}</b> is {proposal.format}, {bytes(proposal.content.size)}, SHA-256{' '}
+        <Box as="code" fontFamily="mono" fontSize="12px" title={proposal.content.sha256}>
+          {proposal.content.sha256.slice(0, 8)}…
+        </Box>
+        {proposal.content.signer === undefined ? '' : `, signed by ${proposal.content.signer}`}. Everything below was
+        read from it.
+      </Box>
+      {proposal.findings.map(finding => (
+        <Flex key={finding.code} gap="8px" mb="6px" fontSize="13.5px" textAlign="left">
+          <Box color="ochre" fontWeight="700" w="10px" aria-hidden="true">
+            !
+          </Box>
+          <Box>{finding.sentence}</Box>
+        </Flex>
+      ))}
+      <Grid templateColumns="1fr 1fr" gap="10px 16px" mt="10px">
+        <TextField label="Name" value={record.name} required onChange={name => setRecord({ ...record, name })} />
+        <TextField label="Maker" value={record.maker} onChange={maker => setRecord({ ...record, maker })} />
+        <TextField label="Version" value={version} required onChange={setVersion} />
+        <TextField
+          label="Category"
+          value={record.about.category}
+          onChange={category => setRecord({ ...record, about: { ...record.about, category } })}
+        />
+      </Grid>
+      {variant !== undefined && (
+        <Grid templateColumns="1fr" gap="10px" mt="10px">
+          <TextField
+            label="Fits devices where"
+            mono
+            value={variant.fits ?? ''}
+            hint="Empty: every device"
+            onChange={fits => setRecord(withVariant(record, spot, one => withFits(one, fits)))}
+          />
+          <Box textAlign="left">
+            <Line label="Goes on by" steps={variant.install.map(step => step.command)} none="nothing yet" />
+            <Line
+              label="Comes off by"
+              steps={variant.remove.map(step => step.command)}
+              none="nothing yet: add a removal"
+            />
+            <Line
+              label="Seen by"
+              steps={variant.presence.checks.map(seenBy)}
+              none="nothing: its status would be a guess"
+            />
+          </Box>
+        </Grid>
+      )}
+    </Window>
+  )
+}
+
+function Line({ label, steps, none }: { label: string; steps: readonly string[]; none: string }) {
+  return (
+    <Flex gap="10px" py="4px" fontSize="13px" borderTopWidth="1px" borderColor="line">
+      <Box w="92px" flexShrink="0" color="ink2">
+        {label}
+      </Box>
+      <Box flex="1" minW="0">
+        {steps.length === 0 ? (
+          <Box color="ochre">{none}</Box>
+        ) : (
+          steps.map(step => (
+            <Box key={step} as="code" display="block" fontFamily="mono" fontSize="12px" overflowWrap="anywhere">
+              {step}
+            </Box>
+          ))
+        )}
+      </Box>
+    </Flex>
+  )
+}

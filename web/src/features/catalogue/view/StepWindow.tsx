@@ -1,0 +1,192 @@
+import { Box, Checkbox, Flex, Grid } from '@chakra-ui/react'
+import { useState } from 'react'
+import { Button } from '../../../shared/Button'
+import type { Step } from '../api/catalogue'
+import { exitCodes, exitText } from '../model/record'
+import type { Edit, Editing } from '../model/useEdit'
+import { EditWindow } from './EditWindow'
+import { Select, TextField } from './TextField'
+
+interface Props {
+  step: Step
+  isNew: boolean
+  editing: Editing
+  onClose: () => void
+  /** What saving it does; without a step it is taken out. */
+  change: (step: Step | undefined) => Edit
+}
+
+const COMMAND: Record<Step['kind'], string> = {
+  run: 'Command',
+  script: 'Script',
+  copy: 'From',
+  wait: 'Until this rule holds',
+  check: 'Only on where this rule holds',
+}
+
+/** One step, with everything that can be said of it. */
+export function StepWindow({ step: before, isNew, editing, onClose, change }: Props) {
+  const [step, setStep] = useState(before)
+  const [codes, setCodes] = useState(exitText(before.exitCodes))
+  const [minutes, setMinutes] = useState(String(before.limitSeconds / 60))
+  const [where, setWhere] = useState(before.onlyWhere ?? '')
+  const [environment, setEnvironment] = useState(
+    Object.entries(before.environment)
+      .map(([name, value]) => `${name}=${value}`)
+      .join('\n'),
+  )
+  const read = exitCodes(codes)
+  const seconds = Math.round(globalThis.Number(minutes) * 60)
+  const problem =
+    step.command.trim() === ''
+      ? `Fill in “${COMMAND[step.kind]}”.`
+      : typeof read === 'string'
+        ? read
+        : seconds >= 1 && seconds <= 86_400
+          ? undefined
+          : 'A step takes up to a day: write the minutes.'
+  const { onlyWhere: _, existing: __, ...rest } = step
+  const whole: Step = {
+    ...rest,
+    limitSeconds: seconds,
+    exitCodes: typeof read === 'string' ? [] : read,
+    environment: variables(environment),
+    ...(where.trim() !== '' && { onlyWhere: where.trim() }),
+    ...(step.kind === 'copy' && { existing: step.existing ?? 'keep-newer' }),
+  }
+  const runs = step.kind === 'run' || step.kind === 'script'
+  return (
+    <EditWindow
+      heading={isNew ? 'A new step' : 'Edit the step'}
+      width="680px"
+      editing={editing}
+      problem={problem}
+      edit={change(whole)}
+      onClose={onClose}
+    >
+      <Grid templateColumns="150px 1fr" gap="10px 16px">
+        <Box>
+          <Box as="label" fontWeight="600" fontSize="13px">
+            Does
+            <Select
+              display="block"
+              mt="6px"
+              w="100%"
+              value={step.kind}
+              onChange={event => setStep({ ...step, kind: event.target.value as Step['kind'] })}
+            >
+              <option value="run">Run a command</option>
+              <option value="script">Run a script</option>
+              <option value="copy">Copy files</option>
+              <option value="wait">Wait for a rule</option>
+              <option value="check">Check a rule</option>
+            </Select>
+          </Box>
+        </Box>
+        <TextField label="In words" value={step.text} onChange={text => setStep({ ...step, text })} />
+      </Grid>
+      <Grid gap="10px" mt="10px">
+        <TextField
+          label={COMMAND[step.kind]}
+          mono
+          required
+          rows={step.kind === 'script' ? 6 : 2}
+          value={step.command}
+          hint="{content} is the folder of the content, {programs} that of programs, {fact:site} a fact of the device"
+          onChange={command => setStep({ ...step, command })}
+        />
+        {step.kind === 'copy' && (
+          <Grid templateColumns="1fr 200px" gap="16px">
+            <TextField label="To" mono required value={step.to} onChange={to => setStep({ ...step, to })} />
+            <Box as="label" fontWeight="600" fontSize="13px">
+              What stands there
+              <Select
+                display="block"
+                mt="6px"
+                w="100%"
+                value={step.existing ?? 'keep-newer'}
+                onChange={event => setStep({ ...step, existing: event.target.value as NonNullable<Step['existing']> })}
+              >
+                <option value="keep-newer">keep newer files</option>
+                <option value="keep">keep every file</option>
+                <option value="overwrite">write over</option>
+              </Select>
+            </Box>
+          </Grid>
+        )}
+        <TextField label="Only where" mono value={where} hint="A rule; empty: everywhere" onChange={setWhere} />
+        <Grid templateColumns="1fr 1fr" gap="10px 16px">
+          {runs && (
+            <TextField
+              label="Exit codes"
+              mono
+              rows={3}
+              value={codes}
+              hint="A line each: 3010 restart. Any other code means failed."
+              onChange={setCodes}
+            />
+          )}
+          {runs && (
+            <TextField
+              label="Environment"
+              mono
+              rows={3}
+              value={environment}
+              hint="A line each: NAME=value"
+              onChange={setEnvironment}
+            />
+          )}
+          <TextField label="At most, in minutes" value={minutes} onChange={setMinutes} />
+          <TextField
+            label="Where it fails, say"
+            value={step.says}
+            hint="Empty: the plain words"
+            onChange={says => setStep({ ...step, says })}
+          />
+          {runs && (
+            <TextField
+              label="Working folder"
+              mono
+              value={step.folder}
+              hint="Empty: the content's"
+              onChange={folder => setStep({ ...step, folder })}
+            />
+          )}
+        </Grid>
+        <Flex gap="20px" align="center">
+          <Tick label="Go on where it fails" on={step.goesOn} onChange={goesOn => setStep({ ...step, goesOn })} />
+          <Tick
+            label="Run as the person signed in"
+            on={step.asPerson}
+            onChange={asPerson => setStep({ ...step, asPerson })}
+          />
+          <Box flex="1" />
+          {!isNew && (
+            <Button variant="text" color="trouble" onClick={() => editing.save(change(undefined), onClose)}>
+              Take this step out
+            </Button>
+          )}
+        </Flex>
+      </Grid>
+    </EditWindow>
+  )
+}
+
+function variables(text: string): Record<string, string> {
+  return Object.fromEntries(
+    text
+      .split('\n')
+      .filter(line => line.includes('='))
+      .map(line => [line.slice(0, line.indexOf('=')).trim(), line.slice(line.indexOf('=') + 1)] as const),
+  )
+}
+
+function Tick({ label, on, onChange }: { label: string; on: boolean; onChange: (on: boolean) => void }) {
+  return (
+    <Checkbox.Root checked={on} onCheckedChange={change => onChange(change.checked === true)}>
+      <Checkbox.HiddenInput />
+      <Checkbox.Control borderColor="ink3" _checked={{ bg: 'lagoon', borderColor: 'lagoon', color: 'panel' }} />
+      <Checkbox.Label fontWeight="400">{label}</Checkbox.Label>
+    </Checkbox.Root>
+  )
+}
