@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react'
-import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState } from 'react'
+import { createContext, useCallback, useContext, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react'
 
 /** One key and what it does. Two letters with a space between are pressed one after the other. */
 export interface KeyAct {
@@ -25,7 +25,8 @@ const SEQUENCE_MS = 1200
 export function KeysProvider({ children }: { children: ReactNode }) {
   const [groups, setGroups] = useState<readonly KeyGroup[]>([])
   const current = useRef(groups)
-  useEffect(() => {
+  // Before anything is painted: whoever sees the page can press its keys.
+  useLayoutEffect(() => {
     current.current = groups
   }, [groups])
   useEffect(() => listen(() => current.current), [])
@@ -45,7 +46,7 @@ export function useKeys(name: string, acts: readonly KeyAct[]): void {
     latest.current = acts
   })
   const shape = acts.map(act => `${act.key}\t${act.says}`).join('\n')
-  useEffect(() => {
+  useLayoutEffect(() => {
     const steady = shape
       .split('\n')
       .filter(line => line !== '')

@@ -2,7 +2,7 @@ import type { Effects } from '../api/catalogue'
 
 const WORDS: Record<string, string> = {
   gains: 'get',
-  'other-release': 'get another release of',
+  'other-release': 'go to',
   'other-reason': 'keep, for another reason,',
   loses: 'no longer get',
   withdrawn: 'are no longer offered',

@@ -2,13 +2,12 @@ import { Box, Flex } from '@chakra-ui/react'
 import { useMemo, useState } from 'react'
 import { Button } from '../../../shared/Button'
 import { sentence } from '../../../shared/api'
-import { count, some } from '../../../shared/format'
 import { Window } from '../../../shared/Window'
-import type { Effects, ReleaseRecord, TitlePageData } from '../api/catalogue'
+import type { ReleaseRecord, TitlePageData } from '../api/catalogue'
 import { useEffects } from '../api/catalogue'
-import { effectWords } from '../model/effects'
 import { withRelease } from '../model/record'
 import type { Edit, Editing } from '../model/useEdit'
+import { EffectList } from './EffectList'
 import { TextField } from './TextField'
 
 interface Props {
@@ -65,28 +64,10 @@ export function OfferWindow({ page, release, editing, onClose }: Props) {
         ) : effects.data === undefined ? (
           'Rehearsing on the whole fleet…'
         ) : (
-          <Outcome effects={effects.data} />
+          <EffectList effects={effects.data} />
         )}
       </Box>
       <TextField label="Why?" rows={2} value={why} required onChange={setWhy} />
     </Window>
-  )
-}
-
-function Outcome({ effects }: { effects: Effects }) {
-  if (effects.effects.length === 0) {
-    return <>Rehearsed on {some(effects.devices, 'device')}: nothing changes for any of them.</>
-  }
-  return (
-    <>
-      Rehearsed on {some(effects.devices, 'device')}:
-      <Box as="ul" listStyleType="none" mt="4px">
-        {effects.effects.map(effect => (
-          <Box as="li" key={`${effect.title} ${effect.effect} ${effect.version ?? ''}`}>
-            <b>{count(effect.devices)}</b> {effectWords(effect)}
-          </Box>
-        ))}
-      </Box>
-    </>
   )
 }

@@ -1,15 +1,16 @@
 import { Box, Flex, Grid } from '@chakra-ui/react'
-import { useState } from 'react'
+import { useMemo, useState } from 'react'
 import { useNavigate } from 'react-router'
 import { Button } from '../../../shared/Button'
 import { sentence } from '../../../shared/api'
 import { bytes } from '../../../shared/format'
 import { Window } from '../../../shared/Window'
 import type { TitleRecord } from '../api/catalogue'
-import { useSaveTitle } from '../api/catalogue'
+import { useEffects, useSaveTitle } from '../api/catalogue'
 import type { Proposal } from '../api/upload'
 import { withFits, withRelease, withVariant } from '../model/record'
 import { seenBy } from '../model/presence'
+import { EffectList } from './EffectList'
 import { TextField } from './TextField'
 
 /** What was read of an installer, to check rather than to type. */
@@ -26,11 +27,16 @@ export function ProposalWindow({ proposal, onClose }: { proposal: Proposal; onCl
   const variant = record.releases
     .find(release => release.version === proposal.version)
     ?.variants.find(one => one.id === proposal.variant)
-  const put = () =>
-    save.mutate({
+  const change = useMemo(
+    () => ({
       record: withRelease(record, proposal.version, release => ({ ...release, version })),
       revision: proposal.revision,
-    })
+    }),
+    [record, version, proposal],
+  )
+  // A variant of a release that is offered takes effect at once, so it is rehearsed.
+  const offered = record.releases.find(release => release.version === proposal.version)?.offered === true
+  const effects = useEffects(offered ? change : undefined)
   return (
     <Window
       open
@@ -45,12 +51,22 @@ export function ProposalWindow({ proposal, onClose }: { proposal: Proposal; onCl
             color={save.isError ? 'trouble' : 'ink2'}
             role={save.isError ? 'alert' : undefined}
           >
-            {save.isError ? sentence(save.error) : 'No device gets it until it is offered.'}
+            {save.isError
+              ? sentence(save.error)
+              : offered
+                ? `${version} is offered: this takes effect at once.`
+                : 'No device gets it until it is offered.'}
           </Box>
           <Button size="lg" onClick={onClose}>
             Leave it
           </Button>
-          <Button size="lg" variant="chosen" onClick={put} loading={save.isPending}>
+          <Button
+            size="lg"
+            variant="chosen"
+            onClick={() => save.mutate(change)}
+            disabled={offered && effects.data === undefined}
+            loading={save.isPending}
+          >
             Put it in the catalogue
           </Button>
         </Flex>
@@ -72,6 +88,11 @@ export function ProposalWindow({ proposal, onClose }: { proposal: Proposal; onCl
           <Box>{finding.sentence}</Box>
         </Flex>
       ))}
+      {effects.data !== undefined && (
+        <Box bg="paper" borderRadius="6px" p="8px 12px" textAlign="left">
+          <EffectList effects={effects.data} />
+        </Box>
+      )}
       <Grid templateColumns="1fr 1fr" gap="10px 16px" mt="10px">
         <TextField label="Name" value={record.name} required onChange={name => setRecord({ ...record, name })} />
         <TextField label="Maker" value={record.maker} onChange={maker => setRecord({ ...record, maker })} />

@@ -78,7 +78,7 @@ export function ReadyPanel({ page, release, standing, address, editing }: Props)
             <b>{count(fit.devices)}</b> {fit.variant}{' '}
             {fit.rule === undefined ? (
               <Box as="span" color="ink2">
-                every device
+                · every device
               </Box>
             ) : (
               <Box as="code" fontFamily="mono" fontSize="12px" color="ink2" overflowWrap="anywhere">

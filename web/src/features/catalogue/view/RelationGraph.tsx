@@ -1,4 +1,4 @@
-import { Box, Flex } from '@chakra-ui/react'
+import { Box, Flex, Grid } from '@chakra-ui/react'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import { Button } from '../../../shared/Button'
@@ -36,43 +36,50 @@ export function RelationGraph({ page, version, editing }: Props) {
         </Box>
       )}
       {page.relations.length > 0 && (
-        <Flex direction="column" align="center" fontSize="12.3px">
-          {needs.map(relation => (
-            <Other key={relation.title} relation={relation} words={`needs ${relation.detail}`} below />
-          ))}
-          <Flex align="center" gap="0" maxW="100%">
-            {sides.map(relation => (
-              <Flex key={relation.title} align="center" minW="0">
-                <Box minW="0">
-                  <Node relation={relation} />
-                  <Box color="ink2" textAlign="center">
-                    {relation.kind === 'replaces' ? `replaced, ${relation.detail}` : 'replaces it'}
-                  </Box>
-                </Box>
-                <Box w="12px" borderTopWidth="2px" borderColor="ink3" mb="18px" aria-hidden="true" />
-              </Flex>
+        <Grid templateColumns="auto auto" justifyContent="start" fontSize="12.3px">
+          <Box />
+          <Box>
+            {needs.map(relation => (
+              <Other key={relation.title} relation={relation} words={`needs ${relation.detail}`} above />
             ))}
-            <Box
-              px="10px"
-              py="6px"
-              borderRadius="7px"
-              borderWidth="1px"
-              borderColor="lagoonLine"
-              bg="lagoonSoft"
-              fontWeight="700"
-              textAlign="center"
-              mb={sides.length > 0 ? '18px' : '0'}
-            >
-              {page.record.name}
-            </Box>
+          </Box>
+          <Box alignSelf="center" minW="0">
+            {sides.map(relation => (
+              <Box key={relation.title} mb="4px">
+                <Flex align="center">
+                  <Node relation={relation} />
+                  <Box flex="1" minW="12px" borderTopWidth="2px" borderColor="ink3" aria-hidden="true" />
+                </Flex>
+                <Box color="ink2" pl="4px">
+                  {relation.kind === 'replaces' ? `replaced, ${relation.detail}` : 'replaces it'}
+                </Box>
+              </Box>
+            ))}
+          </Box>
+          <Flex
+            align="center"
+            justify="center"
+            px="10px"
+            py="5px"
+            borderRadius="7px"
+            borderWidth="1px"
+            borderColor="lagoonLine"
+            bg="lagoonSoft"
+            fontWeight="700"
+            textAlign="center"
+          >
+            {page.record.name}
           </Flex>
-          {against.map(relation => (
-            <Other key={relation.title} relation={relation} words="conflicts with" conflict />
-          ))}
-          {below.map(relation => (
-            <Other key={relation.title} relation={relation} words="is needed by" />
-          ))}
-        </Flex>
+          <Box />
+          <Box>
+            {against.map(relation => (
+              <Other key={relation.title} relation={relation} words="conflicts with" conflict />
+            ))}
+            {below.map(relation => (
+              <Other key={relation.title} relation={relation} words="is needed by" />
+            ))}
+          </Box>
+        </Grid>
       )}
       {open && <RelationsWindow page={page} version={version} editing={editing} onClose={() => setOpen(false)} />}
     </Box>
@@ -82,12 +89,12 @@ export function RelationGraph({ page, version, editing }: Props) {
 function Other({
   relation,
   words,
-  below = false,
+  above = false,
   conflict = false,
 }: {
   relation: Relation
   words: string
-  below?: boolean
+  above?: boolean
   conflict?: boolean
 }) {
   const line = (
@@ -104,9 +111,9 @@ function Other({
   )
   return (
     <Flex direction="column" align="center" maxW="100%">
-      {!below && line}
+      {!above && line}
       <Node relation={relation} />
-      {below && line}
+      {above && line}
     </Flex>
   )
 }

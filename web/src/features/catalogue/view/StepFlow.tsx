@@ -219,22 +219,21 @@ function StepLine({
 }) {
   const out = tried !== undefined && tried.state !== 'runs'
   return (
-    <Flex as="li" gap="10px" mb="9px" opacity={out ? 0.62 : 1}>
+    <Flex as="li" gap="10px" mb="9px">
       <Number n={number} strong={false} />
       <Box
         flex="1"
         minW="0"
         borderWidth="1px"
+        borderStyle={out ? 'dashed' : 'solid'}
         borderColor="line"
         borderRadius="7px"
-        bg="panel"
+        bg={out ? 'transparent' : 'panel'}
         px="12px"
         py="7px"
-        position="relative"
-        className="group"
       >
         <Flex gap="8px" align="baseline">
-          <Box flex="1" minW="0" fontWeight="600">
+          <Box flex="1" minW="0" fontWeight="600" color={out ? 'ink3' : 'ink'}>
             {step.text === '' ? KINDS[step.kind] : step.text}
           </Box>
           <Flex gap="2px">

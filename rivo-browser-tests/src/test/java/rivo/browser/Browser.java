@@ -39,7 +39,7 @@ final class Browser implements AutoCloseable {
         page.onConsoleMessage(message -> {
             // The first answer without a session is a 401 by design.
             if ("error".equals(message.type()) && !message.text().contains("401")) {
-                complaints.add(message.text());
+                complaints.add(message.text() + " " + message.location());
             }
         });
     }

@@ -19,6 +19,7 @@ import rivo.server.catalogue.Contents.Content;
 import rivo.server.catalogue.TitleRecord.About;
 import rivo.server.catalogue.TitleRecord.ReleaseRecord;
 import rivo.server.catalogue.TitleRecord.VariantRecord;
+import rivo.server.estate.EstateRecords.NeedRecord;
 
 /**
  * Makes of an installer file what somebody would otherwise type: the title, the release, how it goes on and comes off,
@@ -73,7 +74,7 @@ class Proposals {
             findings.add(new Finding("other-title", "It calls itself " + file.name() + ", not " + known.name()
                     + ". Drop it on the catalogue if it is another title."));
         }
-        return new Proposal(withVariant(title, version, variant), known == null ? 0 : catalogue.kept(title.id()).revision(),
+        return new Proposal(withVariant(title, version, variant, needs(file)), known == null ? 0 : catalogue.kept(title.id()).revision(),
                 version, variant.id(), content, file.format().words(), findings);
     }
 
@@ -96,6 +97,29 @@ class Proposals {
         return free;
     }
 
+    /** What it says it needs, as far as the catalogue has it: by the code that devices see it by, or by its name. */
+    private List<NeedRecord> needs(InstallerFile file) {
+        List<NeedRecord> needs = new ArrayList<>();
+        for (InstallerFile.Needed needed : file.needs()) {
+            TitleRecord title = catalogue.titles().stream().filter(t -> isCalled(t, needed.name())).findFirst().orElse(null);
+            if (title != null && needs.stream().noneMatch(n -> n.title().equals(title.id()))) {
+                needs.add(new NeedRecord(title.id(), needed.minimum()));
+            }
+        }
+        return needs;
+    }
+
+    private static boolean isCalled(TitleRecord title, String needed) {
+        String last = needed.substring(needed.lastIndexOf('.') + 1);
+        return letters(title.name()).equals(letters(last)) || title.releases().stream()
+                .flatMap(r -> r.variants().stream()).flatMap(v -> v.presence().checks().stream())
+                .anyMatch(c -> c.kind() == PresenceKind.PACKAGE && c.subject().equals(needed));
+    }
+
+    private static String letters(String name) {
+        return name.toLowerCase(Locale.ROOT).replaceAll("[^\\p{L}\\p{N}]+", "");
+    }
+
     private List<Finding> inCatalogue(Content content) {
         List<Finding> findings = new ArrayList<>();
         for (TitleRecord title : catalogue.titles()) {
@@ -112,7 +136,8 @@ class Proposals {
     }
 
     /** A release that is there gets the variant, or another in its place; a new one waits until somebody offers it. */
-    private static TitleRecord withVariant(TitleRecord title, String version, VariantRecord variant) {
+    private static TitleRecord withVariant(TitleRecord title, String version, VariantRecord variant,
+            List<NeedRecord> needs) {
         List<ReleaseRecord> releases = new ArrayList<>(title.releases());
         for (int i = 0; i < releases.size(); i++) {
             ReleaseRecord release = releases.get(i);
@@ -125,7 +150,13 @@ class Proposals {
             }
         }
         ReleaseRecord before = title.leading();
-        releases.add(new ReleaseRecord(version, false, "not offered yet", before == null ? List.of() : before.needs(),
+        List<NeedRecord> all = new ArrayList<>(needs);
+        if (before != null) {
+            before.needs().stream().filter(n -> needs.stream().noneMatch(told -> told.title().equals(n.title())))
+                    .forEach(all::add);
+        }
+        all.removeIf(need -> need.title().equals(title.id()));
+        releases.add(new ReleaseRecord(version, false, "not offered yet", all,
                 before == null ? List.of() : before.replaces(), List.of(variant)));
         return title.withReleases(releases);
     }

@@ -3,6 +3,7 @@ package rivo.server.catalogue;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -127,7 +128,7 @@ class Readiness {
             for (Step step : Stream.of(variant.install(), variant.remove(), variant.repair()).flatMap(List::stream).toList()) {
                 Matcher drive = OWN_DRIVE.matcher(step.command() + " " + step.to());
                 if (drive.find()) {
-                    return needs("own-drive", "Only one computer knows drive " + drive.group(2).toUpperCase(java.util.Locale.ROOT)
+                    return needs("own-drive", "Only one computer knows drive " + drive.group(2).toUpperCase(Locale.ROOT)
                             + ":", "“" + step.command() + "” names a drive that devices may not have.", "edit-install");
                 }
                 if (ADMIN_SHARE.matcher(step.command()).find()) {
@@ -156,9 +157,13 @@ class Readiness {
             return needs("no-variant", "Has no variant", "Drop an installer on it.", "replace-file");
         }
         return without == 0 ? well("fits", "Fits every device", "")
-                : without == devices ? needs("fits-nowhere", "Fits no device", "None of " + devices
+                : without == devices ? needs("fits-nowhere", "Fits no device", "None of " + count(devices)
                         + " devices satisfies the rule of a variant.", "edit-fits")
-                        : well("fits", "Fits " + (devices - without) + " of " + devices + " devices", "");
+                        : well("fits", "Fits " + count(devices - without) + " of " + count(devices) + " devices", "");
+    }
+
+    private static String count(int n) {
+        return String.format(Locale.ROOT, "%,d", n);
     }
 
     private static Look newest(TitleRecord title, ReleaseRecord release) {

@@ -2,7 +2,9 @@ package rivo.server.catalogue;
 
 import java.security.Principal;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -39,6 +41,9 @@ class TitlesApi {
 
     /** @param effect such as gains or other-release, as in the difference CSV */
     record Effect(String title, String name, String effect, @Nullable String version, int devices) {
+        Effect and(Effect more) {
+            return new Effect(title, name, effect, version, devices + more.devices);
+        }
     }
 
     record Effects(int devices, List<Effect> effects) {
@@ -84,15 +89,16 @@ class TitlesApi {
         sameId(id, change.record());
         Resolver before = working.resolver();
         Rehearsal rehearsal = Rehearsal.of(before, TitleRecordChecks.check(before.estate(), change.record()));
-        List<Effect> effects = new ArrayList<>();
+        Map<String, Effect> effects = new LinkedHashMap<>();
         for (TitleDifference difference : rehearsal.changed()) {
             for (Difference part : difference.differences()) {
                 var release = part.after() == null ? null : part.after().release();
-                effects.add(new Effect(difference.title().id(), difference.title().name(), part.effect().word(),
-                        release == null ? null : release.version().toString(), part.units().size()));
+                Effect effect = new Effect(difference.title().id(), difference.title().name(), part.effect().word(),
+                        release == null ? null : release.version().toString(), part.units().size());
+                effects.merge(effect.title() + "\n" + effect.effect() + "\n" + effect.version(), effect, Effect::and);
             }
         }
-        return new Effects(before.estate().devices().size(), effects);
+        return new Effects(before.estate().devices().size(), List.copyOf(effects.values()));
     }
 
     private static void sameId(String id, @Nullable TitleRecord record) {

@@ -18,6 +18,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.regex.Pattern;
+import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
@@ -92,7 +93,7 @@ class Uploads {
 
     /** @throws ApiException when there is none of this id that this person began */
     Upload get(String id, String who) {
-        Upload upload = ID.matcher(id).matches() && Files.exists(about(id)) ? read(about(id)) : null;
+        Upload upload = ID.matcher(id).matches() ? read(about(id)) : null;
         if (upload == null || !upload.who().equals(who)) {
             throw ApiException.notFound("no-upload", "This file is not on its way any more; drop it in again.");
         }
@@ -102,7 +103,12 @@ class Uploads {
     private List<Upload> open() {
         List<Upload> open = new ArrayList<>();
         try (DirectoryStream<Path> files = Files.newDirectoryStream(folder, "*.json")) {
-            files.forEach(file -> open.add(read(file)));
+            for (Path file : files) {
+                Upload upload = read(file);
+                if (upload != null) {
+                    open.add(upload);
+                }
+            }
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }
@@ -114,12 +120,16 @@ class Uploads {
         return open().stream().filter(u -> u.who().equals(who)).toList();
     }
 
-    private Upload read(Path about) {
+    /** Null when there is none, or a kill came between its becoming content and its being forgotten. */
+    private @Nullable Upload read(Path about) {
         try {
+            if (!Files.exists(about)) {
+                return null;
+            }
             Upload told = Json.read(Files.readString(about), new TypeReference<Upload>() {
             });
-            return new Upload(told.id(), told.who(), told.fileName(), told.size(), told.begun(),
-                    Files.size(part(told.id())));
+            return Files.exists(part(told.id())) ? new Upload(told.id(), told.who(), told.fileName(), told.size(),
+                    told.begun(), Files.size(part(told.id()))) : null;
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }
@@ -169,7 +179,8 @@ class Uploads {
         delete(id);
     }
 
-    private void delete(String id) {
+    /** Forgets one that has become content, or shall not. */
+    void delete(String id) {
         try {
             Files.deleteIfExists(about(id));
             Files.deleteIfExists(part(id));
@@ -184,6 +195,15 @@ class Uploads {
     void forgetOld() {
         Instant since = clock.instant().minus(KEPT);
         open().stream().filter(u -> u.begun().isBefore(since)).forEach(u -> delete(u.id()));
+        try (DirectoryStream<Path> files = Files.newDirectoryStream(folder, "*.json")) {
+            for (Path file : files) {
+                if (read(file) == null) {
+                    Files.deleteIfExists(file);
+                }
+            }
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
     }
 
     private Path part(String id) {

@@ -79,10 +79,10 @@ class UploadsApi {
         try {
             InstallerFile file = InstallerReader.read(uploads.whole(id, who.getName()), upload.fileName());
             Contents.Content content = contents.take(uploads.whole(id, who.getName()), upload.fileName());
-            uploads.forget(id, who.getName());
+            uploads.delete(id);
             return proposals.propose(file, content, title);
         } catch (UnreadableInstallerException e) {
-            uploads.forget(id, who.getName());
+            uploads.delete(id);
             throw ApiException.refused(HttpStatus.UNPROCESSABLE_CONTENT, e.code(), String.valueOf(e.getMessage()));
         }
     }

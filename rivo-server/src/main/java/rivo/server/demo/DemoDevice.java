@@ -37,6 +37,10 @@ final class DemoDevice {
         facts.put("os.family", "windows");
         facts.put("os.version", random.nextInt(10) == 0 ? "10.0.22631" : random.nextInt(8) == 0 ? "10.0.26200"
                 : "10.0.26100");
+        if (chassis == Chassis.KIOSK) {
+            facts.put("os.family", "linux");
+            facts.put("os.version", "12.4");
+        }
         facts.put("ramGiB", chassis == Chassis.KIOSK ? "4" : random.nextInt(3) == 0 ? "8" : "16");
         facts.put("diskFreeGiB", Integer.toString(20 + random.nextInt(400)));
         facts.put("manufacturer", random.nextBoolean() ? "Hollin" : "Corrigan");

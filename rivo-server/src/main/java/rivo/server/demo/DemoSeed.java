@@ -69,6 +69,12 @@ class DemoSeed {
                 catalogue.put(WHO, record(title));
             }
         }
+        for (TitleRecord title : catalogue.titles()) {
+            TitleRecord related = related(title);
+            if (!related.equals(title)) {
+                catalogue.put(WHO, related);
+            }
+        }
         if (working.now().ous().all().stream().noneMatch(Ou::fenced)) {
             fences.raise(WHO, List.of(ou("Laboratories"), ou("Coldwell Laboratory", "Radiology"),
                     ou("Ashby Head works", "Control room"), ou("Fenny Lock works", "Control room"),
@@ -84,9 +90,18 @@ class DemoSeed {
         List<ReleaseRecord> releases = title.releases().stream().map(release -> new ReleaseRecord(release.version(),
                 release.state() == ReleaseState.OFFERED, release.state() == ReleaseState.OFFERED ? ""
                         : "withdrawn 19 Nov, crashed on intake PCs",
-                needs(title.id()), replaces(title.id()), List.of(variant(title, release)))).toList();
+                List.of(), List.of(), List.of(variant(title, release)))).toList();
         return new TitleRecord(title.id(), title.name(), title.maker(), about, "valvewright".equals(title.id()) ? 120 : null,
-                List.of(), "siltscope".equals(title.id()) ? List.of("mudview") : List.of(), releases);
+                List.of(), List.of(), releases);
+    }
+
+    /** Relations come once all titles are there. */
+    private static TitleRecord related(TitleRecord title) {
+        return new TitleRecord(title.id(), title.name(), title.maker(), title.about(), title.seats(),
+                title.trustedSigners(), "siltscope".equals(title.id()) ? List.of("mudview") : title.conflictsWith(),
+                title.releases().stream().map(r -> new ReleaseRecord(r.version(), r.offered(), r.note(),
+                        r.needs().isEmpty() ? needs(title.id()) : r.needs(),
+                        r.replaces().isEmpty() ? replaces(title.id()) : r.replaces(), r.variants())).toList());
     }
 
     private static List<NeedRecord> needs(String title) {

@@ -1,0 +1,193 @@
+package rivo.browser;
+
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.AriaRole;
+import java.io.IOException;
+import java.nio.file.Path;
+import java.util.regex.Pattern;
+import org.jspecify.annotations.Nullable;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.MethodOrderer;
+import org.junit.jupiter.api.Order;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.TestMethodOrder;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+/** From a file that is dropped in to a device that has it, with nothing typed but a reason. */
+@TestMethodOrder(MethodOrderer.OrderAnnotation.class)
+class CatalogueTest {
+
+    private static final Path SAMPLES = Path.of("..", "samples");
+
+    @TempDir
+    private static Path data;
+    private static Demo demo;
+    private Browser browser;
+    private Page page;
+
+    @BeforeAll
+    static void start() throws IOException {
+        demo = Demo.start(data.resolve("demo"));
+    }
+
+    @AfterAll
+    static void stop() {
+        demo.close();
+    }
+
+    @BeforeEach
+    void open() {
+        browser = new Browser(demo.url());
+        page = browser.page();
+        browser.signIn(demo.account(), demo.password());
+    }
+
+    @AfterEach
+    void shut() {
+        browser.close();
+    }
+
+    private Locator button(String name) {
+        return page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName(name).setExact(true));
+    }
+
+    private Locator region(String name) {
+        return page.getByRole(AriaRole.REGION, new Page.GetByRoleOptions().setName(name));
+    }
+
+    private void drop(String file) {
+        page.navigate("/catalogue");
+        page.setInputFiles("input[type=file]", SAMPLES.resolve(file));
+    }
+
+    @ParameterizedTest
+    @Order(1)
+    @CsvSource({"siltscope-lab-4.4.0-x64.msi, siltscope, 4.4.0, ",
+        "tarnlog-viewer-3.4.0-setup.exe, tarnlog, 3.4.0, ",
+        "kingfisher-meter-reader-6.1.0-arm64.msix, kingfisher, 6.1.0, ",
+        "tidewatch_2.1.0-1_amd64.deb, tidewatch, 2.1.0, Outreach kiosks"})
+    void aFileThatIsDroppedInIsOnADeviceSoonAfter(String file, String title, String version, @Nullable String ou) {
+        drop(file);
+        button("Put it in the catalogue").click();
+        assertThat(page).hasURL(Pattern.compile("/catalogue/" + title + "\\?release=" + version));
+        assertThat(region("Before it is assigned")).containsText("Comes off again");
+        button("Offer " + version + "…").click();
+        assertThat(page.getByText("Rehearsed on 60 devices")).isVisible();
+        page.getByLabel("Why?").fill("Tried on the bench");
+        button("Offer").click();
+        assertThat(button("Withdraw " + version + "…")).isVisible();
+        if (ou != null) {
+            require(title, ou);
+        }
+        assertThat(devicesWith(title, version)).isPositive();
+        assertThat(browser.complaints()).isEmpty();
+    }
+
+    private void require(String title, String ou) {
+        page.navigate("/reach/" + title);
+        page.getByRole(AriaRole.TREEITEM, new Page.GetByRoleOptions().setName(Pattern.compile("^" + ou))).click();
+        page.keyboard().press("r");
+        button("Publish…").click();
+        page.getByLabel("Why is this changed?").fill("Tried on the bench");
+        button("Publish").click();
+        assertThat(page.getByText("is published.")).isVisible();
+    }
+
+    /** Waits until a device has reported it, at most three quarters of a minute. */
+    private int devicesWith(String title, String version) {
+        return ((Number) page.evaluate("""
+                async ([title, version]) => {
+                  for (let i = 0; i < 90; i++) {
+                    const page = await (await fetch(`/api/titles/${title}`)).json()
+                    const found = page.present.find(one => one.version === version)
+                    if (found !== undefined) return found.devices
+                    await new Promise(done => setTimeout(done, 500))
+                  }
+                  return 0
+                }""", java.util.List.of(title, version))).intValue();
+    }
+
+    @Test
+    @Order(2)
+    void aFileThatIsNotWhatItSaysIsPointedOut(@TempDir Path folder) throws IOException {
+        Path disguised = java.nio.file.Files.copy(SAMPLES.resolve("tidewatch_2.1.0-1_amd64.deb"),
+                folder.resolve("harmless.msi"));
+        page.navigate("/catalogue");
+        page.setInputFiles("input[type=file]", disguised);
+        assertThat(page.getByText("The name says a Windows Installer database, the content is a Debian package."))
+                .isVisible();
+        assertThat(page.getByText("The very same file is in the catalogue already")).isVisible();
+        button("Leave it").click();
+        Path empty = java.nio.file.Files.createFile(folder.resolve("empty.exe"));
+        page.setInputFiles("input[type=file]", empty);
+        assertThat(page.getByRole(AriaRole.ALERT)).containsText("empty.exe is empty");
+    }
+
+    @Test
+    @Order(3)
+    void theStepsAreEditedMovedAndTriedOnADevice() {
+        page.navigate("/catalogue/siltscope?release=4.2.0");
+        Locator steps = region("Steps");
+        assertThat(steps.getByRole(AriaRole.LISTITEM)).hasCount(5);
+        page.keyboard().press("n");
+        page.getByLabel("In words").fill("Say it is there");
+        page.getByLabel("Command", new Page.GetByLabelOptions().setExact(true)).fill("notify --title \"{fact:site}\"");
+        button("Save").click();
+        assertThat(steps.getByRole(AriaRole.LISTITEM)).hasCount(6);
+        button("Move step 5 up").click();
+        assertThat(steps.getByRole(AriaRole.LISTITEM).nth(3)).containsText("Say it is there");
+        page.getByLabel("Try on a device").fill("QB-LAB-003");
+        page.keyboard().press("Enter");
+        assertThat(steps.getByRole(AriaRole.STATUS)).containsText("tried on QB-LAB-003");
+        assertThat(steps).containsText("needs the fact site, which the device has not reported");
+        button("Edit step 4").click();
+        button("Take this step out").click();
+        assertThat(steps.getByRole(AriaRole.LISTITEM)).hasCount(5);
+    }
+
+    @Test
+    @Order(4)
+    void theSecondOfTwoWhoEditOneTitleIsToldAndLosesNothing() {
+        page.navigate("/catalogue/dosecalc");
+        assertThat(page.getByRole(AriaRole.HEADING, new Page.GetByRoleOptions().setName("Dosecalc"))).isVisible();
+        page.keyboard().press("e");
+        page.getByLabel("Owner").fill("Works IT, north");
+        page.evaluate("""
+                async () => {
+                  const page = await (await fetch('/api/titles/dosecalc')).json()
+                  page.record.about.category = 'Treatment'
+                  const token = decodeURIComponent(document.cookie.split('XSRF-TOKEN=')[1].split(';')[0])
+                  await fetch('/api/titles/dosecalc', {method: 'PUT', body: JSON.stringify(page),
+                    headers: {'Content-Type': 'application/json', 'X-XSRF-TOKEN': token}})
+                }""");
+        button("Save").click();
+        assertThat(page.getByRole(AriaRole.ALERT)).containsText("was changed by " + demo.account());
+        assertThat(page.getByLabel("Owner")).hasValue("Works IT, north");
+    }
+
+    @Test
+    @Order(5)
+    void theCatalogueIsFreeOfSeriousFaultsInBothThemes() {
+        for (String theme : new String[] {"light", "dark"}) {
+            page.evaluate("theme => localStorage.setItem('rivo.theme', theme)", theme);
+            page.navigate("/catalogue");
+            assertThat(page.getByText("Siltscope Lab").first()).isVisible();
+            assertThat(browser.faults()).as("the catalogue, %s", theme).isEmpty();
+            page.navigate("/catalogue/siltscope?release=4.2.0&device=QB-LAB-003");
+            assertThat(page.getByText("tried on")).isVisible();
+            assertThat(browser.faults()).as("a title, %s", theme).isEmpty();
+            page.keyboard().press("n");
+            assertThat(page.getByText("A new step")).isVisible();
+            assertThat(browser.faults()).as("a step, %s", theme).isEmpty();
+        }
+    }
+}
