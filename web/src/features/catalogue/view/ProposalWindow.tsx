@@ -73,10 +73,15 @@ export function ProposalWindow({ proposal, onClose }: { proposal: Proposal; onCl
       }
     >
       <Box color="ink2" fontSize="13px" mb="10px" textAlign="left">
-        <b>{proposal.content.fileName}</b> is {proposal.format}, {bytes(proposal.content.size)}, SHA-256{' '}
-        <Box as="code" fontFamily="mono" fontSize="12px" title={proposal.content.sha256}>
-          {proposal.content.sha256.slice(0, 8)}…
-        </Box>
+        <b>{proposal.content.fileName}</b> is {proposal.format}, {bytes(proposal.content.size)}
+        {proposal.content.sha256 !== '' && (
+          <>
+            , SHA-256{' '}
+            <Box as="code" fontFamily="mono" fontSize="12px" title={proposal.content.sha256}>
+              {proposal.content.sha256.slice(0, 8)}…
+            </Box>
+          </>
+        )}
         {proposal.content.signer === undefined ? '' : `, signed by ${proposal.content.signer}`}. Everything below was
         read from it.
       </Box>

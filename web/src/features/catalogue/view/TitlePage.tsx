@@ -94,6 +94,11 @@ function Head({ page, editing }: { page: TitlePageData; editing: ReturnType<type
           {facts.join(' · ')}
         </Box>
       </Box>
+      <Box fontSize="13px" css={{ '& a': { textDecoration: 'underline', color: 'lagoon' } }}>
+        <a href={`/api/titles/${encodeURIComponent(record.id)}/export`} download>
+          Export
+        </a>
+      </Box>
       <Button onClick={() => setAbout(true)}>
         Edit <Kbd>E</Kbd>
       </Button>

@@ -1,11 +1,15 @@
 package rivo.server.catalogue;
 
+import jakarta.servlet.http.HttpServletResponse;
+import java.io.IOException;
 import java.security.Principal;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
+import org.springframework.http.ContentDisposition;
+import org.springframework.http.HttpHeaders;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -58,11 +62,13 @@ class TitlesApi {
 
     private final Catalogue catalogue;
     private final TitlePages pages;
+    private final TitleFiles titleFiles;
     private final WorkingEstate working;
 
-    TitlesApi(Catalogue catalogue, TitlePages pages, WorkingEstate working) {
+    TitlesApi(Catalogue catalogue, TitlePages pages, TitleFiles titleFiles, WorkingEstate working) {
         this.catalogue = catalogue;
         this.pages = pages;
+        this.titleFiles = titleFiles;
         this.working = working;
     }
 
@@ -81,6 +87,16 @@ class TitlesApi {
     Saved put(@PathVariable String id, @RequestBody Change change, Principal who) {
         sameId(id, change.record());
         return new Saved(catalogue.put(who.getName(), change.revision(), change.record(), change.why()));
+    }
+
+    /** The whole title as one file, which another catalogue takes. */
+    @GetMapping("/{id}/export")
+    void export(@PathVariable String id, HttpServletResponse response) throws IOException {
+        titleFiles.files(catalogue.record(id));
+        response.setContentType("application/zip");
+        response.setHeader(HttpHeaders.CONTENT_DISPOSITION, ContentDisposition.attachment().filename(id + ".zip").build()
+                .toString());
+        titleFiles.write(id, response.getOutputStream());
     }
 
     /** What a changed title would change for whom. Nothing is kept. */

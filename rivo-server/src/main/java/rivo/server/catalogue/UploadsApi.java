@@ -17,6 +17,7 @@ import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
 import rivo.formats.installer.InstallerFile;
+import rivo.formats.installer.InstallerFormat;
 import rivo.formats.installer.InstallerReader;
 import rivo.formats.installer.UnreadableInstallerException;
 import rivo.server.catalogue.Proposals.Proposal;
@@ -41,11 +42,13 @@ class UploadsApi {
     private final Uploads uploads;
     private final Contents contents;
     private final Proposals proposals;
+    private final TitleFiles titleFiles;
 
-    UploadsApi(Uploads uploads, Contents contents, Proposals proposals) {
+    UploadsApi(Uploads uploads, Contents contents, Proposals proposals, TitleFiles titleFiles) {
         this.uploads = uploads;
         this.contents = contents;
         this.proposals = proposals;
+        this.titleFiles = titleFiles;
     }
 
     @GetMapping
@@ -78,12 +81,24 @@ class UploadsApi {
         Upload upload = uploads.get(id, who.getName());
         try {
             InstallerFile file = InstallerReader.read(uploads.whole(id, who.getName()), upload.fileName());
+            if (file.format() == InstallerFormat.ZIP && TitleFiles.isOne(uploads.whole(id, who.getName()))) {
+                return imported(upload);
+            }
             Contents.Content content = contents.take(uploads.whole(id, who.getName()), upload.fileName());
             uploads.delete(id);
             return proposals.propose(file, content, title);
         } catch (UnreadableInstallerException e) {
             uploads.delete(id);
             throw ApiException.refused(HttpStatus.UNPROCESSABLE_CONTENT, e.code(), String.valueOf(e.getMessage()));
+        }
+    }
+
+    private Proposal imported(Upload upload) throws IOException {
+        try {
+            return titleFiles.read(uploads.whole(upload.id(), upload.who()),
+                    new Contents.Content("", upload.size(), upload.fileName()));
+        } finally {
+            uploads.delete(upload.id());
         }
     }
 

@@ -1,0 +1,196 @@
+package rivo.server.catalogue;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Map;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import rivo.core.estate.Facts;
+import rivo.devices.protocol.Existing;
+import rivo.server.TestServer;
+import rivo.server.TestServer.Answer;
+import rivo.server.Titles;
+import rivo.server.catalogue.TitleRecord.ReleaseRecord;
+import rivo.server.catalogue.TitleRecord.VariantRecord;
+import rivo.server.estate.EstateRecords.NeedRecord;
+import rivo.server.estate.Road;
+import tools.jackson.databind.JsonNode;
+
+/** A title's page, its checks, and changing it. */
+class TitlesApiTest {
+
+    private static final String DEVICE = "QB-LAB-003";
+
+    @TempDir
+    private static Path data;
+    private static TestServer server;
+    private static Catalogue catalogue;
+
+    @BeforeAll
+    static void start() {
+        server = TestServer.start(data).signIn();
+        catalogue = server.bean(Catalogue.class);
+        server.bean(Road.class).take(journey -> {
+            var device = journey.estate().devices().find(server.device(DEVICE));
+            journey.becomes(journey.estate().withDevice(device.withReport(
+                    Facts.of(Map.of("arch", "x64", "site", "Hartsmere", "diskFreeGiB", "12")), List.of(), List.of())));
+            return device;
+        });
+    }
+
+    @BeforeEach
+    void fill() {
+        Titles.add(server);
+        Titles.add(server, "graphkit", "Graphkit runtime");
+    }
+
+    @AfterAll
+    static void stop() {
+        server.close();
+    }
+
+    private static TitleRecord siltscope() {
+        return catalogue.record("siltscope");
+    }
+
+    private static TitleRecord withVariant(VariantRecord variant) {
+        return siltscope().withReleases(List.of(ReleaseRecord.of("4.2.0", List.of(variant))));
+    }
+
+    private static VariantRecord variant(String fits, List<Step> install, List<Step> remove, Presence presence) {
+        return new VariantRecord("all", fits, false, List.of(), install, remove, List.of(), presence);
+    }
+
+    private static JsonNode page() {
+        return server.ask("GET", "/api/titles/siltscope", null).body();
+    }
+
+    private static Answer put(TitleRecord record) {
+        return server.ask("PUT", "/api/titles/" + record.id(), Map.of("record", record, "revision",
+                catalogue.kept(record.id()).revision()));
+    }
+
+    private static List<String> needy() {
+        return page().at("/releases/0/looks").valueStream().filter(look -> !look.path("well").asBoolean())
+                .map(look -> look.path("code").asString()).toList();
+    }
+
+    private static Step step(StepKind kind, String command, String onlyWhere) {
+        return new Step(kind, "", command, kind == StepKind.COPY ? "{programs}/x" : "",
+                kind == StepKind.COPY ? Existing.KEEP : null, onlyWhere, 60, false, "", Map.of(), List.of(), false, "");
+    }
+
+    @Test
+    void whatIsReadyHasNothingToLookAt() {
+        assertThat(needy()).isEmpty();
+    }
+
+    @Test
+    void everythingThatCommonlyGoesWrongIsPointedOut() {
+        put(withVariant(variant("arch eq \"sparc\"", List.of(step(StepKind.RUN, "K:\\share\\setup.exe", null)), List.of(),
+                Presence.NONE)));
+        assertThat(needy()).containsExactlyInAnyOrder("no-quiet-switch", "no-removal", "cannot-be-seen", "own-drive",
+                "fits-nowhere");
+    }
+
+    @Test
+    void anAdministratorsShareIsPointedOut() {
+        put(withVariant(variant(null, List.of(step(StepKind.RUN, "\\\\files\\admin$\\setup.exe /S", null)),
+                siltscope().releases().get(0).variants().get(0).remove(), Presence.inventory("x"))));
+        assertThat(needy()).containsExactly("administrators-share");
+    }
+
+    @Test
+    void aSignerWhoIsTrustedIsNoMatterAnyMore() {
+        Contents.Content signed = new Contents.Content("0".repeat(64), 5, "a.exe", "Delwick Packaging");
+        VariantRecord ready = siltscope().releases().get(0).variants().get(0);
+        put(withVariant(new VariantRecord("all", null, false, List.of(signed), ready.install(), ready.remove(),
+                List.of(), ready.presence())));
+        assertThat(needy()).containsExactlyInAnyOrder("content-missing", "signer-is-not-maker");
+        TitleRecord now = siltscope();
+        put(new TitleRecord(now.id(), now.name(), now.maker(), now.about(), null, List.of("Delwick Packaging"), List.of(),
+                now.releases()));
+        assertThat(needy()).containsExactly("content-missing");
+    }
+
+    @Test
+    void theStepsAreTriedOnADevice() {
+        put(withVariant(variant(null, List.of(step(StepKind.CHECK, "diskFreeGiB ge 3", null),
+                step(StepKind.RUN, "setup --site {fact:site}", null),
+                step(StepKind.COPY, "{content}/x", "model co \"Intake\""), step(StepKind.CHECK, "diskFreeGiB ge 100", null),
+                step(StepKind.RUN, "late", null)), List.of(), Presence.NONE)));
+        JsonNode tried = server.ask("GET", "/api/titles/siltscope/trial?version=4.2.0&variant=all&program=install&device="
+                + DEVICE, null).body();
+        assertThat(tried.path("steps").valueStream().map(s -> s.path("state").asString()))
+                .containsExactly("runs", "runs", "skipped", "stops", "not-reached");
+        assertThat(tried.at("/steps/1/command").asString()).isEqualTo("setup --site Hartsmere");
+        assertThat(tried.at("/steps/2/why").asString()).isEqualTo("needs model co \"Intake\", has not reported it");
+        assertThat(tried.at("/steps/3/why").asString()).isEqualTo("not here: needs diskfreegib ge 100, has 12");
+    }
+
+    @Test
+    void aFactThatIsNotReportedStopsTheStepThatRefersToIt() {
+        put(withVariant(variant(null, List.of(step(StepKind.RUN, "setup {fact:edition}", null)), List.of(), Presence.NONE)));
+        assertThat(server.ask("GET", "/api/titles/siltscope/trial?version=4.2.0&variant=all&program=install&device="
+                + DEVICE, null).body().at("/steps/0/why").asString())
+                .isEqualTo("needs the fact edition, which the device has not reported");
+    }
+
+    @Test
+    void whoeverSavesSecondIsToldByWhomItWasChanged() {
+        long revision = catalogue.kept("siltscope").revision();
+        Map<String, Object> change = Map.of("record", siltscope(), "revision", revision);
+        assertThat(server.ask("PUT", "/api/titles/siltscope", change).status()).isEqualTo(200);
+        Answer second = server.ask("PUT", "/api/titles/siltscope", change);
+        assertThat(second.status()).isEqualTo(409);
+        assertThat(second.code()).isEqualTo("changed-since");
+        assertThat(second.body().path("detail").asString()).contains("was changed by imara.voss since you opened it");
+    }
+
+    @Test
+    void relationsThatLeadBackAreRefusedWhereTheyAreMade() {
+        TitleRecord graphkit = catalogue.record("graphkit");
+        ReleaseRecord needing = new ReleaseRecord("4.2.0", true, "", List.of(new NeedRecord("graphkit", "2.0")), List.of(),
+                siltscope().releases().get(0).variants());
+        assertThat(put(siltscope().withReleases(List.of(needing))).status()).isEqualTo(200);
+        Answer loop = put(graphkit.withReleases(List.of(new ReleaseRecord("4.2.0", true, "",
+                List.of(new NeedRecord("siltscope", null)), List.of(), List.of()))));
+        assertThat(loop.status()).isEqualTo(422);
+        assertThat(loop.body().path("detail").asString()).contains("siltscope").contains("graphkit");
+        assertThat(catalogue.record("graphkit")).isEqualTo(graphkit);
+    }
+
+    @Test
+    void everythingThatIsWrongIsSaidTogether() {
+        Answer answer = put(new TitleRecord("siltscope", "", "x", siltscope().about(), null, List.of(), List.of(),
+                List.of(ReleaseRecord.of("", List.of(variant("arch is x64", List.of(step(StepKind.RUN, "", null)), List.of(),
+                        Presence.NONE))))));
+        assertThat(answer.status()).isEqualTo(422);
+        assertThat(answer.body().path("problems").valueStream().map(p -> p.path("code").asString()))
+                .contains("bad-text", "bad-version", "bad-rule");
+    }
+
+    @Test
+    void aChangeIsRehearsedBeforeItIsKept() {
+        TitleRecord withdrawn = siltscope().withReleases(siltscope().releases().stream().map(r -> new ReleaseRecord(
+                r.version(), false, "", List.of(), List.of(), r.variants())).toList());
+        JsonNode effects = server.ask("POST", "/api/titles/siltscope/rehearsal", Map.of("record", withdrawn, "revision", 1))
+                .body();
+        assertThat(effects.path("devices").asInt()).isEqualTo(60);
+        assertThat(catalogue.title("siltscope").newest()).as("nothing was kept").isNotNull();
+    }
+
+    @Test
+    void aTitleIsTheSameAfterARestart() {
+        put(withVariant(variant("arch eq \"x64\"", List.of(step(StepKind.COPY, "a", "diskFreeGiB ge 3")),
+                List.of(step(StepKind.RUN, "off", null)), Presence.inventory("Siltscope Lab"))));
+        var kept = new TitleRows(server.bean(org.springframework.jdbc.core.simple.JdbcClient.class)).read();
+        assertThat(kept.get("siltscope").record()).isEqualTo(siltscope());
+        assertThat(kept.get("siltscope").changedBy()).isEqualTo("imara.voss");
+    }
+}

@@ -1,0 +1,202 @@
+package rivo.server.catalogue;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.io.ByteArrayInputStream;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
+import java.time.ZoneOffset;
+import java.util.Arrays;
+import java.util.Map;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import rivo.server.ServerSettings;
+import rivo.server.TestServer;
+import rivo.server.TestServer.Answer;
+import rivo.server.Titles;
+import rivo.server.web.ApiException;
+import tools.jackson.databind.JsonNode;
+
+/** Files on their way in, as the front end sends them. */
+class UploadsTest {
+
+    private static final Path SAMPLES = Path.of("..", "samples");
+    private static final String MSI = "siltscope-lab-4.4.0-x64.msi";
+
+    @TempDir
+    private static Path data;
+    private static TestServer server;
+
+    @BeforeAll
+    static void start() {
+        server = TestServer.start(data).signIn();
+        Titles.add(server);
+        Titles.add(server, "graphkit", "Graphkit runtime");
+    }
+
+    @AfterAll
+    static void stop() {
+        server.close();
+    }
+
+    private static String begin(String name, long size) {
+        Answer answer = server.ask("POST", "/api/uploads", Map.of("fileName", name, "size", size));
+        assertThat(answer.status()).isEqualTo(201);
+        return answer.body().path("id").asString();
+    }
+
+    private static Answer part(String id, long offset, byte[] bytes) {
+        return server.ask("PUT", "/api/uploads/" + id + "/part?offset=" + offset, bytes);
+    }
+
+    private static Answer send(String name, byte[] bytes) {
+        String id = begin(name, bytes.length);
+        part(id, 0, bytes);
+        return server.ask("POST", "/api/uploads/" + id + "/reading", null);
+    }
+
+    private static byte[] sample(String name) throws IOException {
+        return Files.readAllBytes(SAMPLES.resolve(name));
+    }
+
+    @Test
+    void aFileComesInPartsAndIsRead() throws IOException {
+        byte[] msi = sample(MSI);
+        String id = begin(MSI, msi.length);
+        part(id, 0, Arrays.copyOf(msi, 5000));
+        Answer early = server.ask("POST", "/api/uploads/" + id + "/reading", null);
+        assertThat(early.code()).isEqualTo("not-whole");
+        assertThat(server.ask("GET", "/api/uploads/" + id, null).body().path("received").asInt()).isEqualTo(5000);
+        part(id, 5000, Arrays.copyOfRange(msi, 5000, msi.length));
+        JsonNode read = server.ask("POST", "/api/uploads/" + id + "/reading", null).body();
+        assertThat(read.at("/title/id").asString()).isEqualTo("siltscope");
+        assertThat(read.path("version").asString()).isEqualTo("4.4.0");
+        assertThat(server.ask("GET", "/api/uploads/" + id, null).code()).isEqualTo("no-upload");
+    }
+
+    @Test
+    void aPartThatDoesNotFollowTheLastIsRefusedAndNothingIsLost() {
+        String id = begin("a.bin", 10);
+        part(id, 0, new byte[4]);
+        Answer answer = part(id, 6, new byte[4]);
+        assertThat(answer.code()).isEqualTo("other-offset");
+        assertThat(answer.body().path("detail").asString()).startsWith("So far 4 bytes have arrived");
+        assertThat(part(id, 4, new byte[6]).body().path("received").asInt()).isEqualTo(10);
+        assertThat(part(id, 10, new byte[1]).code()).isEqualTo("too-much");
+    }
+
+    @Test
+    void anEmptyOrEndlessFileAndAStrangeNameAreRefused() {
+        assertThat(server.ask("POST", "/api/uploads", Map.of("fileName", "a.exe", "size", 0)).code())
+                .isEqualTo("empty-file");
+        assertThat(server.ask("POST", "/api/uploads", Map.of("fileName", "a.exe", "size", Long.MAX_VALUE)).code())
+                .isEqualTo("too-large");
+        assertThat(server.ask("POST", "/api/uploads", Map.of("fileName", "../\u0000", "size", 5)).code())
+                .isEqualTo("bad-name");
+        assertThat(server.ask("GET", "/api/uploads/..%2F..%2Frivo", null).status()).isBetween(400, 404);
+    }
+
+    @Test
+    void aDamagedInstallerIsRefusedAndLeavesNothingBehind() throws IOException {
+        Answer answer = send("cut.msi", Arrays.copyOf(sample(MSI), 3000));
+        assertThat(answer.status()).isEqualTo(422);
+        assertThat(answer.code()).isEqualTo("damaged-file");
+        assertThat(answer.body().path("detail").asString()).startsWith("cut.msi is a Windows Installer database, but "
+                + "damaged or cut short");
+        assertThat(server.ask("GET", "/api/uploads", null).body().toString()).doesNotContain("cut.msi");
+    }
+
+    @Test
+    void aCancelledFileIsGone() {
+        String id = begin("a.bin", 10);
+        assertThat(server.ask("DELETE", "/api/uploads/" + id, null).status()).isEqualTo(204);
+        assertThat(part(id, 0, new byte[4]).code()).isEqualTo("no-upload");
+    }
+
+    @Test
+    void whatAFileNeedsIsFoundInTheCatalogue() throws IOException {
+        JsonNode read = send("tidewatch_2.1.0-1_amd64.deb", sample("tidewatch_2.1.0-1_amd64.deb")).body();
+        assertThat(read.at("/title/id").asString()).isEqualTo("tidewatch");
+        assertThat(read.path("revision").asInt()).as("it is new").isZero();
+        assertThat(read.at("/title/releases/0/needs/0/title").asString()).isEqualTo("graphkit");
+        assertThat(read.at("/title/releases/0/needs/0/min").asString()).isEqualTo("2.3");
+        assertThat(read.at("/title/releases/0/offered").asBoolean()).isFalse();
+        assertThat(read.at("/title/releases/0/variants/0/remove/0/command").asString())
+                .isEqualTo("apt-get -y remove tidewatch");
+    }
+
+    @Test
+    void anotherTitlesInstallerDroppedOnATitleIsPointedOut() throws IOException {
+        byte[] deb = sample("tidewatch_2.1.0-1_amd64.deb");
+        String id = begin("tidewatch.deb", deb.length);
+        part(id, 0, deb);
+        JsonNode read = server.ask("POST", "/api/uploads/" + id + "/reading?title=siltscope", null).body();
+        assertThat(read.path("findings").toString()).contains("It calls itself Tidewatch, not Siltscope Lab.");
+    }
+
+    @Test
+    void aTitleGoesOutAsOneFileAndComesInAgain() throws Exception {
+        ByteArrayOutputStream file = new ByteArrayOutputStream();
+        server.bean(TitleFiles.class).write("siltscope", file);
+        Answer answer = send("siltscope.zip", file.toByteArray());
+        assertThat(answer.body().path("format").asString()).isEqualTo("a title file");
+        assertThat(answer.body().at("/title/releases").size()).as("those that are there stay").isEqualTo(2);
+        assertThat(answer.body().path("findings").toString()).contains("4.2.0 is in the catalogue already");
+    }
+
+    @Test
+    void anExportedTitleIsWhatTheSchemaSays() throws Exception {
+        ByteArrayOutputStream file = new ByteArrayOutputStream();
+        server.bean(TitleFiles.class).write("siltscope", file);
+        String manifest = null;
+        try (var zip = new java.util.zip.ZipInputStream(new ByteArrayInputStream(file.toByteArray()))) {
+            assertThat(zip.getNextEntry().getName()).isEqualTo("manifest.json");
+            manifest = new String(zip.readAllBytes(), java.nio.charset.StandardCharsets.UTF_8);
+        }
+        var schema = com.networknt.schema.JsonSchemaFactory.getInstance(com.networknt.schema.SpecVersion.VersionFlag.V202012)
+                .getSchema(Files.readString(Path.of("..", "docs", "title-file.schema.json")));
+        assertThat(schema.validate(manifest, com.networknt.schema.InputFormat.JSON)).isEmpty();
+        assertThat(schema.validate(manifest.replace("\"run\"", "\"fly\""), com.networknt.schema.InputFormat.JSON))
+                .isNotEmpty();
+    }
+
+    @Test
+    void aTitleFileWithOtherContentThanItSaysIsRefused() throws Exception {
+        ByteArrayOutputStream file = new ByteArrayOutputStream();
+        server.bean(TitleFiles.class).write("siltscope", file);
+        ByteArrayOutputStream forged = new ByteArrayOutputStream();
+        try (var in = new java.util.zip.ZipInputStream(new ByteArrayInputStream(file.toByteArray()));
+                var out = new java.util.zip.ZipOutputStream(forged)) {
+            for (var entry = in.getNextEntry(); entry != null; entry = in.getNextEntry()) {
+                out.putNextEntry(new java.util.zip.ZipEntry(entry.getName()));
+                out.write(entry.getName().startsWith("content/") ? new byte[] {1, 2, 3} : in.readAllBytes());
+                out.closeEntry();
+            }
+        }
+        Answer answer = send("forged.zip", forged.toByteArray());
+        assertThat(answer.code()).isEqualTo("damaged-file");
+        assertThat(answer.body().path("detail").asString()).contains("is not what the manifest says");
+    }
+
+    @Test
+    void whatNobodyFinishesIsCleanedUpAfterThreeDays(@TempDir Path other) throws IOException {
+        ServerSettings settings = new ServerSettings(other, Duration.ofMinutes(1), null);
+        Instant begun = Instant.parse("2026-11-20T08:00:00Z");
+        Uploads uploads = new Uploads(settings, Clock.fixed(begun, ZoneOffset.UTC));
+        String id = uploads.begin("imara", "a.bin", 10).id();
+        uploads.append(id, "imara", 0, new ByteArrayInputStream(new byte[4]));
+        new Uploads(settings, Clock.fixed(begun.plus(Duration.ofDays(2)), ZoneOffset.UTC)).forgetOld();
+        assertThat(uploads.get(id, "imara").received()).isEqualTo(4);
+        assertThatThrownBy(() -> uploads.get(id, "somebody else")).isInstanceOf(ApiException.class);
+        new Uploads(settings, Clock.fixed(begun.plus(Duration.ofDays(4)), ZoneOffset.UTC)).forgetOld();
+        assertThat(other.resolve("uploads")).isEmptyDirectory();
+    }
+}
