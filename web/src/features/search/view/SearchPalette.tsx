@@ -93,7 +93,7 @@ function Palette({ field, onClose }: { field: RefObject<HTMLInputElement | null>
   )
 }
 
-/** Where a hit leads. An OU keeps the title that one is looking at. */
+/** Where a hit leads. In the catalogue a title opens there; an OU keeps the title that one is looking at. */
 function useGo(onClose: () => void): (hit: Hit) => void {
   const navigate = useNavigate()
   const { pathname } = useLocation()
@@ -101,7 +101,7 @@ function useGo(onClose: () => void): (hit: Hit) => void {
     onClose()
     switch (hit.kind) {
       case 'title':
-        void navigate(`/reach/${encodeURIComponent(hit.id)}`)
+        void navigate(`${pathname.startsWith('/catalogue') ? '/catalogue' : '/reach'}/${encodeURIComponent(hit.id)}`)
         return
       case 'ou':
         void navigate(`${pathname.startsWith('/reach/') ? pathname : '/reach'}?ou=${encodeURIComponent(hit.id)}`)
