@@ -756,6 +756,8 @@ export interface components {
         ReleaseStanding: {
             fits: components["schemas"]["Fit"][];
             looks: components["schemas"]["Look"][];
+            /** Format: int32 */
+            unreported: number;
             version: string;
             /** Format: int32 */
             without: number;

@@ -90,6 +90,13 @@ export function ReadyPanel({ page, release, standing, address, editing }: Props)
         {standing.without > 0 && (
           <Box fontSize="13px" mt="4px">
             <b>{count(standing.without)}</b> nothing fits
+            {standing.unreported > 0 && (
+              <Box as="span" color="ink2">
+                {standing.unreported === standing.without
+                  ? ': they have not reported yet'
+                  : `: ${count(standing.unreported)} have not reported yet, ${count(standing.without - standing.unreported)} by the rule`}
+              </Box>
+            )}
           </Box>
         )}
       </Part>

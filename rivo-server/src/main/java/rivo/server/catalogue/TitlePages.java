@@ -41,8 +41,11 @@ class TitlePages {
     record Fit(String variant, @Nullable String rule, int devices) {
     }
 
-    /** @param without on how many devices no variant fits */
-    record ReleaseStanding(String version, List<Fit> fits, int without, List<Look> looks) {
+    /**
+     * @param without on how many devices no variant fits
+     * @param unreported how many of these have not told anything of themselves yet
+     */
+    record ReleaseStanding(String version, List<Fit> fits, int without, int unreported, List<Look> looks) {
     }
 
     /** @param kind needs, replaces, conflicts, needed-by or replaced-by; detail such as a lowest version */
@@ -103,7 +106,8 @@ class TitlePages {
             fits.add(new Fit(variant.id(), variant.fits(), fitting.size()));
             rest = rest.without(fitting);
         }
-        return new ReleaseStanding(release.version(), fits, rest.size(), readiness.looks(title, release, all, rest.size()));
+        int unreported = rest.filter(p -> resolver.estate().devices().at(p).facts().isEmpty()).size();
+        return new ReleaseStanding(release.version(), fits, rest.size(), unreported, readiness.looks(title, release, all, rest.size()));
     }
 
     private static List<OnDevices> versions(Resolver resolver, String title) {

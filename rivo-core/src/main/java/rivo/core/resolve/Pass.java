@@ -1,0 +1,193 @@
+package rivo.core.resolve;
+
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import rivo.core.audience.Audiences;
+import rivo.core.audience.Positions;
+import rivo.core.estate.Estate;
+import rivo.core.estate.Need;
+import rivo.core.estate.Release;
+import rivo.core.estate.Title;
+
+/**
+ * One run over all units of titles: the ladder, requests, releases and seats, then each family settled. Of one thread.
+ */
+final class Pass {
+
+    private final Resolver resolver;
+    private final Audiences audiences;
+    private final Estate estate;
+    private final Presences present;
+    private final Map<String, TitleOutcomes> done = new LinkedHashMap<>();
+
+    Pass(Resolver resolver, Presences present) {
+        this.resolver = resolver;
+        this.audiences = resolver.audiences();
+        this.estate = resolver.estate();
+        this.present = present;
+    }
+
+    /** What has been worked out so far, by title. */
+    Map<String, TitleOutcomes> done() {
+        return done;
+    }
+
+    /** Sections 3 to 6. */
+    List<Share<BaseOutcome>> base(Title title) {
+        Contenders speaking = resolver.contenders(title);
+        List<Share<BaseOutcome>> walked = Ladder.walk(speaking, 0, audiences.size(title.scope()));
+        if (walked.isEmpty()) {
+            return walked;
+        }
+        List<Share<BaseOutcome>> shares = new ArrayList<>(walked.size());
+        for (Share<BaseOutcome> share : walked) {
+            request(speaking, share, shares);
+        }
+        Integer seats = title.seats();
+        if (seats == null || shares.stream().noneMatch(s -> s.what().outcome() == Outcome.REQUIRED)) {
+            return shares;
+        }
+        return Seats.mark(shares, waiting(title, seats, shares));
+    }
+
+    private void request(Contenders speaking, Share<BaseOutcome> share, List<Share<BaseOutcome>> into) {
+        BaseOutcome base = share.what();
+        if (base.outcome() != Outcome.AVAILABLE) {
+            choose(speaking, share, into);
+            return;
+        }
+        Positions requested = share.units().and(speaking.requested());
+        if (!requested.isEmpty()) {
+            choose(speaking, new Share<>(new BaseOutcome(Outcome.REQUIRED, Reason.REQUESTED, base.deciding(),
+                    base.place(), null), requested), into);
+        }
+        Positions rest = share.units().without(requested);
+        if (!rest.isEmpty()) {
+            choose(speaking, new Share<>(base, rest), into);
+        }
+    }
+
+    private void choose(Contenders speaking, Share<BaseOutcome> share, List<Share<BaseOutcome>> into) {
+        BaseOutcome base = share.what();
+        if (!base.outcome().hasRelease()) {
+            into.add(share);
+            return;
+        }
+        var pin = base.deciding().get(0).pin();
+        Release pinned = pin == null ? null : speaking.choices().pinned(pin);
+        if (pin != null && pinned == null) {
+            into.add(new Share<>(new BaseOutcome(Outcome.BLOCKED, Reason.NO_RELEASE, base.deciding(), base.place(),
+                    null), share.units()));
+            return;
+        }
+        Positions rest = share.units();
+        for (Share<Choice> choice : pinned == null ? speaking.choices().newest(rest)
+                : speaking.choices().of(pinned, rest)) {
+            into.add(new Share<>(new BaseOutcome(base.outcome(), base.reason(), base.deciding(), base.place(),
+                    choice.what()), choice.units()));
+            rest = rest.without(choice.units());
+        }
+        if (!rest.isEmpty()) {
+            into.add(new Share<>(new BaseOutcome(Outcome.UNFIT, null, base.deciding(), base.place(), null), rest));
+        }
+    }
+
+    private Positions waiting(Title title, int seats, List<Share<BaseOutcome>> shares) {
+        return resolver.waitingByTitle().computeIfAbsent(title.id(), id -> Seats.waiting(seats, Positions.union(shares.stream()
+                .filter(s -> s.what().outcome() == Outcome.REQUIRED).map(Share::units).toList()),
+                present.anyhow(id), audiences.ranks(title.scope())));
+    }
+
+    /** What the titles of a family come to; by id. */
+    Map<String, TitleOutcomes> family(Family family) {
+        String first = family.titles().get(0).id();
+        if (!done.containsKey(first)) {
+            List<List<Share<Decision>>> decisions = family.isRelated() ? settle(family)
+                    : List.of(plain(base(family.titles().get(0))));
+            for (int t = 0; t < family.titles().size(); t++) {
+                Title title = family.titles().get(t);
+                done.put(title.id(), new TitleOutcomes(title, withLeft(title, decisions.get(t))));
+            }
+        }
+        return done;
+    }
+
+    private List<Share<Decision>> plain(List<Share<BaseOutcome>> base) {
+        List<Share<Decision>> decisions = new ArrayList<>(base.size());
+        base.forEach(share -> decisions.add(new Share<>(share.what().decision(), share.units())));
+        return decisions;
+    }
+
+    private List<List<Share<Decision>>> settle(Family family) {
+        List<FamilyWalk.Known> known = new ArrayList<>();
+        List<Choices> choices = new ArrayList<>();
+        boolean touched = false;
+        for (Title title : family.titles()) {
+            FamilyWalk.Known of = new FamilyWalk.Known(base(title), present.of(title.id()));
+            touched |= !of.base().isEmpty() || !of.present().isEmpty();
+            known.add(of);
+            choices.add(resolver.contenders(title).choices());
+        }
+        if (!touched) {
+            return Collections.nCopies(family.titles().size(), List.of());
+        }
+        List<Positions> met = family.deviceNeeds().stream().map(this::meeting).toList();
+        return new FamilyWalk(family, audiences.size(family.scope())).settle(known, choices, met);
+    }
+
+    /** The person units whose device meets the need of a device title (the end of section 7). */
+    private Positions meeting(Need need) {
+        TitleOutcomes known = done.get(need.title());
+        TitleOutcomes outcomes = known != null ? known
+                : Objects.requireNonNull(family(resolver.relations().of(need.title())).get(need.title()));
+        List<Positions> met = new ArrayList<>();
+        Positions there = Positions.union(present.of(need.title()).stream()
+                .filter(way -> need.isMetBy(way.what().version())).map(Share::units).toList());
+        Positions free = there;
+        for (Share<Decision> share : outcomes.shares()) {
+            Decision decision = share.what();
+            Release release = decision.release();
+            if (decision.outcome() == Outcome.REQUIRED && release != null && need.isMetBy(release.version())) {
+                met.add(share.units());
+            } else if (decision.outcome().leavesAsItIs()) {
+                met.add(share.units().and(there));
+            }
+            free = free.without(share.units());
+        }
+        met.add(free);
+        return audiences.units().ofDevices(Positions.union(met));
+    }
+
+    /** Adds what an assignment left behind (section 8, rule 3), and takes out what only stays. */
+    private List<Share<Decision>> withLeft(Title title, List<Share<Decision>> decisions) {
+        List<Share<Decision>> all = new ArrayList<>(decisions);
+        all.removeIf(share -> share.what() == Settlement.STAYS);
+        Map<String, List<Positions>> left = new LinkedHashMap<>();
+        for (Share<Presences.Way> way : present.of(title.id())) {
+            String by = way.what().by();
+            if (by != null && removes(by)) {
+                left.computeIfAbsent(by, b -> new ArrayList<>()).add(way.units());
+            }
+        }
+        if (!left.isEmpty()) {
+            Positions decided = Positions.union(decisions.stream().map(Share::units).toList());
+            left.forEach((by, units) -> {
+                Positions alone = Positions.union(units).without(decided);
+                if (!alone.isEmpty()) {
+                    all.add(new Share<>(new Decision(Outcome.UNINSTALL, Reason.LEFT, null,
+                            List.of(Objects.requireNonNull(estate.assignments().find(by))), null), alone));
+                }
+            });
+        }
+        return all;
+    }
+
+    private boolean removes(String assignment) {
+        var found = estate.assignments().find(assignment);
+        return found != null && found.removesWhatItLeaves(estate.asOf());
+    }
+}
