@@ -180,6 +180,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/icons": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["keep"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/icons/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["icon"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/reach/{title}": {
         parameters: {
             query?: never;
@@ -396,6 +428,7 @@ export interface components {
             approvedBy: string;
             category: string;
             description: string;
+            icon: string;
             information: string;
             notes: string;
             owner: string;
@@ -602,6 +635,9 @@ export interface components {
             ous: number;
             /** Format: int32 */
             titles: number;
+        };
+        KeptIcon: {
+            id: string;
         };
         LogLine: {
             /** Format: date-time */
@@ -832,6 +868,7 @@ export interface components {
             description: string;
             /** Format: int32 */
             devices: number;
+            icon: string;
             id: string;
             maker: string;
             name: string;
@@ -1215,6 +1252,48 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FleetCounts"];
+                };
+            };
+        };
+    };
+    keep: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptIcon"];
+                };
+            };
+        };
+    };
+    icon: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
                 };
             };
         };

@@ -15,6 +15,10 @@ export type Relation = Api['Relation']
 export type Effects = Api['Effects']
 export type Tried = Api['Tried']
 
+/** How often figures that follow the devices are asked for anew, while one looks. */
+const PAGE_MS = 5_000
+const LIST_MS = 15_000
+
 /** The three programs of a variant. */
 export type Program = 'install' | 'remove' | 'repair'
 
@@ -25,11 +29,19 @@ export interface Change {
 }
 
 export function useTitleList() {
-  return useQuery({ queryKey: ['titles'], queryFn: () => ask<TitleLine[]>('GET', '/api/titles') })
+  return useQuery({
+    queryKey: ['titles'],
+    queryFn: () => ask<TitleLine[]>('GET', '/api/titles'),
+    refetchInterval: LIST_MS,
+  })
 }
 
 export function useTitle(id: string) {
-  return useQuery({ queryKey: ['title', id], queryFn: () => ask<TitlePageData>('GET', address(id)) })
+  return useQuery({
+    queryKey: ['title', id],
+    queryFn: () => ask<TitlePageData>('GET', address(id)),
+    refetchInterval: PAGE_MS,
+  })
 }
 
 /** Saves a title; one that somebody has changed since is refused, and nothing is lost. */
@@ -48,7 +60,7 @@ export function useSaveTitle(onSaved: (id: string) => void = () => undefined) {
 /** What a change would do to the fleet, before it is saved. */
 export function useEffects(change: Change | undefined) {
   return useQuery({
-    queryKey: ['title', change?.record.id, 'effects', change],
+    queryKey: ['effects', change],
     queryFn: () => ask<Effects>('POST', `${address(change?.record.id ?? '')}/rehearsal`, change),
     enabled: change !== undefined,
   })
@@ -57,7 +69,7 @@ export function useEffects(change: Change | undefined) {
 /** What the steps would do on a device. */
 export function useTrial(title: string, of: { version: string; variant: string; program: Program; device: string }) {
   return useQuery({
-    queryKey: ['title', title, 'trial', of],
+    queryKey: ['trial', title, of],
     queryFn: () => ask<Tried>('GET', withQuery(`${address(title)}/trial`, of)),
     enabled: of.device !== '',
     retry: false,

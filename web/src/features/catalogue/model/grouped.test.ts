@@ -8,6 +8,7 @@ const title = (name: string, maker: string, category: string): TitleLine => ({
   maker,
   category,
   description: '',
+  icon: '',
   releases: 1,
   devices: 0,
   needs: 0,

@@ -16,7 +16,16 @@ const record: TitleRecord = {
   id: 'siltscope',
   name: 'Siltscope Lab',
   maker: 'Fenwick Instruments',
-  about: { owner: '', category: '', description: '', information: '', privacy: '', notes: '', approvedBy: '' },
+  about: {
+    owner: '',
+    category: '',
+    description: '',
+    information: '',
+    privacy: '',
+    notes: '',
+    approvedBy: '',
+    icon: '',
+  },
   trustedSigners: [],
   conflictsWith: [],
   releases: ['4.1.0', '4.2.0'].map(version => ({

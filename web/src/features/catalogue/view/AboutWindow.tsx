@@ -3,6 +3,7 @@ import { useState } from 'react'
 import type { TitleRecord } from '../api/catalogue'
 import type { Editing } from '../model/useEdit'
 import { withSeats } from '../model/record'
+import { IconField } from './IconField'
 import { EditWindow } from './EditWindow'
 import { TextField } from './TextField'
 
@@ -64,6 +65,7 @@ export function AboutWindow({
           hint="In the words of whoever reads it on the shelf"
           onChange={description => setAbout({ ...about, description })}
         />
+        <IconField name={name} icon={about.icon} onChange={icon => setAbout({ ...about, icon })} />
         <TextField label="Notes" rows={2} value={about.notes} onChange={notes => setAbout({ ...about, notes })} />
       </Grid>
     </EditWindow>

@@ -129,7 +129,7 @@ function Row({ title, by }: { title: TitleLine; by: By }) {
     >
       <Link to={`/catalogue/${encodeURIComponent(title.id)}`}>
         <Flex align="center" gap="12px" px="16px" py="7px">
-          <TitleIcon name={title.name} size={30} />
+          <TitleIcon name={title.name} icon={title.icon} size={30} />
           <Box flex="1" minW="0">
             <Box fontWeight="600" truncate>
               {title.name}

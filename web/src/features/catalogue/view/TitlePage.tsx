@@ -85,7 +85,7 @@ function Head({ page, editing }: { page: TitlePageData; editing: ReturnType<type
   ].filter(fact => fact !== '')
   return (
     <Flex align="center" gap="14px">
-      <TitleIcon name={record.name} size={42} />
+      <TitleIcon name={record.name} icon={record.about.icon} size={42} />
       <Box flex="1" minW="0">
         <Box as="h1" fontSize="20px" fontWeight="700" truncate>
           {record.name}

@@ -10,58 +10,21 @@ import java.io.IOException;
 import java.nio.file.Path;
 import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
-import org.junit.jupiter.api.AfterAll;
-import org.junit.jupiter.api.AfterEach;
-import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.BeforeEach;
-import org.junit.jupiter.api.MethodOrderer;
 import org.junit.jupiter.api.Order;
 import org.junit.jupiter.api.Test;
-import org.junit.jupiter.api.TestMethodOrder;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
 /** From a file that is dropped in to a device that has it, with nothing typed but a reason. */
-@TestMethodOrder(MethodOrderer.OrderAnnotation.class)
-class CatalogueTest {
+class CatalogueTest extends BrowserTest {
 
     private static final Path SAMPLES = Path.of("..", "samples");
 
-    @TempDir
-    private static Path data;
-    private static Demo demo;
-    private Browser browser;
-    private Page page;
-
-    @BeforeAll
-    static void start() throws IOException {
-        demo = Demo.start(data.resolve("demo"));
-    }
-
-    @AfterAll
-    static void stop() {
-        demo.close();
-    }
-
     @BeforeEach
-    void open() {
-        browser = new Browser(demo.url());
-        page = browser.page();
-        browser.signIn(demo.account(), demo.password());
-    }
-
-    @AfterEach
-    void shut() {
-        browser.close();
-    }
-
-    private Locator button(String name) {
-        return page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName(name).setExact(true));
-    }
-
-    private Locator region(String name) {
-        return page.getByRole(AriaRole.REGION, new Page.GetByRoleOptions().setName(name));
+    void enter() {
+        signIn();
     }
 
     private void drop(String file) {

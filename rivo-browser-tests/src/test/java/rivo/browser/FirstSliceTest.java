@@ -8,55 +8,15 @@ import com.microsoft.playwright.Page;
 import com.microsoft.playwright.assertions.LocatorAssertions;
 import com.microsoft.playwright.options.AriaRole;
 import java.io.IOException;
-import java.nio.file.Path;
 import java.util.regex.Pattern;
-import org.junit.jupiter.api.AfterAll;
-import org.junit.jupiter.api.AfterEach;
-import org.junit.jupiter.api.BeforeAll;
-import org.junit.jupiter.api.BeforeEach;
-import org.junit.jupiter.api.MethodOrderer;
 import org.junit.jupiter.api.Order;
 import org.junit.jupiter.api.Test;
-import org.junit.jupiter.api.TestMethodOrder;
-import org.junit.jupiter.api.io.TempDir;
 
 /** The whole way in the real interface: from signing in to a device that has received what was assigned. */
-@TestMethodOrder(MethodOrderer.OrderAnnotation.class)
-class FirstSliceTest {
+class FirstSliceTest extends BrowserTest {
 
     private static final double FIVE_SECONDS = 5000;
     private static final double DEVICE_DONE = 45_000;
-
-    @TempDir
-    private static Path data;
-    private static Demo demo;
-    private Browser browser;
-    private Page page;
-
-    @BeforeAll
-    static void start() throws IOException {
-        demo = Demo.start(data.resolve("demo"));
-    }
-
-    @AfterAll
-    static void stop() {
-        demo.close();
-    }
-
-    @BeforeEach
-    void open() {
-        browser = new Browser(demo.url());
-        page = browser.page();
-    }
-
-    @AfterEach
-    void shut() {
-        browser.close();
-    }
-
-    private void signIn() {
-        browser.signIn(demo.account(), demo.password());
-    }
 
     private static LocatorAssertions.IsVisibleOptions within(double milliseconds) {
         return new LocatorAssertions.IsVisibleOptions().setTimeout(milliseconds);
@@ -64,10 +24,6 @@ class FirstSliceTest {
 
     private Locator band(String name) {
         return page.getByRole(AriaRole.TREEITEM, new Page.GetByRoleOptions().setName(Pattern.compile("^" + name)));
-    }
-
-    private Locator button(String name) {
-        return page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName(name).setExact(true));
     }
 
     @Test

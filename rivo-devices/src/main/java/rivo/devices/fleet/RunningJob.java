@@ -14,6 +14,7 @@ import rivo.devices.protocol.ExitMeaning;
 import rivo.devices.protocol.Job;
 import rivo.devices.protocol.JobState;
 import rivo.devices.protocol.Progress;
+import rivo.devices.protocol.StepKind;
 
 /**
  * One try at a job, a step at a time. Content is really fetched and its hash really checked; only the installer is
@@ -57,6 +58,9 @@ final class RunningJob {
             return done();
         }
         Job.Step current = job.steps().get(step);
+        if (current.kind() == StepKind.WAIT && current.skipped() == null && current.stops() != null) {
+            return progress(JobState.WAITING, step + 1, "waits: " + current.stops());
+        }
         String failure = current.skipped() == null ? carryOut(current, server, device) : null;
         if (failure != null && !current.goesOn()) {
             return progress(JobState.FAILED, step + 1, failure);

@@ -132,7 +132,11 @@ final class SimulatedDevice {
             send(null, software(), present(), List.of(progress));
             return;
         }
-        if (progress.state() == JobState.FAILED) {
+        if (progress.state() == JobState.WAITING && !current.isRestarting()) {
+            // Waiting is no failure: it is looked at again, and costs no try.
+            keepAttempts(key(current.job()), state.attempts().getOrDefault(key(current.job()), 1) - 1);
+        }
+        if (progress.state() == JobState.FAILED || progress.state() == JobState.WAITING && !current.isRestarting()) {
             notBefore.put(key(current.job()), Instant.now().plus(RETRY_AFTER));
             running = null;
         }

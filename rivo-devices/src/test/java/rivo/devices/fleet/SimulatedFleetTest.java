@@ -26,6 +26,7 @@ import rivo.devices.protocol.Enrolled;
 import rivo.devices.protocol.Job;
 import rivo.devices.protocol.JobAction;
 import rivo.devices.protocol.JobState;
+import rivo.devices.protocol.PresenceKind;
 import rivo.devices.protocol.Progress;
 import rivo.devices.protocol.Report;
 import rivo.devices.protocol.ReportAnswer;
@@ -100,6 +101,16 @@ class SimulatedFleetTest {
                 action == JobAction.REMOVE ? null : "4.2.0",
                 List.of(new Job.Content(sha256, INSTALLER.length, "setup")), steps)),
                 List.of(Work.Check.inventory("siltscope", "Siltscope Lab")));
+    }
+
+    private static Job.Step step(StepKind kind, String skipped, String stops) {
+        return new Job.Step(kind, "step", "x", 60, null, null, false, null, Map.of(), List.of(), false, skipped, stops);
+    }
+
+    private static Work withSteps(Job.Step... steps) {
+        return new Work(List.of(new Job("siltscope", "Siltscope Lab", JobAction.INSTALL, "4.2.0", List.of(),
+                List.of(steps))), List.of(new Work.Check("siltscope", List.of(new Work.Seen("4.2.0", false,
+                        List.of(new Work.Look(PresenceKind.PRODUCT_CODE, "{5C1E}", "4.2.0")))))));
     }
 
     private static void until(BooleanSupplier condition) {
@@ -204,6 +215,42 @@ class SimulatedFleetTest {
             until(() -> !enrolments.isEmpty());
             Thread.sleep(300);
             assertThat(enrolments).hasSize(1);
+            assertThat(fleet).isNotNull();
+        }
+    }
+
+    @Test
+    void aSkippedStepIsReportedAndLeftOut() throws IOException {
+        work = withSteps(step(StepKind.RUN, null, null), step(StepKind.COPY, "needs model co \"Intake\", has Bench 7", null),
+                step(StepKind.LOOK, null, null));
+        try (SimulatedFleet fleet = fleet(Map.of())) {
+            until(() -> reached(JobState.DONE));
+            assertThat(progress()).extracting(Progress::message).contains("skipped: needs model co \"Intake\", has Bench 7");
+            until(() -> reports.stream().anyMatch(r -> r.present() != null
+                    && r.present().contains(new Report.Found("siltscope", "4.2.0"))));
+            assertThat(fleet).isNotNull();
+        }
+    }
+
+    @Test
+    void aCheckThatDoesNotHoldEndsTheJobInItsWords() throws IOException {
+        work = withSteps(step(StepKind.CHECK, null, "needs 3 GiB free"), step(StepKind.RUN, null, null));
+        try (SimulatedFleet fleet = fleet(Map.of())) {
+            until(() -> reached(JobState.FAILED));
+            assertThat(progress()).filteredOn(p -> p.state() == JobState.FAILED).first()
+                    .satisfies(p -> assertThat(p.message()).isEqualTo("needs 3 GiB free"));
+            assertThat(fleet).isNotNull();
+        }
+    }
+
+    @Test
+    void aWaitIsNoFailureAndGoesOnWhenItMay() throws IOException {
+        work = withSteps(step(StepKind.WAIT, null, "needs diskFreeGiB ge 3, has 2"), step(StepKind.RUN, null, null));
+        try (SimulatedFleet fleet = fleet(Map.of())) {
+            until(() -> reached(JobState.WAITING));
+            assertThat(progress()).filteredOn(p -> p.state() == JobState.WAITING).first()
+                    .satisfies(p -> assertThat(p.message()).isEqualTo("waits: needs diskFreeGiB ge 3, has 2"));
+            assertThat(reached(JobState.FAILED)).isFalse();
             assertThat(fleet).isNotNull();
         }
     }

@@ -32,12 +32,15 @@ public class Catalogue {
     private final WorkingEstate working;
     private final LiveEvents events;
     private volatile Map<String, Kept> titles;
+    /** Made once for all call-ins until a title changes. */
+    private volatile List<Work.Check> checks;
 
     Catalogue(Road road, WorkingEstate working, LiveEvents events, JdbcClient db) {
         this.road = road;
         this.working = working;
         this.events = events;
         this.titles = new TitleRows(db).read();
+        this.checks = checks(titles());
     }
 
     public Collection<TitleRecord> titles() {
@@ -83,8 +86,12 @@ public class Catalogue {
 
     /** How devices see each title: by its releases, the highest first. */
     public List<Work.Check> checks() {
+        return checks;
+    }
+
+    private static List<Work.Check> checks(Collection<TitleRecord> titles) {
         List<Work.Check> checks = new ArrayList<>();
-        for (TitleRecord title : titles()) {
+        for (TitleRecord title : titles) {
             List<Work.Seen> seen = new ArrayList<>();
             title.releases().stream().sorted(Comparator.comparing((ReleaseRecord r) -> Version.of(r.version())).reversed())
                     .forEach(release -> release.variants().stream().map(VariantRecord::presence).filter(Presence::isSeen)
@@ -93,7 +100,7 @@ public class Catalogue {
                 checks.add(new Work.Check(title.id(), seen));
             }
         }
-        return checks;
+        return List.copyOf(checks);
     }
 
     /** Puts a title in, or another in its place, whatever stands there. */
@@ -142,6 +149,7 @@ public class Catalogue {
             Map<String, Kept> next = new LinkedHashMap<>(titles);
             next.put(kept.record().id(), kept);
             titles = next;
+            checks = checks(titles());
             events.changed(Topics.ESTATE);
         });
     }

@@ -87,9 +87,13 @@ public class Contents {
         return new Content(hash, size, fileName);
     }
 
+    static boolean isHash(String text) {
+        return SHA256.matcher(text).matches();
+    }
+
     /** Whether the file is there, without looking into it. */
     boolean has(Content content) {
-        return Files.isRegularFile(folder.resolve(content.sha256()));
+        return isHash(content.sha256()) && Files.isRegularFile(folder.resolve(content.sha256()));
     }
 
     /**
@@ -98,7 +102,7 @@ public class Contents {
      * @throws ApiException when there is none, or when what is kept is damaged
      */
     public Path file(String hash) {
-        Path file = folder.resolve(SHA256.matcher(hash).matches() ? hash : "none");
+        Path file = folder.resolve(isHash(hash) ? hash : "none");
         if (!Files.isRegularFile(file)) {
             throw ApiException.notFound("no-content", "There is no content with the SHA-256 " + hash
                     + "; call in again for work that is up to date.");

@@ -183,7 +183,7 @@ class TitleFiles {
                 releases.add(related(release, told, findings));
             }
         }
-        TitleRecord title = new TitleRecord(told.id(), told.name(), told.maker(), told.about(), told.seats(),
+        TitleRecord title = new TitleRecord(told.id(), told.name(), told.maker(), told.about().withoutIcon(), told.seats(),
                 told.trustedSigners(), told.conflictsWith().stream().filter(id -> knows(id, told, findings)).toList(),
                 releases);
         ReleaseRecord leading = told.leading();

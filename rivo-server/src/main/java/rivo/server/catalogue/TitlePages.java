@@ -30,7 +30,7 @@ class TitlePages {
      * @param devices on how many it is
      * @param needs how many looks at its leading release want somebody
      */
-    record TitleLine(String id, String name, String maker, String category, String description, @Nullable String newest,
+    record TitleLine(String id, String name, String maker, String category, String description, String icon, @Nullable String newest,
             int releases, int devices, int needs) {
     }
 
@@ -77,10 +77,10 @@ class TitlePages {
         return catalogue.titles().stream().map(title -> {
             ReleaseRecord leading = title.leading();
             var newest = title.title().newest();
-            int needs = leading == null ? 1 : (int) view(resolver, title, leading, all).looks().stream()
+            int needs = leading == null ? 1 : (int) view(resolver, title, leading, all, false).looks().stream()
                     .filter(look -> !look.well()).count();
             return new TitleLine(title.id(), title.name(), title.maker(), title.about().category(),
-                    title.about().description(), newest == null ? null : newest.version().toString(),
+                    title.about().description(), title.about().icon(), newest == null ? null : newest.version().toString(),
                     title.releases().size(), resolver.versionsPresent(title.id()).values().stream().mapToInt(n -> n).sum(), needs);
         }).toList();
     }
@@ -92,12 +92,13 @@ class TitlePages {
         int all = resolver.estate().devices().size();
         List<ReleaseStanding> releases = title.releases().stream()
                 .sorted(Comparator.comparing((ReleaseRecord r) -> Version.of(r.version())).reversed())
-                .map(release -> view(resolver, title, release, all)).toList();
+                .map(release -> view(resolver, title, release, all, true)).toList();
         return new TitlePage(title, kept.revision(), kept.changedBy(), kept.changedAt(), all, versions(resolver, id),
                 required(resolver, id), releases, relations(title));
     }
 
-    private ReleaseStanding view(Resolver resolver, TitleRecord title, ReleaseRecord release, int all) {
+    /** @param why whether it is counted who has not reported, which costs a look at each device that nothing fits */
+    private ReleaseStanding view(Resolver resolver, TitleRecord title, ReleaseRecord release, int all, boolean why) {
         List<Fit> fits = new ArrayList<>();
         Positions rest = Positions.range(0, all);
         for (VariantRecord variant : release.variants()) {
@@ -106,7 +107,7 @@ class TitlePages {
             fits.add(new Fit(variant.id(), variant.fits(), fitting.size()));
             rest = rest.without(fitting);
         }
-        int unreported = rest.filter(p -> resolver.estate().devices().at(p).facts().isEmpty()).size();
+        int unreported = !why ? 0 : rest.filter(p -> resolver.estate().devices().at(p).facts().isEmpty()).size();
         return new ReleaseStanding(release.version(), fits, rest.size(), unreported, readiness.looks(title, release, all, rest.size()));
     }
 

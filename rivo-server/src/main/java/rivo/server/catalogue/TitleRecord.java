@@ -44,11 +44,12 @@ public record TitleRecord(String id, String name, String maker, About about, @Nu
      * @param information an address where more is said
      * @param privacy an address where it is said what it does with personal data
      * @param approvedBy the number of the change that approved it
+     * @param icon the id of its picture; empty for a drawn one
      */
     public record About(String owner, String category, String description, String information, String privacy,
-            String notes, String approvedBy) {
+            String notes, String approvedBy, String icon) {
 
-        public static final About NOTHING = new About("", "", "", "", "", "", "");
+        public static final About NOTHING = new About("", "", "", "", "", "", "", "");
 
         public About {
             owner = orEmpty(owner);
@@ -58,14 +59,20 @@ public record TitleRecord(String id, String name, String maker, About about, @Nu
             privacy = orEmpty(privacy);
             notes = orEmpty(notes);
             approvedBy = orEmpty(approvedBy);
+            icon = orEmpty(icon);
         }
 
         private static String orEmpty(@Nullable String text) {
             return text == null ? "" : text;
         }
 
+        /** Pictures stay in the catalogue that they were given to. */
+        About withoutIcon() {
+            return new About(owner, category, description, information, privacy, notes, approvedBy, "");
+        }
+
         About described(@Nullable String text) {
-            return new About(owner, category, orEmpty(text), information, privacy, notes, approvedBy);
+            return new About(owner, category, orEmpty(text), information, privacy, notes, approvedBy, icon);
         }
     }
 

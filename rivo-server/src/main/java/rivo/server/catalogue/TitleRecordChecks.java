@@ -88,6 +88,26 @@ final class TitleRecordChecks {
             steps(variant.install(), place + ".install");
             steps(variant.remove(), place + ".remove");
             steps(variant.repair(), place + ".repair");
+            presence(variant.presence(), place + ".presence");
+            for (Contents.Content content : variant.contents()) {
+                if (content.sha256() == null || !Contents.isHash(content.sha256()) || content.size() < 0) {
+                    add("bad-content", place + ".contents", "A content is named by its SHA-256, 64 small hexadecimal digits; "
+                            + "drop the file in again.");
+                }
+                text(place + ".contents.fileName", content.fileName(), LONGEST_NAME, true);
+            }
+        }
+    }
+
+    private void presence(Presence presence, String at) {
+        atMost(at + ".checks", presence.checks(), MOST_STEPS);
+        for (int i = 0; i < presence.checks().size(); i++) {
+            Presence.Check check = presence.checks().get(i);
+            text(at + ".checks[" + i + "].subject", check.subject(), LONGEST_TEXT, true);
+            if (check.kind() == null || check.version().length() > Version.LONGEST) {
+                add("bad-check", at + ".checks[" + i + "]", "A presence check needs a kind, and a version of at most "
+                        + Version.LONGEST + " characters.");
+            }
         }
     }
 

@@ -141,6 +141,7 @@ class Uploads {
      * @throws ApiException when it does not begin where the last one ended, or goes beyond the end
      */
     Upload append(String id, String who, long offset, InputStream in) throws IOException {
+        get(id, who);
         synchronized (locks.computeIfAbsent(id, k -> new Object())) {
             Upload upload = get(id, who);
             if (offset != upload.received()) {

@@ -86,7 +86,7 @@ class DemoSeed {
     }
 
     private TitleRecord record(DemoTitle title) {
-        About about = new About(title.owner(), title.category(), title.description(), "", "", "", "");
+        About about = new About(title.owner(), title.category(), title.description(), "", "", "", "", "");
         List<ReleaseRecord> releases = title.releases().stream().map(release -> new ReleaseRecord(release.version(),
                 release.state() == ReleaseState.OFFERED, release.state() == ReleaseState.OFFERED ? ""
                         : "withdrawn 19 Nov, crashed on intake PCs",

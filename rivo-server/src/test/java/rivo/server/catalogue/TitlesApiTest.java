@@ -176,6 +176,14 @@ class TitlesApiTest {
     }
 
     @Test
+    void contentAndPresenceThatNameNothingAreRefused() {
+        VariantRecord bad = new VariantRecord("all", null, false, List.of(new Contents.Content("../../rivo", 5, "a.exe")),
+                List.of(), List.of(), List.of(), Presence.inventory(""));
+        assertThat(put(withVariant(bad)).body().path("problems").valueStream().map(p -> p.path("code").asString()))
+                .contains("bad-content", "bad-text");
+    }
+
+    @Test
     void aChangeIsRehearsedBeforeItIsKept() {
         TitleRecord withdrawn = siltscope().withReleases(siltscope().releases().stream().map(r -> new ReleaseRecord(
                 r.version(), false, "", List.of(), List.of(), r.variants())).toList());
