@@ -1,25 +1,25 @@
 import type { Effects } from '../api/catalogue'
 
+/** What a change does to some devices, after their number; # stands for the title and its release. */
 const WORDS: Record<string, string> = {
-  gains: 'get',
-  'other-release': 'go to',
-  'other-reason': 'keep, for another reason,',
-  loses: 'no longer get',
-  withdrawn: 'are no longer offered',
-  settled: 'are settled on',
-  offered: 'are offered',
-  removed: 'lose',
-  contested: 'become contested on',
-  later: 'get later',
-  unfit: 'find nothing that fits them of',
-  blocked: 'are blocked on',
-  replaced: 'have replaced',
-  displaced: 'are kept off',
-  waiting: 'wait for a seat of',
+  gains: 'get #',
+  'other-release': 'go to #',
+  'other-reason': 'keep #, for another reason',
+  loses: 'no longer get #',
+  withdrawn: 'are no longer offered #',
+  settled: 'are settled on #',
+  offered: 'are offered #',
+  removed: 'have # taken off',
+  contested: 'become contested on #',
+  later: 'get # later',
+  unfit: 'find nothing of # that fits them',
+  blocked: 'are blocked on #',
+  replaced: 'lose #, which is replaced',
+  displaced: 'have # kept off',
+  waiting: 'wait for a seat of #',
 }
 
-/** What a change does to some devices, after their number. */
 export function effectWords(effect: Effects['effects'][number]): string {
-  const version = effect.version === undefined ? '' : ` ${effect.version}`
-  return `${WORDS[effect.effect] ?? effect.effect} ${effect.name}${version}`
+  const title = effect.version === undefined ? effect.name : `${effect.name} ${effect.version}`
+  return (WORDS[effect.effect] ?? `${effect.effect} #`).replace('#', () => title)
 }

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { TitleRecord, VariantRecord } from '../api/catalogue'
-import { emptyStep, exitCodes, exitText, exitWords, moved, withRelease, withSteps } from './record'
+import { emptyStep, exitCodes, exitText, exitWords, moved, reworded, withRelease, withSteps } from './record'
 
 const variant = (id: string): VariantRecord => ({
   id,
@@ -50,6 +50,18 @@ describe('a title that is edited', () => {
   it('withdraws one release alone', () => {
     const after = withRelease(record, '4.1.0', release => ({ ...release, offered: false }))
     expect(after.releases.map(r => r.offered)).toEqual([false, true])
+  })
+})
+
+describe('two people who edit the words of one title', () => {
+  it('both keep what they changed', () => {
+    const theirs = { ...record, seats: 40, about: { ...record.about, category: 'Treatment' } }
+    const mine = { name: record.name, maker: 'Fenwick', about: { ...record.about, owner: 'Works IT' } }
+    expect(reworded(theirs, record, mine, '')).toEqual({
+      ...theirs,
+      maker: 'Fenwick',
+      about: { ...record.about, category: 'Treatment', owner: 'Works IT' },
+    })
   })
 })
 

@@ -54,6 +54,25 @@ export function withSeats(record: TitleRecord, text: string): TitleRecord {
   return count === seats ? record : { ...rest, ...(count !== undefined && { seats: count }) }
 }
 
+type Words = Pick<TitleRecord, 'name' | 'maker' | 'about'>
+
+/**
+ * The newest version of a title with those words changed that somebody changed in what they had before them: what another
+ * person changed meanwhile stays.
+ */
+export function reworded(newest: TitleRecord, before: TitleRecord, after: Words, seats: string): TitleRecord {
+  const about = Object.fromEntries(
+    Object.entries(after.about).filter(([field, text]) => text !== before.about[field as keyof Words['about']]),
+  )
+  const record = {
+    ...newest,
+    name: after.name === before.name ? newest.name : after.name,
+    maker: after.maker === before.maker ? newest.maker : after.maker,
+    about: { ...newest.about, ...about },
+  }
+  return seats.trim() === String(before.seats ?? '') ? record : withSeats(record, seats)
+}
+
 /** The list with the entry at one place moved by so many places; unchanged where that leads outside. */
 export function moved<T>(list: readonly T[], at: number, by: number): readonly T[] {
   const to = at + by

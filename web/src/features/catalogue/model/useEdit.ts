@@ -1,13 +1,25 @@
 import { sentence } from '../../../shared/api'
-import type { TitlePageData, TitleRecord } from '../api/catalogue'
+import type { Change, TitlePageData, TitleRecord } from '../api/catalogue'
 import { useSaveTitle } from '../api/catalogue'
 
 /** Makes one record of another. Kept as what to do, so that it can be done again to a newer version. */
 export type Edit = (record: TitleRecord) => TitleRecord
 
+/** How an edit is saved. */
+export interface Saving {
+  readonly why?: string | undefined
+  /** The revision that was looked at while it was written; without one, the newest. */
+  readonly revision?: number | undefined
+  readonly onRefused?: () => void
+}
+
 export interface Editing {
   /** Saves; says so when it is on the server's disk. */
-  readonly save: (edit: Edit, onSaved: () => void, why?: string) => void
+  readonly save: (edit: Edit, onSaved: () => void, how?: Saving) => void
+  /** What an edit comes to, made to the title as it stands. */
+  readonly change: (edit: Edit) => Change
+  /** That of the title as it stands. */
+  readonly revision: number
   readonly pending: boolean
   /** Why the last one was not saved. */
   readonly refusal: string | undefined
@@ -20,11 +32,23 @@ export interface Editing {
 export function useEdit(page: TitlePageData, refetch: () => void): Editing {
   const saving = useSaveTitle()
   return {
-    save: (edit, onSaved, why) =>
+    save: (edit, onSaved, how = {}) =>
       saving.mutate(
-        { record: edit(page.record), revision: page.revision, ...(why !== undefined && { why }) },
-        { onSuccess: onSaved, onError: refetch },
+        {
+          record: edit(page.record),
+          revision: how.revision ?? page.revision,
+          ...(how.why !== undefined && { why: how.why }),
+        },
+        {
+          onSuccess: onSaved,
+          onError: () => {
+            refetch()
+            how.onRefused?.()
+          },
+        },
       ),
+    change: edit => ({ record: edit(page.record), revision: page.revision }),
+    revision: page.revision,
     pending: saving.isPending,
     refusal: saving.isError ? sentence(saving.error) : undefined,
   }

@@ -2,7 +2,7 @@ import { Grid } from '@chakra-ui/react'
 import { useState } from 'react'
 import type { TitleRecord } from '../api/catalogue'
 import type { Editing } from '../model/useEdit'
-import { withSeats } from '../model/record'
+import { reworded } from '../model/record'
 import { IconField } from './IconField'
 import { EditWindow } from './EditWindow'
 import { TextField } from './TextField'
@@ -25,6 +25,7 @@ export function AboutWindow({
   editing: Editing
   onClose: () => void
 }) {
+  const [before] = useState(record)
   const [name, setName] = useState(record.name)
   const [maker, setMaker] = useState(record.maker)
   const [about, setAbout] = useState(record.about)
@@ -42,7 +43,7 @@ export function AboutWindow({
       editing={editing}
       problem={problem}
       onClose={onClose}
-      edit={newest => withSeats({ ...newest, name, maker, about }, seats)}
+      edit={newest => reworded(newest, before, { name, maker, about }, seats)}
     >
       <Grid templateColumns="1fr 1fr" gap="10px 16px">
         <TextField label="Name" value={name} required onChange={setName} />

@@ -51,7 +51,7 @@ export function OfferWindow({ page, release, editing, onClose }: Props) {
             variant="honey"
             loading={editing.pending}
             disabled={why.trim().length < 3 || effects.data === undefined}
-            onClick={() => editing.save(edit, onClose, why)}
+            onClick={() => editing.save(edit, onClose, { why })}
           >
             {verb}
           </Button>

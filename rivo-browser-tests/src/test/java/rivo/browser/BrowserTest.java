@@ -18,7 +18,7 @@ import org.junit.jupiter.api.io.TempDir;
 abstract class BrowserTest {
 
     @TempDir
-    private static Path data;
+    static Path data;
     static Demo demo;
     Browser browser;
     Page page;

@@ -135,10 +135,26 @@ class CatalogueTest extends BrowserTest {
         button("Save").click();
         assertThat(page.getByRole(AriaRole.ALERT)).containsText("was changed by " + demo.account());
         assertThat(page.getByLabel("Owner")).hasValue("Works IT, north");
+        button("Save").click();
+        assertThat(page.getByText("owner Works IT, north · Treatment")).isVisible();
     }
 
     @Test
     @Order(5)
+    void aRelationThatWouldTakeSomethingOffIsRehearsedAndAskedAbout() {
+        page.navigate("/catalogue/siltscope?release=4.2.0");
+        region("Stands with").getByRole(AriaRole.BUTTON).first().click();
+        Locator third = page.getByLabel("Relation 3", new Page.GetByLabelOptions().setExact(true));
+        third.selectOption("off-first");
+        page.getByLabel("Title of relation 3").selectOption("fernote");
+        assertThat(page.getByText("lose Fernote Reader, which is replaced")).isVisible();
+        assertThat(button("Save")).isDisabled();
+        button("Leave it").click();
+        assertThat(third).isHidden();
+    }
+
+    @Test
+    @Order(6)
     void theCatalogueIsFreeOfSeriousFaultsInBothThemes() {
         for (String theme : new String[] {"light", "dark"}) {
             page.evaluate("theme => localStorage.setItem('rivo.theme', theme)", theme);
