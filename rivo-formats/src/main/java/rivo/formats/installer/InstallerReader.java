@@ -37,7 +37,7 @@ public final class InstallerReader {
         }
         InstallerFormat format = recognise(head);
         try {
-            InstallerFile read = read(format, file, head);
+            InstallerFile read = Tidied.of(read(format, file, head));
             return read.with(findings(read, fileName));
         } catch (IOException | RuntimeException | StackOverflowError e) {
             if (!Files.isReadable(file)) {

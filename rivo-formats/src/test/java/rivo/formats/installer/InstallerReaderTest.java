@@ -120,6 +120,20 @@ class InstallerReaderTest {
     }
 
     @Test
+    void whatAShellWouldReadIsNoCode() {
+        InstallerFile told = new InstallerFile(InstallerFormat.DEB, "Tide\u0000watch\u202e ", "2.1; reboot", " ", null, "x64",
+                "tidewatch; rm -rf /", "{5C1E0B7A-4D2F-4E8B-9A61-3F7C2D9090F2}", null, InstallerKind.UNKNOWN, true, null,
+                List.of(new Needed("$(reboot)", null), new Needed("graphkit", "2.3")), List.of());
+        InstallerFile tidied = Tidied.of(told);
+        assertThat(tidied.name()).isEqualTo("Tide watch");
+        assertThat(tidied.version()).isNull();
+        assertThat(tidied.maker()).isNull();
+        assertThat(tidied.code()).isNull();
+        assertThat(tidied.family()).isEqualTo("{5C1E0B7A-4D2F-4E8B-9A61-3F7C2D9090F2}");
+        assertThat(tidied.needs()).containsExactly(new Needed("graphkit", "2.3"));
+    }
+
+    @Test
     void anEmptyFileIsRefused() {
         assertThatThrownBy(() -> read("setup.exe", new byte[0])).isInstanceOf(UnreadableInstallerException.class)
                 .hasMessage("setup.exe is empty; fetch it anew from where it came from.");

@@ -63,7 +63,7 @@ class Proposals {
             title = new TitleRecord(title.id(), title.name(), title.maker(), About.NOTHING.described(file.description()),
                     null, List.of(), List.of(), List.of());
         }
-        String version = file.version() == null ? "1.0" : file.version();
+        String version = asWritten(title, file.version() == null ? "1.0" : file.version());
         VariantRecord variant = variant(file, content, name, version);
         List<Finding> findings = new ArrayList<>(file.findings());
         findings.addAll(inCatalogue(content));
@@ -76,6 +76,12 @@ class Proposals {
         }
         return new Proposal(withVariant(title, version, variant, needs(file)), known == null ? 0 : catalogue.kept(title.id()).revision(),
                 version, variant.id(), content, file.format().words(), findings);
+    }
+
+    /** 4.2 is 4.2.0 where the title has that. */
+    private static String asWritten(TitleRecord title, String version) {
+        return title.releases().stream().map(ReleaseRecord::version)
+                .filter(known -> Version.of(known).equals(Version.of(version))).findFirst().orElse(version);
     }
 
     private @Nullable TitleRecord named(String name) {
@@ -167,21 +173,21 @@ class Proposals {
         return switch (file.format()) {
             case MSI -> variant(file, content, msi(file.architecture()), step("Run the installer, quietly",
                     "msiexec /i \"{content}\\" + path + "\" /qn /norestart", USUAL_CODES),
-                    step("Take it off, quietly", "msiexec /x " + code + " /qn /norestart", USUAL_CODES),
-                    step("Put back what is damaged", "msiexec /fomus " + code + " /qn /norestart", USUAL_CODES),
+                    byCode(code, "Take it off, quietly", "msiexec /x " + code + " /qn /norestart", USUAL_CODES),
+                    byCode(code, "Put back what is damaged", "msiexec /fomus " + code + " /qn /norestart", USUAL_CODES),
                     seen(PresenceKind.PRODUCT_CODE, code, version));
             case MSIX -> variant(file, content, msi(file.architecture()), step("Put the package on for everyone",
                     "powershell Add-AppxProvisionedPackage -Online -SkipLicense -PackagePath \"{content}\\" + path + "\"",
-                    USUAL_CODES), step("Take the package off for everyone", "powershell \"Get-AppxPackage -AllUsers " + code
+                    USUAL_CODES), byCode(code, "Take the package off for everyone", "powershell \"Get-AppxPackage -AllUsers " + code
                             + " | Remove-AppxPackage -AllUsers\"", USUAL_CODES),
                     List.of(), seen(PresenceKind.PACKAGE, code, version));
             case EXE -> exe(file, content, name, version);
             case DEB -> variant(file, content, "deb" + behind(file.architecture()), step("Put the package on",
-                    "apt-get -y install \"{content}/" + path + "\"", UNIX_CODES), step("Take the package off",
+                    "apt-get -y install \"{content}/" + path + "\"", UNIX_CODES), byCode(code, "Take the package off",
                             "apt-get -y remove " + code, UNIX_CODES),
                     List.of(), seen(PresenceKind.PACKAGE, code, version));
             case RPM -> variant(file, content, "rpm" + behind(file.architecture()), step("Put the package on",
-                    "dnf -y install \"{content}/" + path + "\"", UNIX_CODES), step("Take the package off",
+                    "dnf -y install \"{content}/" + path + "\"", UNIX_CODES), byCode(code, "Take the package off",
                             "dnf -y remove " + code, UNIX_CODES),
                     List.of(), seen(PresenceKind.PACKAGE, code, version));
             case SCRIPT -> variant(file, content, "all", step("Run the script", interpreter(path), UNIX_CODES), List.of(),
@@ -190,7 +196,8 @@ class Proposals {
                     "msiexec /p \"{content}\\" + path + "\" /qn /norestart", USUAL_CODES), List.of(), List.of(),
                     Presence.NONE);
             case ZIP, OTHER -> variant(file, content, "all", List.of(new Step(StepKind.COPY, "Copy the files",
-                    "{content}/" + path, "{programs}/" + name, Existing.KEEP_NEWER, null, Step.USUAL_LIMIT, false, "",
+                    "{content}/" + path, "{programs}/" + name.replaceAll("[/\\\\:{}]+", " "), Existing.KEEP_NEWER, null,
+                    Step.USUAL_LIMIT, false, "",
                     java.util.Map.of(), List.of(), false, "")), List.of(), List.of(), Presence.NONE);
         };
     }
@@ -199,7 +206,7 @@ class Proposals {
         InstallerKind kind = file.kind();
         String quiet = kind.quiet().isEmpty() ? "" : " " + kind.quiet();
         List<Step> remove = kind.quietRemoval().isEmpty() ? List.of()
-                : step("Run its own removal, quietly", "\"{uninstaller:" + name + "}\" " + kind.quietRemoval(), USUAL_CODES);
+                : step("Run its own removal, quietly", "\"{uninstaller:" + name.replaceAll("[{}\"]", "") + "}\" " + kind.quietRemoval(), USUAL_CODES);
         return variant(file, content, msi(file.architecture()), step("Run the installer, quietly", "\"{content}\\"
                 + content.fileName() + "\"" + quiet, USUAL_CODES), remove, List.of(),
                 seen(PresenceKind.INVENTORY, name, version));
@@ -216,6 +223,11 @@ class Proposals {
 
     private static String behind(@Nullable String architecture) {
         return architecture == null ? "" : "-" + architecture;
+    }
+
+    /** Nothing where the file did not tell the code that the command needs. */
+    private static List<Step> byCode(String code, String text, String command, List<ExitCode> codes) {
+        return code.isEmpty() ? List.of() : step(text, command, codes);
     }
 
     private static List<Step> step(String text, String command, List<ExitCode> codes) {

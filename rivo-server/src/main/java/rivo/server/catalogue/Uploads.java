@@ -41,6 +41,8 @@ class Uploads {
     private static final Duration KEPT = Duration.ofDays(3);
     private static final int MOST_AT_ONCE = 20;
     private static final int LONGEST_NAME = 200;
+    /** File names are written into commands, between quotation marks; these would mean something there. */
+    private static final String SHELL = "[\"$`%!]";
     private static final Pattern ID = Pattern.compile("[0-9a-f]{32}");
 
     /**
@@ -62,7 +64,8 @@ class Uploads {
 
     /** @throws ApiException when the file is empty, too large, or there is no room for it */
     Upload begin(String who, String fileName, long size) {
-        String name = fileName.substring(Math.max(fileName.lastIndexOf('/'), fileName.lastIndexOf('\\')) + 1).strip();
+        String name = fileName.substring(Math.max(fileName.lastIndexOf('/'), fileName.lastIndexOf('\\')) + 1).strip()
+                .replaceAll(SHELL, "_");
         if (name.isEmpty() || name.length() > LONGEST_NAME || name.chars().anyMatch(Character::isISOControl)) {
             throw refused("bad-name", "A file name has 1 to " + LONGEST_NAME + " characters; rename the file.");
         }

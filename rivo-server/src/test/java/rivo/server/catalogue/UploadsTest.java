@@ -102,6 +102,8 @@ class UploadsTest {
         assertThat(server.ask("POST", "/api/uploads", Map.of("fileName", "../\u0000", "size", 5)).code())
                 .isEqualTo("bad-name");
         assertThat(server.ask("GET", "/api/uploads/..%2F..%2Frivo", null).status()).isBetween(400, 404);
+        assertThat(server.ask("POST", "/api/uploads", Map.of("fileName", "a\"; $(reboot).exe", "size", 5)).body()
+                .path("fileName").asString()).as("it is written into commands").isEqualTo("a_; _(reboot).exe");
     }
 
     @Test

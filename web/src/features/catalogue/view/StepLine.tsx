@@ -1,0 +1,264 @@
+import { Box, Flex } from '@chakra-ui/react'
+import { ArrowDown, ArrowUp } from 'lucide-react'
+import type { ReactNode } from 'react'
+import { Button } from '../../../shared/Button'
+import { stretch } from '../../../shared/format'
+import type { Program, Step, Tried } from '../api/catalogue'
+import { exitWords } from '../model/record'
+
+const KINDS: Record<Step['kind'], string> = {
+  run: 'Run',
+  script: 'Run the script',
+  copy: 'Copy',
+  wait: 'Wait until',
+  check: 'Check that',
+}
+
+const EXISTING = { 'keep-newer': 'keep newer ones', keep: 'keep what is there', overwrite: 'write over' } as const
+
+/** One step, with what it is, where failure leads, and what became of it on the device it was tried on. */
+export function StepLine({
+  step,
+  number,
+  last,
+  tried,
+  onOpen,
+  onMove,
+}: {
+  step: Step
+  number: number
+  last: boolean
+  tried: Tried['steps'][number] | undefined
+  onOpen: () => void
+  onMove: (by: number) => void
+}) {
+  const out = tried !== undefined && tried.state !== 'runs'
+  return (
+    <Flex as="li" gap="10px" mb="9px">
+      <Number n={number} strong={false} />
+      <Box
+        flex="1"
+        minW="0"
+        borderWidth="1px"
+        borderStyle={out ? 'dashed' : 'solid'}
+        borderColor="line"
+        borderRadius="7px"
+        bg={out ? 'transparent' : 'panel'}
+        px="12px"
+        py="7px"
+      >
+        <Flex gap="8px" align="baseline">
+          <Box flex="1" minW="0" fontWeight="600" color={out ? 'ink3' : 'ink'}>
+            {step.text === '' ? KINDS[step.kind] : step.text}
+          </Box>
+          <Flex gap="2px">
+            <Small label={`Move step ${number} up`} disabled={number === 1} onClick={() => onMove(-1)}>
+              <ArrowUp size={13} />
+            </Small>
+            <Small label={`Move step ${number} down`} disabled={last} onClick={() => onMove(1)}>
+              <ArrowDown size={13} />
+            </Small>
+            <Button variant="text" h="22px" fontSize="12.3px" onClick={onOpen} aria-label={`Edit step ${number}`}>
+              edit
+            </Button>
+          </Flex>
+        </Flex>
+        <Box color="ink2" fontSize="12.3px">
+          {step.text !== '' && `${KINDS[step.kind]} `}
+          <Code>{step.command}</Code>
+          {step.kind === 'copy' && (
+            <>
+              {' '}
+              to <Code>{step.to}</Code> · {EXISTING[step.existing ?? 'overwrite']}
+            </>
+          )}{' '}
+          · {stretch(step.limitSeconds)} at most
+          {step.asPerson && ' · as the person'}
+        </Box>
+        {step.onlyWhere !== undefined && (
+          <Box color="ink2" fontSize="12.3px" mt="2px">
+            only where <Code>{step.onlyWhere}</Code>
+          </Box>
+        )}
+        {step.exitCodes.length > 1 && (
+          <Flex gap="6px" mt="5px" wrap="wrap">
+            {step.exitCodes.map(code => (
+              <Box
+                key={code.code}
+                borderWidth="1px"
+                borderBottomWidth="2px"
+                borderColor="line"
+                borderRadius="4px"
+                px="5px"
+                fontSize="11.5px"
+                color="ink2"
+              >
+                {exitWords(code)}
+              </Box>
+            ))}
+          </Flex>
+        )}
+        {out && (
+          <Box fontSize="12.3px" mt="3px" color={tried.state === 'stops' ? 'trouble' : 'ink2'}>
+            {tried.state === 'not-reached' ? 'not reached' : `${tried.state}: ${tried.why ?? ''}`}
+          </Box>
+        )}
+      </Box>
+      <Otherwise>
+        {step.kind === 'copy' && step.goesOn ? (
+          'else go on, and say so'
+        ) : step.goesOn ? (
+          'any other code: go on'
+        ) : (
+          <>
+            else <Stop>stop</Stop>
+            {step.says !== '' && `: “${step.says}”`}
+          </>
+        )}
+      </Otherwise>
+    </Flex>
+  )
+}
+
+/** The last thing a program does: it looks. */
+export function LookLine({
+  number,
+  program,
+  seen,
+  any,
+  onOpen,
+}: {
+  number: number
+  program: Program
+  seen: readonly string[]
+  any: boolean
+  onOpen: () => void
+}) {
+  return (
+    <Flex as="li" gap="10px">
+      <Number n={number} strong />
+      <Box
+        flex="1"
+        minW="0"
+        borderWidth="1px"
+        borderColor="lagoonLine"
+        borderRadius="7px"
+        bg="lagoonSoft"
+        px="12px"
+        py="7px"
+      >
+        <Flex gap="8px" align="baseline">
+          <Box flex="1" fontWeight="600">
+            Look whether it is {program === 'remove' ? 'gone' : 'there'}
+          </Box>
+          <Button variant="text" h="22px" fontSize="12.3px" onClick={onOpen}>
+            edit the presence check
+          </Button>
+        </Flex>
+        <Box fontSize="12.3px" color={seen.length === 0 ? 'ochre' : 'ink2'} overflowWrap="anywhere">
+          {seen.length === 0 ? 'cannot be seen: its status is a guess' : seen.join(any ? ', or ' : ', and ')}
+        </Box>
+      </Box>
+      <Otherwise>
+        {seen.length > 0 && (
+          <>
+            else <Stop>failed</Stop>: “ran, but is not {program === 'remove' ? 'gone' : 'there'}”
+          </>
+        )}
+      </Otherwise>
+    </Flex>
+  )
+}
+
+function Number({ n, strong }: { n: number; strong: boolean }) {
+  return (
+    <Flex
+      w="26px"
+      h="26px"
+      mt="5px"
+      flexShrink="0"
+      align="center"
+      justify="center"
+      borderRadius="50%"
+      borderWidth="2px"
+      borderColor="lagoon"
+      bg={strong ? 'lagoon' : 'panel'}
+      color={strong ? 'panel' : 'ink'}
+      fontSize="12px"
+      fontWeight="700"
+      position="relative"
+      aria-hidden="true"
+    >
+      {n}
+    </Flex>
+  )
+}
+
+function Small({
+  label,
+  disabled,
+  onClick,
+  children,
+}: {
+  label: string
+  disabled: boolean
+  onClick: () => void
+  children: ReactNode
+}) {
+  return (
+    <Button
+      aria-label={label}
+      disabled={disabled}
+      onClick={onClick}
+      h="22px"
+      w="22px"
+      p="0"
+      borderColor="transparent"
+      color="ink2"
+    >
+      {children}
+    </Button>
+  )
+}
+
+function Otherwise({ children }: { children: ReactNode }) {
+  return (
+    <Flex w="150px" flexShrink="0" pt="9px" gap="8px" color="ink2" fontSize="12.3px">
+      <Box
+        w="18px"
+        mt="8px"
+        borderTopWidth="2px"
+        borderStyle="dashed"
+        borderColor="line"
+        flexShrink="0"
+        aria-hidden="true"
+      />
+      <Box>{children}</Box>
+    </Flex>
+  )
+}
+
+function Stop({ children }: { children: ReactNode }) {
+  return (
+    <Box as="b" color="trouble">
+      {children}
+    </Box>
+  )
+}
+
+function Code({ children }: { children: string }) {
+  return (
+    <Box
+      as="code"
+      fontFamily="mono"
+      fontSize="12px"
+      bg="hover"
+      color="ink"
+      borderRadius="3px"
+      px="4px"
+      overflowWrap="anywhere"
+    >
+      {children}
+    </Box>
+  )
+}
