@@ -64,6 +64,21 @@ class CatalogueTest {
     }
 
     @Test
+    void aVariantOfTheFirstSchemaKeepsItsCommandsAndItsName() {
+        Titles.add(server, "mudview", "Mudview");
+        var db = server.bean(org.springframework.jdbc.core.simple.JdbcClient.class);
+        db.sql("update titles set inventory_name = 'Mudview 3', about = null where id = 'mudview'").update();
+        db.sql("update variants set program = null, install_command = 'on', remove_command = 'off', sha256 = ?, size = 5, "
+                + "file_name = 'm.bin' where title = 'mudview'").params("ab".repeat(32)).update();
+        TitleRecord read = new TitleRows(db).read().get("mudview").record();
+        TitleRecord.VariantRecord variant = read.releases().get(0).variants().get(0);
+        assertThat(variant.install().get(0).command()).isEqualTo("on");
+        assertThat(variant.remove().get(0).command()).isEqualTo("off");
+        assertThat(variant.presence()).isEqualTo(Presence.inventory("Mudview 3"));
+        assertThat(variant.contents()).containsExactly(new Contents.Content("ab".repeat(32), 5, "m.bin"));
+    }
+
+    @Test
     void contentIsKeptOnceByItsHash() throws IOException {
         Contents contents = server.bean(Contents.class);
         Contents.Content one = contents.keep(new ByteArrayInputStream(Titles.INSTALLER), "a.bin");
