@@ -435,7 +435,7 @@ export interface components {
             privacy: string;
         };
         Begin: {
-            fileName: string;
+            fileName?: string;
             /** Format: int64 */
             size: number;
         };

@@ -126,7 +126,7 @@ public class Contents {
         checked.add(hash);
     }
 
-    private static MessageDigest sha256() {
+    static MessageDigest sha256() {
         try {
             return MessageDigest.getInstance("SHA-256");
         } catch (GeneralSecurityException e) {

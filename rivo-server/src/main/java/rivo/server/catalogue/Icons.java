@@ -10,8 +10,6 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
-import java.security.MessageDigest;
-import java.security.NoSuchAlgorithmException;
 import java.util.HexFormat;
 import java.util.Iterator;
 import java.util.Optional;
@@ -59,7 +57,7 @@ class Icons {
         }
         boolean isSvg = new String(bytes, 0, Math.min(bytes.length, 1024), StandardCharsets.UTF_8).contains("<svg");
         byte[] clean = isSvg ? svg(bytes) : redrawn(bytes);
-        String id = sha256(clean) + (isSvg ? ".svg" : ".png");
+        String id = HexFormat.of().formatHex(Contents.sha256().digest(clean)) + (isSvg ? ".svg" : ".png");
         Path part = Files.createTempFile(folder, "icon", ".part");
         Files.write(part, clean);
         Files.move(part, folder.resolve(id), StandardCopyOption.REPLACE_EXISTING, StandardCopyOption.ATOMIC_MOVE);
@@ -109,14 +107,6 @@ class Icons {
         graphics.drawImage(picture, 0, 0, width, height, null);
         graphics.dispose();
         return small;
-    }
-
-    private static String sha256(byte[] bytes) {
-        try {
-            return HexFormat.of().formatHex(MessageDigest.getInstance("SHA-256").digest(bytes));
-        } catch (NoSuchAlgorithmException e) {
-            throw new IllegalStateException("every Java has SHA-256", e);
-        }
     }
 
     private static ApiException refused(String sentence) {

@@ -3,6 +3,7 @@ package rivo.server.catalogue;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
@@ -57,12 +58,9 @@ class Proposals {
         Content content = new Content(kept.sha256(), kept.size(), kept.fileName(), file.signer());
         String name = file.name() == null ? plainName(content.fileName()) : file.name();
         TitleRecord known = into != null ? catalogue.record(into) : named(name);
-        TitleRecord title = known != null ? known : TitleRecord.of(freeId(name), name,
-                Objects.requireNonNullElse(file.maker(), ""), List.of());
-        if (known == null) {
-            title = new TitleRecord(title.id(), title.name(), title.maker(), About.NOTHING.described(file.description()),
-                    null, List.of(), List.of(), List.of());
-        }
+        TitleRecord title = known != null ? known : new TitleRecord(freeId(name), name,
+                Objects.requireNonNullElse(file.maker(), ""), About.NOTHING.described(file.description()), null, List.of(),
+                List.of(), List.of());
         String version = asWritten(title, file.version() == null ? "1.0" : file.version());
         VariantRecord variant = variant(file, content, name, version);
         List<Finding> findings = new ArrayList<>(file.findings());
@@ -171,22 +169,22 @@ class Proposals {
         String path = content.fileName();
         String code = Objects.requireNonNullElse(file.code(), "");
         return switch (file.format()) {
-            case MSI -> variant(file, content, msi(file.architecture()), step("Run the installer, quietly",
+            case MSI -> variant(file, content, variantId("", file.architecture()), step("Run the installer, quietly",
                     "msiexec /i \"{content}\\" + path + "\" /qn /norestart", USUAL_CODES),
                     byCode(code, "Take it off, quietly", "msiexec /x " + code + " /qn /norestart", USUAL_CODES),
                     byCode(code, "Put back what is damaged", "msiexec /fomus " + code + " /qn /norestart", USUAL_CODES),
                     seen(PresenceKind.PRODUCT_CODE, code, version));
-            case MSIX -> variant(file, content, msi(file.architecture()), step("Put the package on for everyone",
+            case MSIX -> variant(file, content, variantId("", file.architecture()), step("Put the package on for everyone",
                     "powershell Add-AppxProvisionedPackage -Online -SkipLicense -PackagePath \"{content}\\" + path + "\"",
                     USUAL_CODES), byCode(code, "Take the package off for everyone", "powershell \"Get-AppxPackage -AllUsers " + code
                             + " | Remove-AppxPackage -AllUsers\"", USUAL_CODES),
                     List.of(), seen(PresenceKind.PACKAGE, code, version));
             case EXE -> exe(file, content, name, version);
-            case DEB -> variant(file, content, "deb" + behind(file.architecture()), step("Put the package on",
+            case DEB -> variant(file, content, variantId("deb", file.architecture()), step("Put the package on",
                     "apt-get -y install \"{content}/" + path + "\"", UNIX_CODES), byCode(code, "Take the package off",
                             "apt-get -y remove " + code, UNIX_CODES),
                     List.of(), seen(PresenceKind.PACKAGE, code, version));
-            case RPM -> variant(file, content, "rpm" + behind(file.architecture()), step("Put the package on",
+            case RPM -> variant(file, content, variantId("rpm", file.architecture()), step("Put the package on",
                     "dnf -y install \"{content}/" + path + "\"", UNIX_CODES), byCode(code, "Take the package off",
                             "dnf -y remove " + code, UNIX_CODES),
                     List.of(), seen(PresenceKind.PACKAGE, code, version));
@@ -198,7 +196,7 @@ class Proposals {
             case ZIP, OTHER -> variant(file, content, "all", List.of(new Step(StepKind.COPY, "Copy the files",
                     "{content}/" + path, "{programs}/" + name.replaceAll("[/\\\\:{}]+", " "), Existing.KEEP_NEWER, null,
                     Step.USUAL_LIMIT, false, "",
-                    java.util.Map.of(), List.of(), false, "")), List.of(), List.of(), Presence.NONE);
+                    Map.of(), List.of(), false, "")), List.of(), List.of(), Presence.NONE);
         };
     }
 
@@ -207,7 +205,7 @@ class Proposals {
         String quiet = kind.quiet().isEmpty() ? "" : " " + kind.quiet();
         List<Step> remove = kind.quietRemoval().isEmpty() ? List.of()
                 : step("Run its own removal, quietly", "\"{uninstaller:" + name.replaceAll("[{}\"]", "") + "}\" " + kind.quietRemoval(), USUAL_CODES);
-        return variant(file, content, msi(file.architecture()), step("Run the installer, quietly", "\"{content}\\"
+        return variant(file, content, variantId("", file.architecture()), step("Run the installer, quietly", "\"{content}\\"
                 + content.fileName() + "\"" + quiet, USUAL_CODES), remove, List.of(),
                 seen(PresenceKind.INVENTORY, name, version));
     }
@@ -217,12 +215,10 @@ class Proposals {
         return new VariantRecord(id, fits(file), !file.perMachine(), List.of(content), install, remove, repair, presence);
     }
 
-    private static String msi(@Nullable String architecture) {
-        return architecture == null ? "all" : architecture;
-    }
-
-    private static String behind(@Nullable String architecture) {
-        return architecture == null ? "" : "-" + architecture;
+    /** Such as x64, deb-x64 or deb; a variant for every device alike is all. */
+    private static String variantId(String packaging, @Nullable String architecture) {
+        String both = architecture == null ? packaging : packaging.isEmpty() ? architecture : packaging + "-" + architecture;
+        return both.isEmpty() ? "all" : both;
     }
 
     /** Nothing where the file did not tell the code that the command needs. */

@@ -21,6 +21,9 @@ public final class StepsOnDevice {
 
     private static final Pattern FACT = Pattern.compile("\\{fact:([^{}]{1,100})}");
 
+    /** What a device says of itself may not become a part of what is run. */
+    private static final Pattern HARMLESS = Pattern.compile("[\\p{L}\\p{N} ._:,@+/-]*");
+
     private final Resolver resolver;
     private final Device device;
     private final int position;
@@ -46,10 +49,8 @@ public final class StepsOnDevice {
         if (step.kind().asksRule() && !holds(step.command())) {
             stops = step.says().isEmpty() ? "not here: " + why(step.command()) : step.says();
         }
-        String missing = missingFact(step.command() + step.to() + step.folder());
-        if (missing != null) {
-            stops = "needs the fact " + missing + ", which the device has not reported";
-        }
+        String wrong = wrongFact(step.command() + step.to() + step.folder());
+        stops = wrong == null ? stops : wrong;
         return new Job.Step(StepKind.valueOf(step.kind().name()), step.words(),
                 step.kind().asksRule() ? null : filled(step.command()), step.limitSeconds(),
                 step.to().isEmpty() ? null : filled(step.to()), step.existing(), asPerson || step.asPerson(),
@@ -70,11 +71,16 @@ public final class StepsOnDevice {
                         : text));
     }
 
-    private @Nullable String missingFact(String text) {
+    /** Why the facts that are referred to cannot be put in; null when they can. */
+    private @Nullable String wrongFact(String text) {
         Matcher fact = FACT.matcher(text);
         while (fact.find()) {
-            if (device.facts().get(fact.group(1)) == null) {
-                return fact.group(1);
+            String value = device.facts().get(fact.group(1));
+            if (value == null) {
+                return "needs the fact " + fact.group(1) + ", which the device has not reported";
+            }
+            if (!HARMLESS.matcher(value).matches()) {
+                return "the fact " + fact.group(1) + " holds characters that a command would read otherwise";
             }
         }
         return null;

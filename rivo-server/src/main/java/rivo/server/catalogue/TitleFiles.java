@@ -101,6 +101,7 @@ class TitleFiles {
     Proposal read(Path archive, Content file) throws IOException {
         try (ZipFile zip = new ZipFile(archive.toFile())) {
             TitleRecord told = title(zip, file.fileName());
+            TitleRecordChecks.alone(told);
             for (Content content : all(told)) {
                 keep(zip, content);
             }

@@ -39,9 +39,7 @@ final class TitleRecordChecks {
      * @throws RefusedException with everything that is wrong
      */
     static Estate check(Estate estate, TitleRecord record) {
-        TitleRecordChecks checks = new TitleRecordChecks();
-        checks.title(record);
-        checks.refuse();
+        alone(record);
         Title title = record.title();
         List<Title> titles = new ArrayList<>(estate.titles());
         titles.removeIf(t -> t.id().equals(title.id()));
@@ -51,9 +49,16 @@ final class TitleRecordChecks {
         return estate.withTitle(title);
     }
 
-    private void refuse() {
-        if (!problems.isEmpty()) {
-            throw new RefusedException(problems);
+    /**
+     * Whether the title makes sense by itself, whatever else there is.
+     *
+     * @throws RefusedException with everything that is wrong
+     */
+    static void alone(TitleRecord record) {
+        TitleRecordChecks checks = new TitleRecordChecks();
+        checks.title(record);
+        if (!checks.problems.isEmpty()) {
+            throw new RefusedException(checks.problems);
         }
     }
 

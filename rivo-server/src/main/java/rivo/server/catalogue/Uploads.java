@@ -63,8 +63,8 @@ class Uploads {
     }
 
     /** @throws ApiException when the file is empty, too large, or there is no room for it */
-    Upload begin(String who, String fileName, long size) {
-        String name = fileName.substring(Math.max(fileName.lastIndexOf('/'), fileName.lastIndexOf('\\')) + 1).strip()
+    Upload begin(String who, @Nullable String fileName, long size) {
+        String name = fileName == null ? "" : fileName.substring(Math.max(fileName.lastIndexOf('/'), fileName.lastIndexOf('\\')) + 1).strip()
                 .replaceAll(SHELL, "_");
         if (name.isEmpty() || name.length() > LONGEST_NAME || name.chars().anyMatch(Character::isISOControl)) {
             throw refused("bad-name", "A file name has 1 to " + LONGEST_NAME + " characters; rename the file.");

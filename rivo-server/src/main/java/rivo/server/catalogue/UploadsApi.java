@@ -29,7 +29,7 @@ import rivo.server.web.ApiException;
 @RequestMapping("/api/uploads")
 class UploadsApi {
 
-    record Begin(String fileName, long size) {
+    record Begin(@Nullable String fileName, long size) {
     }
 
     /** @param partSize the most bytes that one part may have */

@@ -38,7 +38,7 @@ class TitlesApiTest {
         server.bean(Road.class).take(journey -> {
             var device = journey.estate().devices().find(server.device(DEVICE));
             journey.becomes(journey.estate().withDevice(device.withReport(
-                    Facts.of(Map.of("arch", "x64", "site", "Hartsmere", "diskFreeGiB", "12")), List.of(), List.of())));
+                    Facts.of(Map.of("arch", "x64", "site", "Hartsmere", "note", "x\" & reboot", "diskFreeGiB", "12")), List.of(), List.of())));
             return device;
         });
     }
@@ -139,6 +139,14 @@ class TitlesApiTest {
         assertThat(server.ask("GET", "/api/titles/siltscope/trial?version=4.2.0&variant=all&program=install&device="
                 + DEVICE, null).body().at("/steps/0/why").asString())
                 .isEqualTo("needs the fact edition, which the device has not reported");
+    }
+
+    @Test
+    void aFactNeverBecomesAPartOfWhatIsRun() {
+        put(withVariant(variant(null, List.of(step(StepKind.RUN, "setup \"{fact:note}\"", null)), List.of(), Presence.NONE)));
+        assertThat(server.ask("GET", "/api/titles/siltscope/trial?version=4.2.0&variant=all&program=install&device="
+                + DEVICE, null).body().at("/steps/0/why").asString())
+                .isEqualTo("the fact note holds characters that a command would read otherwise");
     }
 
     @Test

@@ -13,6 +13,7 @@ import java.time.Duration;
 import java.time.Instant;
 import java.time.ZoneOffset;
 import java.util.Arrays;
+import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
@@ -101,6 +102,7 @@ class UploadsTest {
                 .isEqualTo("too-large");
         assertThat(server.ask("POST", "/api/uploads", Map.of("fileName", "../\u0000", "size", 5)).code())
                 .isEqualTo("bad-name");
+        assertThat(server.ask("POST", "/api/uploads", Map.of("size", 5)).code()).isEqualTo("bad-name");
         assertThat(server.ask("GET", "/api/uploads/..%2F..%2Frivo", null).status()).isBetween(400, 404);
         assertThat(server.ask("POST", "/api/uploads", Map.of("fileName", "a\"; $(reboot).exe", "size", 5)).body()
                 .path("fileName").asString()).as("it is written into commands").isEqualTo("a_; _(reboot).exe");
@@ -186,6 +188,23 @@ class UploadsTest {
         Answer answer = send("forged.zip", forged.toByteArray());
         assertThat(answer.code()).isEqualTo("damaged-file");
         assertThat(answer.body().path("detail").asString()).contains("is not what the manifest says");
+    }
+
+    @Test
+    void aTitleFileThatMakesNoSenseIsRefusedBeforeAnythingIsKept() throws Exception {
+        for (String title : List.of("{\"id\":\"x\",\"name\":\"X\",\"maker\":\"\",\"releases\":[{\"variants\":[]}]}",
+                "{\"id\":\"../x\",\"name\":\"X\",\"maker\":\"\"}", "{\"name\":\"X\"}", "[]",
+                "{\"id\":\"x\",\"name\":\"X\",\"maker\":\"\",\"releases\":[{\"version\":\"1\",\"variants\":[{\"id\":\"all\","
+                        + "\"contents\":[{\"size\":5,\"fileName\":\"a\"}]}]}]}")) {
+            ByteArrayOutputStream file = new ByteArrayOutputStream();
+            try (var out = new java.util.zip.ZipOutputStream(file)) {
+                out.putNextEntry(new java.util.zip.ZipEntry("manifest.json"));
+                out.write(("{\"format\":\"rivo-title\",\"formatVersion\":1,\"title\":" + title + "}").getBytes(
+                        java.nio.charset.StandardCharsets.UTF_8));
+                out.closeEntry();
+            }
+            assertThat(send("bad.zip", file.toByteArray()).status()).as(title).isEqualTo(422);
+        }
     }
 
     @Test
