@@ -37,7 +37,7 @@ public final class InstallerReader {
         }
         InstallerFormat format = recognise(head);
         try {
-            InstallerFile read = Tidied.of(read(format, file, head));
+            InstallerFile read = Tidied.of(read(format, file));
             return read.with(findings(read, fileName));
         } catch (IOException | RuntimeException | StackOverflowError e) {
             if (!Files.isReadable(file)) {
@@ -64,7 +64,7 @@ public final class InstallerReader {
         }
     }
 
-    private static InstallerFile read(InstallerFormat format, Path file, byte[] head)
+    private static InstallerFile read(InstallerFormat format, Path file)
             throws IOException, UnreadableInstallerException {
         return switch (format) {
             case MSI, MSI_PATCH -> MsiReader.read(file);

@@ -25,6 +25,7 @@ import org.springframework.stereotype.Component;
 import rivo.server.ServerSettings;
 import rivo.server.estate.Json;
 import rivo.server.web.ApiException;
+import tools.jackson.core.JacksonException;
 import tools.jackson.core.type.TypeReference;
 
 /**
@@ -73,7 +74,7 @@ class Uploads {
             throw refused("empty-file", name + " is empty; fetch it anew from where it came from.");
         }
         if (size > LARGEST) {
-            throw refused("too-large", name + " has more than " + (LARGEST >> 30) + " GiB; split it, or put it on a mirror.");
+            throw refused("too-large", name + " has more than " + (LARGEST >> 30) + " GiB; split it.");
         }
         if (open().stream().filter(u -> u.who().equals(who)).count() >= MOST_AT_ONCE) {
             throw refused("too-many", "You have " + MOST_AT_ONCE + " files on their way; finish or cancel one first.");
@@ -123,7 +124,7 @@ class Uploads {
         return open().stream().filter(u -> u.who().equals(who)).toList();
     }
 
-    /** Null when there is none, or a kill came between its becoming content and its being forgotten. */
+    /** Null when there is none, or a kill came while it was written, or between its becoming content and its being forgotten. */
     private @Nullable Upload read(Path about) {
         try {
             if (!Files.exists(about)) {
@@ -131,8 +132,11 @@ class Uploads {
             }
             Upload told = Json.read(Files.readString(about), new TypeReference<Upload>() {
             });
-            return Files.exists(part(told.id())) ? new Upload(told.id(), told.who(), told.fileName(), told.size(),
+            boolean whole = told != null && told.id() != null && ID.matcher(told.id()).matches();
+            return whole && Files.exists(part(told.id())) ? new Upload(told.id(), told.who(), told.fileName(), told.size(),
                     told.begun(), Files.size(part(told.id()))) : null;
+        } catch (JacksonException e) {
+            return null;
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }
@@ -199,9 +203,11 @@ class Uploads {
     void forgetOld() {
         Instant since = clock.instant().minus(KEPT);
         open().stream().filter(u -> u.begun().isBefore(since)).forEach(u -> delete(u.id()));
-        try (DirectoryStream<Path> files = Files.newDirectoryStream(folder, "*.json")) {
+        try (DirectoryStream<Path> files = Files.newDirectoryStream(folder)) {
             for (Path file : files) {
-                if (read(file) == null) {
+                String id = file.getFileName().toString().replaceFirst("\\.[a-z]+$", "");
+                boolean old = Files.getLastModifiedTime(file).toInstant().isBefore(since);
+                if (old && read(about(id)) == null) {
                     Files.deleteIfExists(file);
                 }
             }

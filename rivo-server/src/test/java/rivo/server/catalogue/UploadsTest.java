@@ -208,6 +208,19 @@ class UploadsTest {
     }
 
     @Test
+    void whatAKillLeftHalfWrittenStopsNobody(@TempDir Path other) throws IOException {
+        Uploads uploads = new Uploads(new ServerSettings(other, Duration.ofMinutes(1), null),
+                Clock.fixed(Instant.now(), ZoneOffset.UTC));
+        Files.writeString(other.resolve("uploads").resolve("ab".repeat(16) + ".json"), "{\"id\":\"ab");
+        Files.writeString(other.resolve("uploads").resolve("cd".repeat(16) + ".part"), "half");
+        assertThat(uploads.begin("imara", "a.bin", 10).received()).isZero();
+        assertThat(uploads.of("imara")).hasSize(1);
+        new Uploads(new ServerSettings(other, Duration.ofMinutes(1), null),
+                Clock.fixed(Instant.now().plus(Duration.ofDays(4)), ZoneOffset.UTC)).forgetOld();
+        assertThat(other.resolve("uploads")).isEmptyDirectory();
+    }
+
+    @Test
     void whatNobodyFinishesIsCleanedUpAfterThreeDays(@TempDir Path other) throws IOException {
         ServerSettings settings = new ServerSettings(other, Duration.ofMinutes(1), null);
         Instant begun = Instant.parse("2026-11-20T08:00:00Z");
