@@ -3,7 +3,7 @@ import createCache from '@emotion/cache'
 import { CacheProvider } from '@emotion/react'
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
 import { BrowserRouter, Navigate, Route, Routes } from 'react-router'
-import { CataloguePage, TitlePage } from '../features/catalogue'
+import { CataloguePage, KitPage, TitlePage } from '../features/catalogue'
 import { DevicePage, FleetPage } from '../features/fleet'
 import { ReachPage } from '../features/reach'
 import { SessionGate } from '../features/session'
@@ -40,6 +40,7 @@ export function App() {
                     <Route path="/" element={<Navigate to="/reach" replace />} />
                     <Route path="/sign-in" element={<Navigate to="/reach" replace />} />
                     <Route path="/catalogue" element={<CataloguePage />} />
+                    <Route path="/catalogue/kits/:kit" element={<KitPage />} />
                     <Route path="/catalogue/:title" element={<TitlePage />} />
                     <Route path="/reach" element={<ReachPage />} />
                     <Route path="/reach/:title" element={<ReachPage />} />

@@ -124,7 +124,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put: operations["put_1"];
+        put: operations["put_2"];
         post?: never;
         delete: operations["remove"];
         options?: never;
@@ -206,6 +206,54 @@ export interface paths {
         get: operations["icon"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["kits"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kits/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["kit"];
+        put: operations["put_1"];
+        post?: never;
+        delete: operations["delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kits/{id}/rehearsal": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["rehearse_1"];
         delete?: never;
         options?: never;
         head?: never;
@@ -324,6 +372,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/titles/{id}/misfits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["misfits"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/titles/{id}/rehearsal": {
         parameters: {
             query?: never;
@@ -348,6 +412,70 @@ export interface paths {
             cookie?: never;
         };
         get: operations["tried"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/titles/{title}/choices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["fixed"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/titles/{title}/choices/people/{person}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["fix"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/titles/{title}/licence": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["accept"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/titles/{title}/seats": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["seats"];
         put?: never;
         post?: never;
         delete?: never;
@@ -430,14 +558,33 @@ export interface components {
             description: string;
             icon: string;
             information: string;
+            licence: string;
             notes: string;
             owner: string;
             privacy: string;
+        };
+        Accepted: {
+            text: string;
+        };
+        Allowed: {
+            /** Format: int64 */
+            bytes: number;
+            file: string;
+            reads: string;
+            text: string;
+            value: string;
         };
         Begin: {
             fileName?: string;
             /** Format: int64 */
             size: number;
+        };
+        Caution: {
+            code: string;
+            detail: string;
+            sentence: string;
+            title: string;
+            titleName: string;
         };
         Change: {
             record: components["schemas"]["TitleRecord"];
@@ -450,6 +597,18 @@ export interface components {
             kind: "inventory" | "product-code" | "package" | "file" | "registry" | "script";
             subject: string;
             version: string;
+        };
+        ChoiceRecord: {
+            allowed: components["schemas"]["Allowed"][];
+            id: string;
+            /** @enum {string} */
+            kind: "parts" | "languages" | "channel" | "switch" | "text" | "number";
+            /** Format: int64 */
+            least?: number;
+            /** Format: int64 */
+            most?: number;
+            text: string;
+            usual: string;
         };
         Content: {
             fileName: string;
@@ -545,24 +704,31 @@ export interface components {
         };
         DraftEdit: {
             binding: boolean;
+            choices?: {
+                [key: string]: string;
+            };
             /** @enum {string} */
             intent: "required" | "uninstall" | "none";
             ou: string;
-            title: string;
+            subject: string;
         };
         DraftView: {
+            cautions: components["schemas"]["Caution"][];
             edits: components["schemas"]["EditView"][];
             rehearsal?: components["schemas"]["RehearsalView"];
             trouble?: string;
         };
         EditView: {
             binding: boolean;
+            choices: {
+                [key: string]: string;
+            };
             /** @enum {string} */
             intent: "required" | "uninstall" | "none";
+            name: string;
             ou: string;
             ouName?: string;
-            title: string;
-            titleName: string;
+            subject: string;
             /** @enum {string} */
             was?: "required" | "uninstall";
         };
@@ -597,6 +763,14 @@ export interface components {
             rule?: string;
             variant: string;
         };
+        FixedLine: {
+            id: string;
+            kind: string;
+            name: string;
+            values: {
+                [key: string]: string;
+            };
+        };
         FleetCounts: {
             /** Format: int32 */
             devices: number;
@@ -616,9 +790,13 @@ export interface components {
         Here: {
             assignment: string;
             binding: boolean;
+            choices: {
+                [key: string]: string;
+            };
             draft: boolean;
             /** @enum {string} */
             intent: "required" | "available" | "uninstall";
+            kit?: string;
         };
         Hit: {
             id: string;
@@ -636,8 +814,56 @@ export interface components {
             /** Format: int32 */
             titles: number;
         };
+        Holder: {
+            device: string;
+            name: string;
+            people: string[];
+            state: string;
+            version?: string;
+        };
         KeptIcon: {
             id: string;
+        };
+        KitAssigned: {
+            assignment: string;
+            binding: boolean;
+            intent: string;
+            ou: string;
+            ouName?: string;
+        };
+        KitChange: {
+            kit: components["schemas"]["KitRecord"];
+            /** Format: int64 */
+            revision: number;
+            why?: string;
+        };
+        KitLine: {
+            /** Format: int32 */
+            assigned: number;
+            kit: components["schemas"]["KitRecord"];
+        };
+        KitPage: {
+            assigned: components["schemas"]["KitAssigned"][];
+            /** Format: date-time */
+            changedAt: string;
+            changedBy: string;
+            kit: components["schemas"]["KitRecord"];
+            /** Format: int64 */
+            revision: number;
+            titles: components["schemas"]["KitTitle"][];
+        };
+        KitRecord: {
+            description: string;
+            id: string;
+            name: string;
+            titles: string[];
+        };
+        KitTitle: {
+            icon: string;
+            id: string;
+            maker: string;
+            name: string;
+            newest?: string;
         };
         LogLine: {
             /** Format: date-time */
@@ -654,6 +880,16 @@ export interface components {
             remedy?: string;
             sentence: string;
             well: boolean;
+        };
+        Misfit: {
+            device: string;
+            name: string;
+            why: string;
+        };
+        Misfits: {
+            devices: components["schemas"]["Misfit"][];
+            /** Format: int32 */
+            total: number;
         };
         NeedRecord: {
             min?: string;
@@ -720,6 +956,11 @@ export interface components {
             id: string;
             name: string;
         };
+        PersonChoices: {
+            values: {
+                [key: string]: string;
+            };
+        };
         Presence: {
             any: boolean;
             checks: components["schemas"]["Check"][];
@@ -782,6 +1023,7 @@ export interface components {
             title: string;
         };
         ReleaseRecord: {
+            choices: components["schemas"]["ChoiceRecord"][];
             needs: components["schemas"]["NeedRecord"][];
             note: string;
             offered: boolean;
@@ -830,6 +1072,17 @@ export interface components {
             /** Format: int64 */
             revision: number;
         };
+        SeatsView: {
+            /** Format: int32 */
+            coming: number;
+            /** Format: int32 */
+            held: number;
+            holders: components["schemas"]["Holder"][];
+            /** Format: int32 */
+            seats?: number;
+            /** Format: int32 */
+            waiting: number;
+        };
         Session: {
             account: string;
             fullName: string;
@@ -843,6 +1096,8 @@ export interface components {
             /** @enum {string} */
             existing?: "keep-newer" | "keep" | "overwrite";
             exitCodes: components["schemas"]["ExitCode"][];
+            /** Format: int32 */
+            failsTo?: number;
             folder: string;
             goesOn: boolean;
             /** @enum {string} */
@@ -850,8 +1105,11 @@ export interface components {
             /** Format: int32 */
             limitSeconds: number;
             onlyWhere?: string;
+            onlyWith: string;
             says: string;
             text: string;
+            /** Format: int32 */
+            thenTo?: number;
             to: string;
         };
         StepView: {
@@ -886,6 +1144,7 @@ export interface components {
             changedBy?: string;
             /** Format: int32 */
             devices: number;
+            kits: components["schemas"]["KitRecord"][];
             present: components["schemas"]["OnDevices"][];
             record: components["schemas"]["TitleRecord"];
             relations: components["schemas"]["Relation"][];
@@ -1140,7 +1399,7 @@ export interface operations {
             };
         };
     };
-    put_1: {
+    put_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -1167,7 +1426,7 @@ export interface operations {
     remove: {
         parameters: {
             query: {
-                title: string;
+                subject: string;
                 ou: string;
             };
             header?: never;
@@ -1294,6 +1553,120 @@ export interface operations {
                 };
                 content: {
                     "application/json": string;
+                };
+            };
+        };
+    };
+    kits: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitLine"][];
+                };
+            };
+        };
+    };
+    kit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitPage"];
+                };
+            };
+        };
+    };
+    put_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KitChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Saved"];
+                };
+            };
+        };
+    };
+    delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    rehearse_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KitChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Effects"];
                 };
             };
         };
@@ -1515,6 +1888,31 @@ export interface operations {
             };
         };
     };
+    misfits: {
+        parameters: {
+            query: {
+                version: string;
+                limit?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Misfits"];
+                };
+            };
+        };
+    };
     rehearse: {
         parameters: {
             query?: never;
@@ -1564,6 +1962,101 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Tried"];
+                };
+            };
+        };
+    };
+    fixed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                title: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FixedLine"][];
+                };
+            };
+        };
+    };
+    fix: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                title: string;
+                person: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PersonChoices"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    accept: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                title: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Accepted"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    seats: {
+        parameters: {
+            query?: {
+                limit?: number;
+            };
+            header?: never;
+            path: {
+                title: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeatsView"];
                 };
             };
         };

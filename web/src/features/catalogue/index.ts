@@ -1,2 +1,6 @@
 export { CataloguePage } from './view/CataloguePage'
+export { ChooseWindow } from './view/ChooseWindow'
+export { fixedWords } from './model/choices'
+export { KitPage } from './view/KitPage'
 export { TitlePage } from './view/TitlePage'
+export { useChoosable } from './api/catalogue'

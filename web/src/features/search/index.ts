@@ -1,1 +1,2 @@
 export { SearchPalette } from './view/SearchPalette'
+export { useSearch } from './api/search'

@@ -9,6 +9,8 @@ export type ReleaseRecord = Api['ReleaseRecord']
 export type VariantRecord = Api['VariantRecord']
 export type ReleaseStanding = Api['ReleaseStanding']
 export type Step = Api['Step']
+export type Choice = Api['ChoiceRecord']
+export type Fixed = Api['FixedLine']
 export type PresenceCheck = Api['Check']
 export type Look = Api['Look']
 export type Relation = Api['Relation']
@@ -44,6 +46,16 @@ export function useTitle(id: string) {
   })
 }
 
+/** The release whose choices one fixes: the newest that is offered, else the newest; none where nothing may be chosen. */
+export function useChoosable(id: string): ReleaseRecord | undefined {
+  const page = useTitle(id)
+  const releases = page.data?.record.releases ?? []
+  const versions = (page.data?.releases ?? []).map(r => r.version)
+  const sorted = versions.flatMap(version => releases.find(r => r.version === version) ?? [])
+  const leading = sorted.find(r => r.offered) ?? sorted[0]
+  return leading === undefined || leading.choices.length === 0 ? undefined : leading
+}
+
 /** Saves a title; one that somebody has changed since is refused, and nothing is lost. */
 export function useSaveTitle(onSaved: (id: string) => void = () => undefined) {
   const queries = useQueryClient()
@@ -57,11 +69,11 @@ export function useSaveTitle(onSaved: (id: string) => void = () => undefined) {
   })
 }
 
-/** What a change would do to the fleet, before it is saved. */
-export function useEffects(change: Change | undefined) {
+/** What a change would do to the fleet, before it is saved. @param change as JSON */
+export function useEffects(where: string, change: string | undefined) {
   return useQuery({
-    queryKey: ['effects', change],
-    queryFn: () => ask<Effects>('POST', `${address(change?.record.id ?? '')}/rehearsal`, change),
+    queryKey: ['effects', where, change],
+    queryFn: () => ask<Effects>('POST', `${where}/rehearsal`, JSON.parse(change ?? '{}')),
     enabled: change !== undefined,
   })
 }
@@ -76,6 +88,7 @@ export function useTrial(title: string, of: { version: string; variant: string; 
   })
 }
 
-function address(title: string): string {
+/** Where a title is asked for. */
+export function address(title: string): string {
   return `/api/titles/${encodeURIComponent(title)}`
 }

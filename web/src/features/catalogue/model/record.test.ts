@@ -1,6 +1,18 @@
 import { describe, expect, it } from 'vitest'
 import type { TitleRecord, VariantRecord } from '../api/catalogue'
-import { emptyStep, exitCodes, exitText, exitWords, moved, reworded, withRelease, withSteps } from './record'
+import {
+  emptyStep,
+  exitCodes,
+  exitText,
+  exitWords,
+  led,
+  moved,
+  movedStep,
+  reworded,
+  withoutStep,
+  withRelease,
+  withSteps,
+} from './record'
 
 const variant = (id: string): VariantRecord => ({
   id,
@@ -25,6 +37,7 @@ const record: TitleRecord = {
     notes: '',
     approvedBy: '',
     icon: '',
+    licence: '',
   },
   trustedSigners: [],
   conflictsWith: [],
@@ -34,6 +47,7 @@ const record: TitleRecord = {
     note: '',
     needs: [],
     replaces: [],
+    choices: [],
     variants: [variant('x64'), variant('arm64')],
   })),
 }
@@ -90,5 +104,21 @@ describe('exit codes', () => {
 
   it('have words', () => {
     expect(exitWords({ code: 1618, meaning: 'again', againMinutes: 5 })).toBe('1618 busy, again in 5 min')
+  })
+})
+
+describe('steps that lead to others', () => {
+  const step = (command: string, thenTo?: number, failsTo?: number) => led({ ...emptyStep(), command }, thenTo, failsTo)
+  const steps = [step('a', 3, 4), step('b'), step('c'), step('d', 5)]
+  const drawn = (list: readonly ReturnType<typeof step>[]) =>
+    list.map(s => `${s.command}${s.thenTo ?? ''}/${s.failsTo ?? ''}`)
+
+  it('lead to the same ones when those are moved', () => {
+    expect(drawn(movedStep(steps, 1, 2))).toEqual(['a2/4', 'c/', 'b/', 'd5/'])
+  })
+
+  it('lead to the one after where theirs is taken out', () => {
+    expect(drawn(withoutStep(steps, 2))).toEqual(['a3/3', 'b/', 'd4/'])
+    expect(drawn(withoutStep(steps, 3))).toEqual(['a3/4', 'b/', 'c/'])
   })
 })

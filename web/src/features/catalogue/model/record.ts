@@ -84,6 +84,42 @@ export function moved<T>(list: readonly T[], at: number, by: number): readonly T
   return [...rest.slice(0, to), entry, ...rest.slice(to)]
 }
 
+/** The step moved to another place; those that lead to steps still lead to the same ones. */
+export function movedStep(steps: readonly Step[], at: number, to: number): readonly Step[] {
+  return relinked(steps, moved(steps, at, to - at))
+}
+
+/** Without one step; what led to it leads to the one that came after it. */
+export function withoutStep(steps: readonly Step[], at: number): readonly Step[] {
+  return relinked(
+    steps,
+    steps.filter((_, i) => i !== at),
+  )
+}
+
+function relinked(before: readonly Step[], after: readonly Step[]): readonly Step[] {
+  const number = (old: number | undefined): number | undefined => {
+    if (old === undefined) {
+      return undefined
+    }
+    for (let at = old - 1; at < before.length; at++) {
+      const step = before[at]
+      const now = step === undefined ? -1 : after.indexOf(step)
+      if (now >= 0) {
+        return now + 1
+      }
+    }
+    return after.length + 1
+  }
+  return after.map(step => led(step, number(step.thenTo), number(step.failsTo)))
+}
+
+/** The step with other leads; without one it leads to the next, or stops. */
+export function led(step: Step, thenTo: number | undefined, failsTo: number | undefined): Step {
+  const { thenTo: _, failsTo: __, ...rest } = step
+  return { ...rest, ...(thenTo !== undefined && { thenTo }), ...(failsTo !== undefined && { failsTo }) }
+}
+
 /** A step with nothing in it yet. */
 export function emptyStep(): Step {
   return {
@@ -94,6 +130,7 @@ export function emptyStep(): Step {
     limitSeconds: 1200,
     asPerson: false,
     folder: '',
+    onlyWith: '',
     environment: {},
     exitCodes: [
       { code: 0, meaning: 'done', againMinutes: 0 },

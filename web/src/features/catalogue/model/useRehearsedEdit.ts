@@ -1,7 +1,6 @@
 import { useEffect, useState } from 'react'
-import type { Change, Effects } from '../api/catalogue'
+import type { Effects } from '../api/catalogue'
 import { useEffects } from '../api/catalogue'
-import type { Edit, Editing } from './useEdit'
 
 const PAUSE_MS = 350
 
@@ -12,20 +11,26 @@ export type Rehearsed =
   | { readonly kind: 'refused' }
   | { readonly kind: 'known'; readonly effects: Effects }
 
-/** Rehearses an edit on the whole fleet whenever the writing pauses, so that nobody saves a surprise. */
-export function useRehearsedEdit(editing: Editing, edit: Edit, possible: boolean): Rehearsed {
-  const [change, setChange] = useState<Change | undefined>(undefined)
-  const wanted = JSON.stringify(editing.change(edit))
-  const changes = possible && wanted !== JSON.stringify(editing.change(record => record))
+/**
+ * Rehearses an edit on the whole fleet whenever the writing pauses, so that nobody saves a surprise.
+ *
+ * @param address where it is rehearsed
+ * @param before what stands there now
+ * @param wanted what is being written, in the same shape
+ */
+export function useRehearsedEdit<T>(address: string, before: T, wanted: T, possible: boolean): Rehearsed {
+  const [change, setChange] = useState<string | undefined>(undefined)
+  const text = JSON.stringify(wanted)
+  const changes = possible && text !== JSON.stringify(before)
   useEffect(() => {
-    const timer = window.setTimeout(() => setChange(changes ? (JSON.parse(wanted) as Change) : undefined), PAUSE_MS)
+    const timer = window.setTimeout(() => setChange(changes ? text : undefined), PAUSE_MS)
     return () => window.clearTimeout(timer)
-  }, [wanted, changes])
-  const effects = useEffects(change)
+  }, [text, changes])
+  const effects = useEffects(address, change)
   if (!changes) {
     return { kind: 'unchanged' }
   }
-  if (JSON.stringify(change) !== wanted || effects.isFetching) {
+  if (change !== text || effects.isFetching) {
     return { kind: 'rehearsing' }
   }
   return effects.data === undefined ? { kind: 'refused' } : { kind: 'known', effects: effects.data }

@@ -67,6 +67,13 @@ export function AboutWindow({
           onChange={description => setAbout({ ...about, description })}
         />
         <IconField name={name} icon={about.icon} onChange={icon => setAbout({ ...about, icon })} />
+        <TextField
+          label="Licence text"
+          rows={2}
+          value={about.licence}
+          hint="Where there is one, somebody has to accept it before the title is assigned"
+          onChange={licence => setAbout({ ...about, licence })}
+        />
         <TextField label="Notes" rows={2} value={about.notes} onChange={notes => setAbout({ ...about, notes })} />
       </Grid>
     </EditWindow>

@@ -1,6 +1,7 @@
 import { Box, Flex, Input } from '@chakra-ui/react'
 import { useEffect, useRef } from 'react'
-import { Link, useSearchParams } from 'react-router'
+import { Layers } from 'lucide-react'
+import { Link, useNavigate, useSearchParams } from 'react-router'
 import { Button } from '../../../shared/Button'
 import { sentence } from '../../../shared/api'
 import { count, some } from '../../../shared/format'
@@ -9,9 +10,11 @@ import { useKeys } from '../../../shared/keys'
 import { Notice } from '../../../shared/Notice'
 import type { TitleLine } from '../api/catalogue'
 import { useTitleList } from '../api/catalogue'
+import { useKits } from '../api/kits'
 import type { By } from '../model/grouped'
 import { grouped } from '../model/grouped'
 import { DropZone } from './DropZone'
+import { NewKit } from './KitWindow'
 import { TitleIcon } from './TitleIcon'
 
 /** What software is there? */
@@ -19,6 +22,7 @@ export function CataloguePage() {
   const titles = useTitleList()
   const [parameters, setParameters] = useSearchParams()
   const search = parameters.get('q') ?? ''
+  const navigate = useNavigate()
   const by: By = parameters.get('by') === 'maker' ? 'maker' : 'category'
   const field = useRef<HTMLInputElement>(null)
   useEffect(() => {
@@ -95,20 +99,29 @@ export function CataloguePage() {
                 : 'Press Escape in the search to see all titles again.'}
             </Notice>
           ) : (
-            groups.map(group => (
-              <Box key={group.name} as="section">
-                <Box as="h2" px="16px" pt="12px" pb="4px" fontSize="12.3px" color="ink2" fontWeight="700">
-                  {group.name === '' ? `Without a ${by}` : group.name}
+            <>
+              <KitRows search={search} />
+              {groups.map(group => (
+                <Box key={group.name} as="section">
+                  <Box as="h2" px="16px" pt="12px" pb="4px" fontSize="12.3px" color="ink2" fontWeight="700">
+                    {group.name === '' ? `Without a ${by}` : group.name}
+                  </Box>
+                  {group.titles.map(title => (
+                    <Row key={title.id} title={title} by={by} />
+                  ))}
                 </Box>
-                {group.titles.map(title => (
-                  <Row key={title.id} title={title} by={by} />
-                ))}
-              </Box>
-            ))
+              ))}
+            </>
           )}
         </Box>
         <Box w="292px" flexShrink="0">
           <DropZone words="Drop an installer here to make a title or a release" />
+          <Flex mt="10px" align="center" gap="10px">
+            <NewKit onSaved={id => void navigate(`/catalogue/kits/${encodeURIComponent(id)}`)} />
+            <Box color="ink2" fontSize="12.3px">
+              several titles, assigned as one
+            </Box>
+          </Flex>
           <Box mt="12px" fontSize="12.3px" color="ink2">
             Windows Installer, MSIX and set-up programs, Debian and RPM packages, archives and scripts are recognised by
             what is in them, whatever they are called. What is read is filled in for you to check; nothing reaches a
@@ -117,6 +130,53 @@ export function CataloguePage() {
         </Box>
       </Flex>
     </Flex>
+  )
+}
+
+/** The kits that the search finds. */
+function KitRows({ search }: { search: string }) {
+  const kits = useKits()
+  const words = search.toLowerCase().trim()
+  const found = (kits.data ?? []).filter(({ kit }) => `${kit.name} ${kit.description}`.toLowerCase().includes(words))
+  if (found.length === 0) {
+    return null
+  }
+  return (
+    <Box as="section">
+      <Box as="h2" px="16px" pt="12px" pb="4px" fontSize="12.3px" color="ink2" fontWeight="700">
+        Kits
+      </Box>
+      {found.map(({ kit, assigned }) => (
+        <Box
+          key={kit.id}
+          borderTopWidth="1px"
+          borderColor="line"
+          css={{ '& a:hover': { background: 'var(--chakra-colors-hover)' }, '& a': { display: 'block' } }}
+        >
+          <Link to={`/catalogue/kits/${encodeURIComponent(kit.id)}`}>
+            <Flex align="center" gap="12px" px="16px" py="7px">
+              <Flex w="30px" justify="center" color="lagoon" aria-hidden="true">
+                <Layers size={20} />
+              </Flex>
+              <Box flex="1" minW="0">
+                <Box fontWeight="600" truncate>
+                  {kit.name}
+                </Box>
+                <Box color="ink2" fontSize="12.3px" truncate>
+                  {kit.description}
+                </Box>
+              </Box>
+              <Box w="150px" fontSize="13px">
+                {some(kit.titles.length, 'title')}
+              </Box>
+              <Box w="212px" fontSize="13px" color="ink2" textAlign="right">
+                {assigned === 0 ? 'not assigned' : some(assigned, 'assignment')}
+              </Box>
+            </Flex>
+          </Link>
+        </Box>
+      ))}
+    </Box>
   )
 }
 

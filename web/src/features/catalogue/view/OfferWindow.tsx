@@ -4,7 +4,7 @@ import { Button } from '../../../shared/Button'
 import { sentence } from '../../../shared/api'
 import { Window } from '../../../shared/Window'
 import type { ReleaseRecord, TitlePageData } from '../api/catalogue'
-import { useEffects } from '../api/catalogue'
+import { address, useEffects } from '../api/catalogue'
 import { withRelease } from '../model/record'
 import type { Edit, Editing } from '../model/useEdit'
 import { EffectList } from './EffectList'
@@ -30,7 +30,7 @@ export function OfferWindow({ page, release, editing, onClose }: Props) {
     }),
     [page, release.version, offered],
   )
-  const effects = useEffects(change)
+  const effects = useEffects(address(change.record.id), JSON.stringify(change))
   const verb = offered ? 'Offer' : 'Withdraw'
   return (
     <Window

@@ -6,7 +6,7 @@ import { sentence } from '../../../shared/api'
 import { bytes } from '../../../shared/format'
 import { Window } from '../../../shared/Window'
 import type { TitleRecord } from '../api/catalogue'
-import { useEffects, useSaveTitle } from '../api/catalogue'
+import { address, useEffects, useSaveTitle } from '../api/catalogue'
 import type { Proposal } from '../api/upload'
 import { withFits, withRelease, withVariant } from '../model/record'
 import { seenBy } from '../model/presence'
@@ -36,7 +36,7 @@ export function ProposalWindow({ proposal, onClose }: { proposal: Proposal; onCl
   )
   // A variant of a release that is offered takes effect at once, so it is rehearsed.
   const offered = record.releases.find(release => release.version === proposal.version)?.offered === true
-  const effects = useEffects(offered ? change : undefined)
+  const effects = useEffects(address(change.record.id), offered ? JSON.stringify(change) : undefined)
   return (
     <Window
       open

@@ -7,7 +7,11 @@ import type { Look, ReleaseRecord, ReleaseStanding, TitlePageData } from '../api
 import { withFits, withVariant } from '../model/record'
 import type { Editing } from '../model/useEdit'
 import type { TitleAddress } from '../model/useTitleAddress'
+import { ChoicesPart } from './ChoicesPart'
+import { ChoicesWindow } from './ChoicesWindow'
+import { MisfitsWindow } from './DeviceListWindow'
 import { EditWindow } from './EditWindow'
+import { LicenceWindow } from './LicenceWindow'
 import { PresenceWindow } from './PresenceWindow'
 import { TextField } from './TextField'
 
@@ -21,12 +25,14 @@ interface Props {
 
 /** What is looked at before it is assigned, and where it fits. */
 export function ReadyPanel({ page, release, standing, address, editing }: Props) {
-  const [open, setOpen] = useState<'presence' | 'fits' | undefined>(undefined)
+  const [open, setOpen] = useState<'presence' | 'fits' | 'choices' | 'licence' | 'misfits' | undefined>(undefined)
   const variant = release.variants.find(v => v.id === address.variant)
   const needy = standing.looks.filter(look => !look.well)
   const remedy = (name: string) => {
     if (name === 'edit-presence') {
       setOpen('presence')
+    } else if (name === 'accept-licence') {
+      setOpen('licence')
     } else if (name === 'edit-fits') {
       setOpen('fits')
     } else if (name.startsWith('trust:')) {
@@ -89,7 +95,10 @@ export function ReadyPanel({ page, release, standing, address, editing }: Props)
         ))}
         {standing.without > 0 && (
           <Box fontSize="13px" mt="4px">
-            <b>{count(standing.without)}</b> nothing fits
+            <Button variant="text" h="20px" px="0" fontSize="13px" onClick={() => setOpen('misfits')}>
+              {count(standing.without)}
+            </Button>{' '}
+            nothing fits
             {standing.unreported > 0 && (
               <Box as="span" color="ink2">
                 {standing.unreported === standing.without
@@ -111,6 +120,14 @@ export function ReadyPanel({ page, release, standing, address, editing }: Props)
               </Box>
             ))}
         </Part>
+      )}
+      <Part heading="Choices" onEdit={() => setOpen('choices')}>
+        <ChoicesPart page={page} release={release} />
+      </Part>
+      {open === 'choices' && <ChoicesWindow release={release} editing={editing} onClose={() => setOpen(undefined)} />}
+      {open === 'licence' && <LicenceWindow record={page.record} onClose={() => setOpen(undefined)} />}
+      {open === 'misfits' && (
+        <MisfitsWindow title={page.record.id} version={release.version} onClose={() => setOpen(undefined)} />
       )}
       {open === 'presence' && variant !== undefined && (
         <PresenceWindow
@@ -161,6 +178,8 @@ function remedyWords(remedy: string): string {
   switch (remedy) {
     case 'edit-presence':
       return 'Add a presence check'
+    case 'accept-licence':
+      return 'Read it, and accept'
     case 'edit-fits':
       return 'Change the rule'
     case 'edit-remove':

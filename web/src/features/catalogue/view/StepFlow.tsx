@@ -7,7 +7,7 @@ import { useKeys } from '../../../shared/keys'
 import type { Program, ReleaseRecord, TitlePageData, Tried } from '../api/catalogue'
 import { useTrial } from '../api/catalogue'
 import { seenBy } from '../model/presence'
-import { emptyStep, moved, withSteps } from '../model/record'
+import { emptyStep, movedStep, withoutStep, withSteps } from '../model/record'
 import type { Editing } from '../model/useEdit'
 import type { TitleAddress } from '../model/useTitleAddress'
 import { PresenceWindow } from './PresenceWindow'
@@ -42,9 +42,9 @@ export function StepFlow({ page, release, address, editing }: Props) {
       </Box>
     )
   }
-  const move = (at: number, by: number) =>
+  const move = (at: number, to: number) =>
     editing.save(
-      record => withSteps(record, address, address.program, list => moved(list, at, by)),
+      record => withSteps(record, address, address.program, list => movedStep(list, at, to)),
       () => undefined,
     )
   const tried = trial.data
@@ -110,10 +110,10 @@ export function StepFlow({ page, release, address, editing }: Props) {
             key={`${i} ${step.command}`}
             step={step}
             number={i + 1}
-            last={i === steps.length - 1}
             tried={tried?.steps[i]}
             onOpen={() => setOpen(i)}
-            onMove={by => move(i, by)}
+            count={steps.length}
+            onMove={move}
           />
         ))}
         <LookLine
@@ -156,12 +156,15 @@ export function StepFlow({ page, release, address, editing }: Props) {
         <StepWindow
           step={steps[open] ?? emptyStep()}
           isNew={open >= steps.length}
+          number={open + 1}
+          count={Math.max(steps.length, open + 1)}
+          choices={release.choices}
           onClose={() => setOpen(undefined)}
           editing={editing}
           change={step => record =>
             withSteps(record, address, address.program, list =>
               step === undefined
-                ? list.filter((_, i) => i !== open)
+                ? withoutStep(list, open)
                 : open >= list.length
                   ? [...list, step]
                   : list.map((one, i) => (i === open ? step : one)),

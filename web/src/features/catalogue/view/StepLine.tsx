@@ -5,6 +5,7 @@ import { Button } from '../../../shared/Button'
 import { stretch } from '../../../shared/format'
 import type { Program, Step, Tried } from '../api/catalogue'
 import { exitWords } from '../model/record'
+import { Grip, useDragged } from './dragging'
 
 const KINDS: Record<Step['kind'], string> = {
   run: 'Run',
@@ -20,28 +21,31 @@ const EXISTING = { 'keep-newer': 'keep newer ones', keep: 'keep what is there', 
 export function StepLine({
   step,
   number,
-  last,
+  count,
   tried,
   onOpen,
   onMove,
 }: {
   step: Step
   number: number
-  last: boolean
+  /** How many steps there are. */
+  count: number
   tried: Tried['steps'][number] | undefined
   onOpen: () => void
-  onMove: (by: number) => void
+  /** Moves the step at one place to another, both from 0. */
+  onMove: (at: number, to: number) => void
 }) {
   const out = tried !== undefined && tried.state !== 'runs'
+  const dragging = useDragged('steps', number - 1, onMove)
   return (
-    <Flex as="li" gap="10px" mb="9px">
+    <Flex as="li" gap="10px" mb="9px" {...dragging.place}>
       <Number n={number} strong={false} />
       <Box
         flex="1"
         minW="0"
         borderWidth="1px"
         borderStyle={out ? 'dashed' : 'solid'}
-        borderColor="line"
+        borderColor={dragging.over ? 'lagoon' : 'line'}
         borderRadius="7px"
         bg={out ? 'transparent' : 'panel'}
         px="12px"
@@ -51,11 +55,20 @@ export function StepLine({
           <Box flex="1" minW="0" fontWeight="600" color={out ? 'ink3' : 'ink'}>
             {step.text === '' ? KINDS[step.kind] : step.text}
           </Box>
-          <Flex gap="2px">
-            <Small label={`Move step ${number} up`} disabled={number === 1} onClick={() => onMove(-1)}>
+          <Flex gap="2px" align="center">
+            <Grip {...dragging.grip} />
+            <Small
+              label={`Move step ${number} up`}
+              disabled={number === 1}
+              onClick={() => onMove(number - 1, number - 2)}
+            >
               <ArrowUp size={13} />
             </Small>
-            <Small label={`Move step ${number} down`} disabled={last} onClick={() => onMove(1)}>
+            <Small
+              label={`Move step ${number} down`}
+              disabled={number === count}
+              onClick={() => onMove(number - 1, number)}
+            >
               <ArrowDown size={13} />
             </Small>
             <Button variant="text" h="22px" fontSize="12.3px" onClick={onOpen} aria-label={`Edit step ${number}`}>
@@ -78,6 +91,11 @@ export function StepLine({
         {step.onlyWhere !== undefined && (
           <Box color="ink2" fontSize="12.3px" mt="2px">
             only where <Code>{step.onlyWhere}</Code>
+          </Box>
+        )}
+        {step.onlyWith !== '' && (
+          <Box color="ink2" fontSize="12.3px" mt="2px">
+            only with <Code>{step.onlyWith}</Code>
           </Box>
         )}
         {step.exitCodes.length > 1 && (
@@ -105,7 +123,10 @@ export function StepLine({
         )}
       </Box>
       <Otherwise>
-        {step.kind === 'copy' && step.goesOn ? (
+        {step.thenTo !== undefined && <Box>then {leadWords(step.thenTo, count)},</Box>}
+        {step.failsTo !== undefined ? (
+          `else ${leadWords(step.failsTo, count)}`
+        ) : step.kind === 'copy' && step.goesOn ? (
           'else go on, and say so'
         ) : step.goesOn ? (
           'any other code: go on'
@@ -118,6 +139,11 @@ export function StepLine({
       </Otherwise>
     </Flex>
   )
+}
+
+/** Where a step leads: a step's number, or the look at the end. */
+export function leadWords(to: number, count: number): string {
+  return to > count ? 'look at once' : `step ${to}`
 }
 
 /** The last thing a program does: it looks. */

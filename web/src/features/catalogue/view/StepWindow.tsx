@@ -1,15 +1,21 @@
 import { Box, Checkbox, Flex, Grid } from '@chakra-ui/react'
+import type { ReactNode } from 'react'
 import { useState } from 'react'
 import { Button } from '../../../shared/Button'
-import type { Step } from '../api/catalogue'
-import { exitCodes, exitText } from '../model/record'
+import type { Choice, Step } from '../api/catalogue'
+import { exitCodes, exitText, led } from '../model/record'
 import type { Edit, Editing } from '../model/useEdit'
 import { EditWindow } from './EditWindow'
+import { leadWords } from './StepLine'
 import { Select, TextField } from './TextField'
 
 interface Props {
   step: Step
   isNew: boolean
+  /** Which step it is, from 1, of how many. */
+  number: number
+  count: number
+  choices: readonly Choice[]
   editing: Editing
   onClose: () => void
   /** What saving it does; without a step it is taken out. */
@@ -25,7 +31,7 @@ const COMMAND: Record<Step['kind'], string> = {
 }
 
 /** One step, with everything that can be said of it. */
-export function StepWindow({ step: before, isNew, editing, onClose, change }: Props) {
+export function StepWindow({ step: before, isNew, number, count, choices, editing, onClose, change }: Props) {
   const [step, setStep] = useState(before)
   const [codes, setCodes] = useState(exitText(before.exitCodes))
   const [minutes, setMinutes] = useState(String(before.limitSeconds / 60))
@@ -46,6 +52,7 @@ export function StepWindow({ step: before, isNew, editing, onClose, change }: Pr
           ? undefined
           : 'A step takes up to a day: write the minutes.'
   const { onlyWhere: _, existing: __, ...rest } = step
+  const later = Array.from({ length: Math.max(0, count - number) }, (___, i) => number + 1 + i)
   const whole: Step = {
     ...rest,
     limitSeconds: seconds,
@@ -92,7 +99,7 @@ export function StepWindow({ step: before, isNew, editing, onClose, change }: Pr
           required
           rows={step.kind === 'script' ? 6 : 2}
           value={step.command}
-          hint="{content} is the folder of the content, {programs} that of programs, {fact:site} a fact of the device"
+          hint="{content} is the folder of the content, {programs} that of programs, {fact:site} a fact of the device, {choice:languages} what is chosen"
           onChange={command => setStep({ ...step, command })}
         />
         {step.kind === 'copy' && (
@@ -114,7 +121,29 @@ export function StepWindow({ step: before, isNew, editing, onClose, change }: Pr
             </Box>
           </Grid>
         )}
-        <TextField label="Only where" mono value={where} hint="A rule; empty: everywhere" onChange={setWhere} />
+        <Grid templateColumns={choices.some(c => c.allowed.length > 0) ? '1fr 200px' : '1fr'} gap="16px">
+          <TextField label="Only where" mono value={where} hint="A rule; empty: everywhere" onChange={setWhere} />
+          {choices.some(c => c.allowed.length > 0) && (
+            <Labelled label="Only with">
+              <Select
+                display="block"
+                mt="6px"
+                w="100%"
+                value={step.onlyWith}
+                onChange={event => setStep({ ...step, onlyWith: event.target.value })}
+              >
+                <option value="">whatever is chosen</option>
+                {choices.flatMap(choice =>
+                  choice.allowed.map(one => (
+                    <option key={`${choice.id}=${one.value}`} value={`${choice.id}=${one.value}`}>
+                      {choice.text}: {one.text === '' ? one.value : one.text}
+                    </option>
+                  )),
+                )}
+              </Select>
+            </Labelled>
+          )}
+        </Grid>
         <Grid templateColumns="1fr 1fr" gap="10px 16px">
           {runs && (
             <TextField
@@ -153,8 +182,47 @@ export function StepWindow({ step: before, isNew, editing, onClose, change }: Pr
             />
           )}
         </Grid>
+        <Grid templateColumns="1fr 1fr" gap="16px">
+          <Labelled label="Where it went well">
+            <Select
+              display="block"
+              mt="6px"
+              w="100%"
+              value={step.thenTo ?? ''}
+              onChange={event => setStep(led(step, numberOf(event.target.value), step.failsTo))}
+            >
+              <option value="">the next step comes</option>
+              {[...later, count + 1].slice(1).map(to => (
+                <option key={to} value={to}>
+                  {leadWords(to, count)}
+                </option>
+              ))}
+            </Select>
+          </Labelled>
+          <Labelled label="Where it fails">
+            <Select
+              display="block"
+              mt="6px"
+              w="100%"
+              value={step.failsTo ?? (step.goesOn ? 'on' : '')}
+              onChange={event =>
+                setStep({
+                  ...led(step, step.thenTo, numberOf(event.target.value)),
+                  goesOn: event.target.value === 'on',
+                })
+              }
+            >
+              <option value="">it stops there</option>
+              <option value="on">the next step comes</option>
+              {[...later, count + 1].slice(1).map(to => (
+                <option key={to} value={to}>
+                  {leadWords(to, count)}
+                </option>
+              ))}
+            </Select>
+          </Labelled>
+        </Grid>
         <Flex gap="20px" align="center">
-          <Tick label="Go on where it fails" on={step.goesOn} onChange={goesOn => setStep({ ...step, goesOn })} />
           <Tick
             label="Run as the person signed in"
             on={step.asPerson}
@@ -178,6 +246,19 @@ function variables(text: string): Record<string, string> {
       .split('\n')
       .filter(line => line.includes('='))
       .map(line => [line.slice(0, line.indexOf('=')).trim(), line.slice(line.indexOf('=') + 1)] as const),
+  )
+}
+
+function numberOf(text: string): number | undefined {
+  return /^\d+$/.test(text) ? globalThis.Number(text) : undefined
+}
+
+function Labelled({ label, children }: { label: string; children: ReactNode }) {
+  return (
+    <Box as="label" fontWeight="600" fontSize="13px">
+      {label}
+      {children}
+    </Box>
   )
 }
 

@@ -4,7 +4,7 @@ import { Link, useNavigate, useParams } from 'react-router'
 import { Button } from '../../../shared/Button'
 import { Diamond } from '../../../shared/Diamond'
 import { sentence } from '../../../shared/api'
-import { some } from '../../../shared/format'
+import { count, some } from '../../../shared/format'
 import { Kbd } from '../../../shared/Kbd'
 import { useKeys } from '../../../shared/keys'
 import { Notice } from '../../../shared/Notice'
@@ -13,6 +13,7 @@ import { useTitle } from '../api/catalogue'
 import { useEdit } from '../model/useEdit'
 import { useTitleAddress } from '../model/useTitleAddress'
 import { AboutWindow } from './AboutWindow'
+import { SeatsWindow } from './DeviceListWindow'
 import { ReadyPanel } from './ReadyPanel'
 import { RelationGraph } from './RelationGraph'
 import { ReleaseRail } from './ReleaseRail'
@@ -70,6 +71,7 @@ function Head({ page, editing }: { page: TitlePageData; editing: ReturnType<type
   const { record } = page
   const navigate = useNavigate()
   const [about, setAbout] = useState(false)
+  const [seats, setSeats] = useState(false)
   const on = page.present.reduce((sum, version) => sum + version.devices, 0)
   const reach = `/reach/${encodeURIComponent(record.id)}`
   useKeys('The title', [
@@ -81,7 +83,6 @@ function Head({ page, editing }: { page: TitlePageData; editing: ReturnType<type
     record.about.owner === '' ? '' : `owner ${record.about.owner}`,
     record.about.category,
     on === 0 ? 'on no device' : `on ${some(on, 'device')}`,
-    record.seats === undefined ? '' : `${some(record.seats, 'seat')}, ${page.assigned} required`,
   ].filter(fact => fact !== '')
   return (
     <Flex align="center" gap="14px">
@@ -92,6 +93,20 @@ function Head({ page, editing }: { page: TitlePageData; editing: ReturnType<type
         </Box>
         <Box color="ink2" fontSize="13px" truncate title={record.about.description}>
           {facts.join(' · ')}
+          {record.seats !== undefined && (
+            <>
+              {' · '}
+              <Button variant="text" h="18px" px="0" fontSize="13px" fontWeight="400" onClick={() => setSeats(true)}>
+                {some(record.seats, 'seat')}, {count(page.assigned)} taken
+              </Button>
+            </>
+          )}
+          {page.kits.map(kit => (
+            <Box as="span" key={kit.id} css={{ '& a': { textDecoration: 'underline' } }}>
+              {' · in '}
+              <Link to={`/catalogue/kits/${encodeURIComponent(kit.id)}`}>{kit.name}</Link>
+            </Box>
+          ))}
         </Box>
       </Box>
       <Box fontSize="13px" css={{ '& a': { textDecoration: 'underline', color: 'lagoon' } }}>
@@ -106,6 +121,7 @@ function Head({ page, editing }: { page: TitlePageData; editing: ReturnType<type
         <Diamond kind="required" size={11} />
         Assign <Kbd>A</Kbd>
       </Button>
+      {seats && <SeatsWindow title={record.id} name={record.name} onClose={() => setSeats(false)} />}
       {about && <AboutWindow record={record} editing={editing} onClose={() => setAbout(false)} />}
     </Flex>
   )

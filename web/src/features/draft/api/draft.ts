@@ -31,8 +31,8 @@ export function usePutEdit() {
 }
 
 export function useRemoveEdit() {
-  return useDraftChange(({ title, ou }: { title: string; ou: string }) =>
-    ask<Draft>('DELETE', withQuery('/api/draft/edits', { title, ou })),
+  return useDraftChange(({ subject, ou }: { subject: string; ou: string }) =>
+    ask<Draft>('DELETE', withQuery('/api/draft/edits', { subject, ou })),
   )
 }
 

@@ -49,12 +49,13 @@ describe('an effect in one line', () => {
 
 describe('an edit in words', () => {
   const edit: Edit = {
-    title: 's',
-    titleName: 'Siltscope Lab',
+    subject: 'title:s',
+    name: 'Siltscope Lab',
     ou: 'o',
     ouName: 'Dosing',
     intent: 'required',
     binding: false,
+    choices: {},
   }
 
   it('says what stood there before', () => {
@@ -65,6 +66,13 @@ describe('an edit in words', () => {
   it('says when an OU has gone', () => {
     const { ouName: _, ...gone } = edit
     expect(editWords(gone).where).toBe('an OU that has gone')
+  })
+
+  it('says what is fixed of its choices', () => {
+    expect(editWords(edit).choices).toBe('')
+    expect(editWords({ ...edit, choices: { languages: 'en,cy', parts: '' } }).choices).toBe(
+      'languages en,cy, parts none',
+    )
   })
 
   it('names an ending as one', () => {

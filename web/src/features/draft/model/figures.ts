@@ -40,9 +40,10 @@ export function effectWords(effect: Effect): string {
 }
 
 /** "Require Siltscope Lab on Trunk mains, where nothing was assigned". */
-export function editWords(edit: Edit): { verb: string; where: string; was: string } {
+export function editWords(edit: Edit): { verb: string; where: string; was: string; choices: string } {
   const where = edit.ouName ?? 'an OU that has gone'
-  return { verb: verb(edit), where, was: was(edit) }
+  const choices = Object.entries(edit.choices).map(([choice, value]) => `${choice} ${value === '' ? 'none' : value}`)
+  return { verb: verb(edit), where, was: was(edit), choices: choices.join(', ') }
 }
 
 function verb(edit: Edit): string {

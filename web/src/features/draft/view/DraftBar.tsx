@@ -54,10 +54,11 @@ interface BarProps {
 function Bar({ draft, onLook, onPublish }: BarProps) {
   const remove = useRemoveEdit()
   const last = draft.edits.at(-1)
-  const undo = () => last !== undefined && remove.mutate({ title: last.title, ou: last.ou })
+  const publishable = draft.rehearsal !== undefined && draft.trouble === undefined
+  const undo = () => last !== undefined && remove.mutate({ subject: last.subject, ou: last.ou })
   useKeys('The draft', [
     { key: 'l', says: 'Look through the draft', act: () => onLook('edits') },
-    { key: 'p', says: 'Publish the draft', act: () => draft.rehearsal !== undefined && onPublish() },
+    { key: 'p', says: 'Publish the draft', act: () => publishable && onPublish() },
     { key: 'ctrl+z', says: 'Take back the last edit', act: undo },
   ])
   return (
@@ -68,7 +69,7 @@ function Bar({ draft, onLook, onPublish }: BarProps) {
       <Divider />
       {last !== undefined && (
         <Box truncate flexShrink="1" minW="0">
-          {editWords(last).verb} <b>{last.titleName}</b> on <b>{editWords(last).where}</b>
+          {editWords(last).verb} <b>{last.name}</b> on <b>{editWords(last).where}</b>
         </Box>
       )}
       <Button variant="bar" h="26px" onClick={undo} loading={remove.isPending} title="Ctrl Z">
@@ -81,7 +82,7 @@ function Bar({ draft, onLook, onPublish }: BarProps) {
       <Button variant="bar" size="lg" onClick={() => onLook('edits')}>
         Look through
       </Button>
-      <Button variant="honey" size="lg" onClick={onPublish} disabled={draft.rehearsal === undefined}>
+      <Button variant="honey" size="lg" onClick={onPublish} disabled={!publishable}>
         Publish…
       </Button>
     </Flex>
@@ -89,7 +90,7 @@ function Bar({ draft, onLook, onPublish }: BarProps) {
 }
 
 function Rehearsed({ draft, onLook }: { draft: Draft; onLook: (part: Part) => void }) {
-  if (draft.rehearsal === undefined) {
+  if (draft.rehearsal === undefined || draft.trouble !== undefined) {
     return <>{draft.trouble}</>
   }
   const fetch = toFetch(draft.rehearsal)
@@ -120,6 +121,7 @@ function Rehearsed({ draft, onLook }: { draft: Draft; onLook: (part: Part) => vo
         </span>
       ))}
       {fetch !== '' && ` · ${fetch}`}
+      {draft.cautions.length > 0 && ` · ${some(draft.cautions.length, 'thing')} to look at`}
     </>
   )
 }

@@ -57,13 +57,13 @@ export function LookThrough({ open, part, onPart, onClose }: Props) {
           ))}
       </Flex>
       <Box minH="240px">
-        {part === 'edits' ? <Edits draft={draft.data} /> : <Counted part={part} onClose={onClose} />}
+        {part === 'edits' ? <Edits draft={draft.data} onClose={onClose} /> : <Counted part={part} onClose={onClose} />}
       </Box>
     </Window>
   )
 }
 
-function Edits({ draft }: { draft: Draft }) {
+function Edits({ draft, onClose }: { draft: Draft; onClose: () => void }) {
   const remove = useRemoveEdit()
   return (
     <>
@@ -74,10 +74,10 @@ function Edits({ draft }: { draft: Draft }) {
       )}
       {draft.edits.map(edit => {
         const words = editWords(edit)
-        const effect = draft.rehearsal?.titles.find(t => t.title === edit.title)
+        const effect = draft.rehearsal?.titles.find(t => `title:${t.title}` === edit.subject)
         return (
           <Flex
-            key={`${edit.title} ${edit.ou}`}
+            key={`${edit.subject} ${edit.ou}`}
             py="9px"
             borderTopWidth="1px"
             borderColor="line"
@@ -86,18 +86,49 @@ function Edits({ draft }: { draft: Draft }) {
           >
             <Box flex="1" minW="0">
               <Box>
-                {words.verb} <b>{edit.titleName}</b> on <b>{words.where}</b>
+                {words.verb} <b>{edit.name}</b> on <b>{words.where}</b>
               </Box>
               <Box color="ink2" fontSize="12.3px">
                 {words.was}
+                {words.choices !== '' && ` · ${words.choices}`}
                 {effect !== undefined && ` · all edits of this title: ${effectWords(effect)}`}
               </Box>
             </Box>
-            <Button onClick={() => remove.mutate({ title: edit.title, ou: edit.ou })}>Take back</Button>
+            <Button onClick={() => remove.mutate({ subject: edit.subject, ou: edit.ou })}>Take back</Button>
           </Flex>
         )
       })}
+      {draft.cautions.length > 0 && <Cautions cautions={draft.cautions} onClose={onClose} />}
     </>
+  )
+}
+
+/** What the catalogue has to say of what would be put on. */
+function Cautions({ cautions, onClose }: { cautions: Draft['cautions']; onClose: () => void }) {
+  return (
+    <Box as="section" aria-label="Before it is assigned" mt="14px">
+      <Box as="h3" fontWeight="700" mb="4px">
+        Before it is assigned
+      </Box>
+      {cautions.map(caution => (
+        <Flex key={`${caution.title} ${caution.code}`} gap="10px" py="6px" borderTopWidth="1px" borderColor="line">
+          <Box color="ochre" fontWeight="700" aria-hidden="true">
+            !
+          </Box>
+          <Box>
+            <Box css={{ '& a': { textDecoration: 'underline', color: 'lagoon' } }}>
+              <Link to={`/catalogue/${encodeURIComponent(caution.title)}`} onClick={onClose}>
+                {caution.titleName}
+              </Link>
+              : {caution.sentence}
+            </Box>
+            <Box color="ink2" fontSize="12.3px" overflowWrap="anywhere">
+              {caution.detail}
+            </Box>
+          </Box>
+        </Flex>
+      ))}
+    </Box>
   )
 }
 

@@ -5,6 +5,7 @@ import { sentence } from '../../../shared/api'
 import { Diamond } from '../../../shared/Diamond'
 import { Kbd } from '../../../shared/Kbd'
 import { useKeys } from '../../../shared/keys'
+import { ChooseWindow, fixedWords, useChoosable } from '../../catalogue'
 import { useDraft, usePutEdit, useRemoveEdit } from '../../draft'
 import type { OuReach } from '../api/reach'
 
@@ -22,17 +23,29 @@ export function AssignPart({ title, titleName, ou }: Props) {
   const put = usePutEdit()
   const remove = useRemoveEdit()
   const [wish, setWish] = useState<{ ou: string; binding: boolean } | null>(null)
-  const here = ou.here[0]
+  const [choosing, setChoosing] = useState(false)
+  const release = useChoosable(title)
+  const subject = `title:${title}`
+  const here = ou.here.find(one => one.kit === undefined)
+  const kits = ou.here.filter(one => one.kit !== undefined)
   const binding = wish?.ou === ou.id ? wish.binding : (here?.binding ?? false)
-  const edit = draft.data?.edits.find(e => e.title === title && e.ou === ou.id)
-  const assign = (intent: Wanted) => put.mutate({ title, ou: ou.id, intent, binding: intent !== 'none' && binding })
+  const edit = draft.data?.edits.find(e => e.subject === subject && e.ou === ou.id)
+  const fixed = edit?.choices ?? here?.choices ?? {}
+  const assign = (intent: Wanted, choices = fixed) =>
+    put.mutate({
+      subject,
+      ou: ou.id,
+      intent,
+      binding: intent !== 'none' && binding,
+      choices: intent === 'required' ? choices : {},
+    })
   const rebind = (on: boolean) => {
     setWish({ ou: ou.id, binding: on })
     if (here !== undefined && here.intent !== 'available') {
-      put.mutate({ title, ou: ou.id, intent: here.intent, binding: on })
+      put.mutate({ subject, ou: ou.id, intent: here.intent, binding: on, choices: fixed })
     }
   }
-  const takeBack = () => edit !== undefined && remove.mutate({ title, ou: ou.id })
+  const takeBack = () => edit !== undefined && remove.mutate({ subject, ou: ou.id })
   useKeys('The chosen part', [
     { key: 'r', says: `Require on ${ou.name}`, act: () => assign('required') },
     { key: 'x', says: `Remove from ${ou.name}`, act: () => assign('uninstall') },
@@ -74,6 +87,31 @@ export function AssignPart({ title, titleName, ou }: Props) {
           binding: crosses fences, cannot be undone below
         </Checkbox.Label>
       </Checkbox.Root>
+      {release !== undefined && here?.intent === 'required' && (
+        <Flex mt="8px" gap="8px" align="baseline" fontSize="13px" color="ink2" wrap="wrap">
+          {fixedWords(release, fixed)}
+          <Button variant="text" h="20px" fontSize="12.3px" onClick={() => setChoosing(true)}>
+            Choose…
+          </Button>
+        </Flex>
+      )}
+      {kits.map(kit => (
+        <Box key={kit.assignment} mt="8px" fontSize="13px" color="ink2">
+          {kit.intent === 'uninstall' ? 'Removed' : 'Required'} here by the kit {kit.kit} too.
+        </Box>
+      ))}
+      {choosing && release !== undefined && (
+        <ChooseWindow
+          release={release}
+          values={fixed}
+          heading={`What ${ou.name} gets of ${titleName}`}
+          onClose={() => setChoosing(false)}
+          onChosen={values => {
+            assign('required', values)
+            setChoosing(false)
+          }}
+        />
+      )}
       {edit !== undefined && (
         <Flex mt="10px" gap="8px" align="center" color="ink2">
           This part is in the draft.

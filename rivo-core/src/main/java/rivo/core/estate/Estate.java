@@ -189,6 +189,41 @@ public final class Estate {
                 assignments, requests);
     }
 
+    /**
+     * This estate with one kit put in or replaced; what is assigned by it speaks for its titles as they are now.
+     *
+     * @throws RefusedException when a title of it is unknown or comes twice
+     */
+    public Estate withKit(Kit kit) {
+        List<Problem> problems = EstateChecks.problems(this, kit);
+        if (!problems.isEmpty()) {
+            throw new RefusedException(problems);
+        }
+        return withKits(put(kits, kit.id(), kit));
+    }
+
+    /**
+     * This estate without a kit.
+     *
+     * @throws RefusedException when an assignment, a retired one too, is about it
+     */
+    public Estate withoutKit(String id) {
+        for (Assignment assignment : assignments.all()) {
+            if (assignment.subject().equals(Subject.kit(id))) {
+                throw new RefusedException("kit-assigned", "kits", "The assignment " + assignment.id()
+                        + " is about this kit, so it stays.");
+            }
+        }
+        Map<String, Kit> rest = new LinkedHashMap<>(kits);
+        rest.remove(id);
+        return withKits(Collections.unmodifiableMap(rest));
+    }
+
+    private Estate withKits(Map<String, Kit> newKits) {
+        return new Estate(asOf, ous, users, devices, groups, collections, titles, newKits,
+                Assignments.of(assignments.all(), newKits), requests);
+    }
+
     /** This estate with other requests. */
     public Estate withRequests(Collection<Request> newRequests) {
         return new Estate(asOf, ous, users, devices, groups, collections, titles, kits, assignments,

@@ -64,6 +64,17 @@ public final class EstateChecks {
         return checks.problems.all();
     }
 
+    /** What is wrong with a kit that is to be put into an estate; places begin with {@code kit:ID}. */
+    static List<Problem> problems(Estate estate, Kit kit) {
+        EstateChecks checks = new EstateChecks();
+        estate.titles().forEach(t -> checks.titles.put(t.id(), t));
+        checks.kit(kit, "kit:" + kit.id());
+        if (new java.util.HashSet<>(kit.titles()).size() < kit.titles().size()) {
+            checks.problems.add("twice", "kit:" + kit.id() + ".titles", "A title stands twice in the kit; take one out.");
+        }
+        return checks.problems.all();
+    }
+
     /** Looks a device or user up, instead of listing a million of them. */
     private void knowEnough(Estate estate, Target target) {
         Device device = target.kind() == Target.Kind.DEVICE ? estate.devices().find(target.id()) : null;

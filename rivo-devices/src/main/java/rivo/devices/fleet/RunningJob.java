@@ -62,14 +62,15 @@ final class RunningJob {
             return progress(JobState.WAITING, step + 1, "waits: " + current.stops());
         }
         String failure = current.skipped() == null ? carryOut(current, server, device) : null;
-        if (failure != null && !current.goesOn()) {
+        Integer leads = failure == null ? current.thenTo() : current.failsTo();
+        if (failure != null && leads == null && !current.goesOn()) {
             return progress(JobState.FAILED, step + 1, failure);
         }
-        step++;
+        step = current.skipped() != null || leads == null ? step + 1 : leads - 1;
         if (step < job.steps().size()) {
             Job.Step next = job.steps().get(step);
-            return progress(JobState.RUNNING, step + 1, next.skipped() == null ? next.text()
-                    : "skipped: " + next.skipped());
+            String text = next.skipped() == null ? next.text() : "skipped: " + next.skipped();
+            return progress(JobState.RUNNING, step + 1, failure == null ? text : failure + "; goes on with: " + text);
         }
         if (mishap == Mishap.NEEDS_RESTART && asksForRestart) {
             restarting = true;

@@ -40,12 +40,14 @@ public record Job(String title, String name, JobAction action, @Nullable String 
      * @param folder in which it runs; null for the contents'
      * @param exitCodes what codes mean; one that is not listed means failed, and without a list 0 means done
      * @param goesOn whether the next step comes also where this one failed
+     * @param thenTo the step that comes where this one went well, counted from 1 among all of them; null for the next
+     * @param failsTo the step that comes where this one failed; null where {@code goesOn} decides
      * @param skipped why the device leaves it out; null where it does not
      * @param stops why the job ends here, in words; null where it does not
      */
     public record Step(StepKind kind, String text, @Nullable String command, int limitSeconds, @Nullable String to,
             @Nullable Existing existing, boolean asPerson, @Nullable String folder, Map<String, String> environment,
-            List<ExitCode> exitCodes, boolean goesOn, @Nullable String skipped, @Nullable String stops) {
+            List<ExitCode> exitCodes, boolean goesOn, @Nullable Integer thenTo, @Nullable Integer failsTo, @Nullable String skipped, @Nullable String stops) {
 
         public Step {
             environment = environment == null ? Map.of() : Map.copyOf(environment);
@@ -55,7 +57,14 @@ public record Job(String title, String name, JobAction action, @Nullable String 
         /** A plain one. */
         public static Step of(StepKind kind, String text, @Nullable String command, int limitSeconds) {
             return new Step(kind, text, command, limitSeconds, null, null, false, null, Map.of(), List.of(), false, null,
-                    null);
+                    null, null, null);
+        }
+
+        /** The same among other steps, with so many more before it. */
+        public Step after(int more) {
+            return new Step(kind, text, command, limitSeconds, to, existing, asPerson, folder, environment, exitCodes, goesOn,
+                    thenTo == null ? null : (Integer) (thenTo + more), failsTo == null ? null : (Integer) (failsTo + more), skipped,
+                    stops);
         }
 
         /** The code that means this; 0 when none does. */

@@ -75,13 +75,16 @@ public class Catalogue {
 
     /** The variant of a release, or null. */
     public @Nullable VariantRecord variant(String title, Version version, @Nullable String variant) {
+        ReleaseRecord release = release(title, version);
+        return release == null ? null
+                : release.variants().stream().filter(v -> v.id().equals(variant)).findFirst().orElse(null);
+    }
+
+    /** The release of a title, or null. */
+    public @Nullable ReleaseRecord release(String title, Version version) {
         TitleRecord record = find(title);
-        for (ReleaseRecord release : record == null ? List.<ReleaseRecord>of() : record.releases()) {
-            if (Version.of(release.version()).equals(version)) {
-                return release.variants().stream().filter(v -> v.id().equals(variant)).findFirst().orElse(null);
-            }
-        }
-        return null;
+        return record == null ? null : record.releases().stream().filter(r -> Version.of(r.version()).equals(version))
+                .findFirst().orElse(null);
     }
 
     /** How devices see each title: by its releases, the highest first. */

@@ -161,7 +161,8 @@ class Proposals {
         }
         all.removeIf(need -> need.title().equals(title.id()));
         releases.add(new ReleaseRecord(version, false, "not offered yet", all,
-                before == null ? List.of() : before.replaces(), List.of(variant)));
+                before == null ? List.of() : before.replaces(),
+                before == null ? List.of() : before.choices().stream().map(ChoiceRecord::withoutFiles).toList(), List.of(variant)));
         return title.withReleases(releases);
     }
 
@@ -195,8 +196,7 @@ class Proposals {
                     Presence.NONE);
             case ZIP, OTHER -> variant(file, content, "all", List.of(new Step(StepKind.COPY, "Copy the files",
                     "{content}/" + path, "{programs}/" + name.replaceAll("[/\\\\:{}]+", " "), Existing.KEEP_NEWER, null,
-                    Step.USUAL_LIMIT, false, "",
-                    Map.of(), List.of(), false, "")), List.of(), List.of(), Presence.NONE);
+                    "", Step.USUAL_LIMIT, false, "", Map.of(), List.of(), false, null, null, "")), List.of(), List.of(), Presence.NONE);
         };
     }
 
@@ -252,6 +252,10 @@ class Proposals {
             clauses.add("os.family eq \"" + family + "\"");
         }
         String architecture = file.architecture();
+        String packages = packages(file.format());
+        if (packages != null) {
+            clauses.add("x.packages eq \"" + packages + "\"");
+        }
         if ("x86".equals(architecture)) {
             clauses.add("(arch eq \"x86\" or arch eq \"x64\")");
         } else if (architecture != null) {
@@ -268,6 +272,15 @@ class Proposals {
             case MSI, MSI_PATCH, MSIX, EXE -> "windows";
             case DEB, RPM -> "linux";
             case ZIP, SCRIPT, OTHER -> null;
+        };
+    }
+
+    /** Which packages the device has to take; null where that does not matter. */
+    private static @Nullable String packages(InstallerFormat format) {
+        return switch (format) {
+            case DEB -> "deb";
+            case RPM -> "rpm";
+            case MSI, MSI_PATCH, MSIX, EXE, ZIP, SCRIPT, OTHER -> null;
         };
     }
 }

@@ -18,7 +18,7 @@ import rivo.server.catalogue.TitleRecord.VariantRecord;
 
 /** What is looked at before a release is assigned: all that commonly goes wrong later. */
 @Component
-class Readiness {
+public class Readiness {
 
     private static final Pattern PROGRAM = Pattern.compile("(?i)\\.(exe|msi)\\b");
     private static final Pattern QUIET = Pattern.compile("(?i)(^|\\s)(/q[nb]?|/quiet|/s|/silent|/verysilent|--?quiet|"
@@ -31,13 +31,15 @@ class Readiness {
      *
      * @param remedy what the page offers to do about it; null when it is well
      */
-    record Look(String code, boolean well, String sentence, String detail, @Nullable String remedy) {
+    public record Look(String code, boolean well, String sentence, String detail, @Nullable String remedy) {
     }
 
     private final Contents contents;
+    private final Licences licences;
 
-    Readiness(Contents contents) {
+    Readiness(Contents contents, Licences licences) {
         this.contents = contents;
+        this.licences = licences;
     }
 
     /** @param without how many devices no variant of the release fits */
@@ -51,6 +53,9 @@ class Readiness {
         looks.add(signer(title, release));
         looks.add(fits(release, devices, without));
         looks.add(newest(title, release));
+        if (!title.about().licence().isBlank()) {
+            looks.add(licence(title));
+        }
         return looks;
     }
 
@@ -60,6 +65,13 @@ class Readiness {
 
     private static Look needs(String code, String sentence, String detail, String remedy) {
         return new Look(code, false, sentence, detail, remedy);
+    }
+
+    private Look licence(TitleRecord title) {
+        Licences.Acceptance acceptance = licences.of(title);
+        return acceptance == null ? needs("licence-not-accepted", "Licence text not accepted",
+                "Nothing is assigned before somebody has read and accepted it.", "accept-licence")
+                : well("licence", "Licence text accepted", "by " + acceptance.who());
     }
 
     private static Stream<Step> installing(ReleaseRecord release) {

@@ -10,21 +10,26 @@ import rivo.devices.protocol.Existing;
 
 /**
  * One step of a program. Texts may refer to values by name: {@code {content}} is the folder in which the content lies,
- * {@code {fact:NAME}} a fact of the device.
+ * {@code {fact:NAME}} a fact of the device, {@code {choice:ID}} what was chosen.
  *
  * @param text what it does, in the reader's words; empty for the plain words of its kind
  * @param command what its {@link StepKind} says it is
  * @param to where a copy goes; empty for the others
  * @param onlyWhere a rule: where it does not hold the step is skipped; null for everywhere
+ * @param onlyWith a choice and a value, {@code languages=cy}: where another is chosen the step is skipped; empty for always
  * @param limitSeconds the longest it may take, 1 to 86,400
  * @param folder in which it runs; empty for the content's
  * @param exitCodes those that mean something else than failed; without any, 0 means done
  * @param goesOn whether the next step comes also where this one failed
+ * @param thenTo the step that comes where this one went well, counted from 1 and later than this one; one more than there
+ *     are for the end; null for the next
+ * @param failsTo the step that comes where this one failed, likewise; null where {@code goesOn} decides
  * @param says what is said where it fails; empty for the plain words
  */
 public record Step(StepKind kind, String text, String command, String to, @Nullable Existing existing,
-        @Nullable String onlyWhere, int limitSeconds, boolean asPerson, String folder, Map<String, String> environment,
-        List<ExitCode> exitCodes, boolean goesOn, String says) {
+        @Nullable String onlyWhere, String onlyWith, int limitSeconds, boolean asPerson, String folder, Map<String, String> environment,
+        List<ExitCode> exitCodes, boolean goesOn, @Nullable Integer thenTo,
+        @Nullable Integer failsTo, String says) {
 
     /** The limit of a step that is proposed. */
     static final int USUAL_LIMIT = 1200;
@@ -36,6 +41,7 @@ public record Step(StepKind kind, String text, String command, String to, @Nulla
         to = orEmpty(to);
         folder = orEmpty(folder);
         says = orEmpty(says);
+        onlyWith = orEmpty(onlyWith);
         environment = environment == null ? Map.of() : Map.copyOf(environment);
         exitCodes = exitCodes == null ? List.of() : List.copyOf(exitCodes);
     }
@@ -46,8 +52,8 @@ public record Step(StepKind kind, String text, String command, String to, @Nulla
 
     /** A command line with these exit codes, as the device. */
     public static Step run(String text, String command, List<ExitCode> exitCodes) {
-        return new Step(StepKind.RUN, text, command, "", null, null, USUAL_LIMIT, false, "", Map.of(), exitCodes, false,
-                "");
+        return new Step(StepKind.RUN, text, command, "", null, null, "", USUAL_LIMIT, false, "", Map.of(), exitCodes,
+                false, null, null, "");
     }
 
     /** What it does, in words. */

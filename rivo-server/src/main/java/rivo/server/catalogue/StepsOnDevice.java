@@ -14,7 +14,7 @@ import rivo.devices.protocol.Job;
 import rivo.devices.protocol.StepKind;
 
 /**
- * A program's steps as they come out on one device: its facts put in, what does not apply there marked as skipped, and
+ * A program's steps as they come out on one device: its facts and what is chosen put in, what does not apply there marked as skipped, and
  * where it would end, why. Of one thread.
  */
 public final class StepsOnDevice {
@@ -27,9 +27,12 @@ public final class StepsOnDevice {
     private final Resolver resolver;
     private final Device device;
     private final int position;
+    private final Chosen chosen;
 
-    public StepsOnDevice(Resolver resolver, Device device) {
+    /** @param chosen what is chosen of the release there */
+    public StepsOnDevice(Resolver resolver, Device device, Chosen chosen) {
         this.resolver = resolver;
+        this.chosen = chosen;
         this.device = device;
         this.position = resolver.estate().devices().position(device.id());
     }
@@ -44,26 +47,30 @@ public final class StepsOnDevice {
     }
 
     private Job.Step of(Step step, boolean asPerson) {
-        String skipped = step.onlyWhere() == null || holds(step.onlyWhere()) ? null : why(step.onlyWhere());
+        String skipped = step.onlyWhere() == null || holds(step.onlyWhere()) ? notChosen(step.onlyWith()) : why(step.onlyWhere());
         String stops = null;
         if (step.kind().asksRule() && !holds(step.command())) {
             stops = step.says().isEmpty() ? "not here: " + why(step.command()) : step.says();
         }
-        String wrong = wrongFact(step.command() + step.to() + step.folder());
+        String wrong = wrongValue(step.command() + step.to() + step.folder());
         stops = wrong == null ? stops : wrong;
         return new Job.Step(StepKind.valueOf(step.kind().name()), step.words(),
                 step.kind().asksRule() ? null : filled(step.command()), step.limitSeconds(),
                 step.to().isEmpty() ? null : filled(step.to()), step.existing(), asPerson || step.asPerson(),
                 step.folder().isEmpty() ? null : filled(step.folder()), step.environment(), step.exitCodes(),
-                step.goesOn(), skipped, stops);
+                step.goesOn(), step.thenTo(), step.failsTo(), skipped, stops);
     }
 
     private boolean holds(String rule) {
         return resolver.audiences().satisfying(rule, Scope.DEVICE).contains(position);
     }
 
-    /** The clauses that did not come out as wanted, each with what the device has. */
     private String why(String rule) {
+        return why(resolver, rule, position);
+    }
+
+    /** The clauses that did not come out as wanted on the device, each with what it has. */
+    static String why(Resolver resolver, String rule, int position) {
         List<Clause> clauses = resolver.audiences().clauses(rule, position);
         return clauses.stream().filter(c -> !c.holds()).map(c -> "needs " + c.words() + ", has "
                 + (c.seen().isEmpty() ? "not reported it" : String.join(", ", c.seen())))
@@ -71,15 +78,33 @@ public final class StepsOnDevice {
                         : text));
     }
 
-    /** Why the facts that are referred to cannot be put in; null when they can. */
-    private @Nullable String wrongFact(String text) {
+    /** Why a step is skipped that belongs to a value which is not chosen; null when it is. */
+    private @Nullable String notChosen(String with) {
+        int equals = with.indexOf('=');
+        Chosen.Value value = equals < 0 ? null : chosen.find(with.substring(0, equals));
+        return equals < 0 || chosen.has(with.substring(0, equals), with.substring(equals + 1)) ? null
+                : "only with " + with.substring(equals + 1) + ", chosen is " + (value == null || value.words().isEmpty() ? "nothing" : value.words());
+    }
+
+    static boolean isHarmless(String text) {
+        return HARMLESS.matcher(text).matches();
+    }
+
+    /** Why the facts and choices that are referred to cannot be put in; null when they can. */
+    private @Nullable String wrongValue(String text) {
+        Matcher choice = StepChecks.CHOICE.matcher(text);
+        while (choice.find()) {
+            if (chosen.find(choice.group(1)) == null) {
+                return "needs the choice " + choice.group(1) + ", which this release has not";
+            }
+        }
         Matcher fact = FACT.matcher(text);
         while (fact.find()) {
             String value = device.facts().get(fact.group(1));
             if (value == null) {
                 return "needs the fact " + fact.group(1) + ", which the device has not reported";
             }
-            if (!HARMLESS.matcher(value).matches()) {
+            if (!isHarmless(value)) {
                 return "the fact " + fact.group(1) + " holds characters that a command would read otherwise";
             }
         }
@@ -87,7 +112,11 @@ public final class StepsOnDevice {
     }
 
     private String filled(String text) {
-        return FACT.matcher(text).replaceAll(found -> {
+        String withChoices = StepChecks.CHOICE.matcher(text).replaceAll(found -> {
+            Chosen.Value value = chosen.find(found.group(1));
+            return Matcher.quoteReplacement(value == null ? found.group() : value.choice().reads(value.value()));
+        });
+        return FACT.matcher(withChoices).replaceAll(found -> {
             String value = device.facts().get(found.group(1));
             return Matcher.quoteReplacement(value == null ? found.group() : value);
         });

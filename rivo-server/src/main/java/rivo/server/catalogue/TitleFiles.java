@@ -198,7 +198,8 @@ class TitleFiles {
     private ReleaseRecord related(ReleaseRecord release, TitleRecord told, List<Finding> findings) {
         return new ReleaseRecord(release.version(), false, "not offered yet",
                 release.needs().stream().filter(n -> knows(n.title(), told, findings)).toList(),
-                release.replaces().stream().filter(r -> knows(r.title(), told, findings)).toList(), release.variants());
+                release.replaces().stream().filter(r -> knows(r.title(), told, findings)).toList(), release.choices(),
+                release.variants());
     }
 
     private boolean knows(String id, TitleRecord told, List<Finding> findings) {

@@ -5,9 +5,11 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import rivo.core.audience.Positions;
+import rivo.core.estate.Device;
 import rivo.core.estate.Scope;
 import rivo.core.estate.Version;
 import rivo.core.resolve.Outcome;
@@ -18,10 +20,11 @@ import rivo.server.catalogue.TitleRecord.ReleaseRecord;
 import rivo.server.catalogue.TitleRecord.VariantRecord;
 import rivo.server.catalogue.TitleRows.Kept;
 import rivo.server.estate.WorkingEstate;
+import rivo.server.web.ApiException;
 
 /** What the pages of the catalogue show, from records and from the working estate. Pure reading. */
 @Component
-class TitlePages {
+public class TitlePages {
 
     /**
      * A title in the list.
@@ -48,6 +51,14 @@ class TitlePages {
     record ReleaseStanding(String version, List<Fit> fits, int without, int unreported, List<Look> looks) {
     }
 
+    /** @param why what each variant asks for, and what the device has */
+    record Misfit(String device, String name, String why) {
+    }
+
+    /** @param devices a part of them */
+    record Misfits(int total, List<Misfit> devices) {
+    }
+
     /** @param kind needs, replaces, conflicts, needed-by or replaced-by; detail such as a lowest version */
     record Relation(String kind, String title, String name, String detail) {
     }
@@ -56,16 +67,20 @@ class TitlePages {
      * A title's page.
      *
      * @param assigned on how many devices it is required, seats counting these
+     * @param kits those that hold it
      */
     record TitlePage(TitleRecord record, long revision, @Nullable String changedBy, @Nullable Instant changedAt,
-            int devices, List<OnDevices> present, int assigned, List<ReleaseStanding> releases, List<Relation> relations) {
+            int devices, List<OnDevices> present, int assigned, List<ReleaseStanding> releases, List<Relation> relations,
+            List<KitRecord> kits) {
     }
 
     private final Catalogue catalogue;
     private final WorkingEstate working;
     private final Readiness readiness;
+    private final Kits kits;
 
-    TitlePages(Catalogue catalogue, WorkingEstate working, Readiness readiness) {
+    TitlePages(Catalogue catalogue, WorkingEstate working, Readiness readiness, Kits kits) {
+        this.kits = kits;
         this.catalogue = catalogue;
         this.working = working;
         this.readiness = readiness;
@@ -85,6 +100,13 @@ class TitlePages {
         }).toList();
     }
 
+    /** What was looked at of the release that devices would take; none without one. */
+    public List<Look> looks(TitleRecord title) {
+        Resolver resolver = working.resolver();
+        ReleaseRecord leading = title.leading();
+        return leading == null ? List.of() : view(resolver, title, leading, resolver.estate().devices().size(), false).looks();
+    }
+
     TitlePage page(String id) {
         Kept kept = catalogue.kept(id);
         Resolver resolver = working.resolver();
@@ -94,7 +116,8 @@ class TitlePages {
                 .sorted(Comparator.comparing((ReleaseRecord r) -> Version.of(r.version())).reversed())
                 .map(release -> view(resolver, title, release, all, true)).toList();
         return new TitlePage(title, kept.revision(), kept.changedBy(), kept.changedAt(), all, versions(resolver, id),
-                required(resolver, id), releases, relations(title));
+                required(resolver, id), releases, relations(title), kits.all().stream().map(Kits.Kept::record)
+                        .filter(kit -> kit.titles().contains(id)).toList());
     }
 
     /** @param why whether it is counted who has not reported, which costs a look at each device that nothing fits */
@@ -109,6 +132,24 @@ class TitlePages {
         }
         int unreported = !why ? 0 : rest.filter(p -> resolver.estate().devices().at(p).facts().isEmpty()).size();
         return new ReleaseStanding(release.version(), fits, rest.size(), unreported, readiness.looks(title, release, all, rest.size()));
+    }
+
+    /** @throws ApiException when there is no such release */
+    Misfits misfits(TitleRecord title, String version, int limit) {
+        Resolver resolver = working.resolver();
+        ReleaseRecord release = title.releases().stream().filter(r -> r.version().equals(version)).findFirst()
+                .orElseThrow(() -> ApiException.notFound("unknown-release", title.name() + " has no release " + version + "."));
+        Positions rest = Positions.range(0, resolver.estate().devices().size());
+        for (VariantRecord variant : release.variants()) {
+            rest = variant.fits() == null ? Positions.range(0, 0)
+                    : rest.without(resolver.audiences().satisfying(variant.fits(), Scope.DEVICE));
+        }
+        return new Misfits(rest.size(), rest.stream().limit(limit).mapToObj(p -> {
+            Device device = resolver.estate().devices().at(p);
+            return new Misfit(device.id(), device.name(), device.facts().isEmpty() ? "has not reported anything yet"
+                    : release.variants().stream().map(v -> v.id() + " " + StepsOnDevice.why(resolver,
+                            String.valueOf(v.fits()), p)).collect(Collectors.joining(" · ")));
+        }).toList());
     }
 
     private static List<OnDevices> versions(Resolver resolver, String title) {

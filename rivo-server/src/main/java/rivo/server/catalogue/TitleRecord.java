@@ -45,11 +45,12 @@ public record TitleRecord(String id, String name, String maker, About about, @Nu
      * @param privacy an address where it is said what it does with personal data
      * @param approvedBy the number of the change that approved it
      * @param icon the id of its picture; empty for a drawn one
+     * @param licence a text that somebody has to accept once before it is assigned
      */
     public record About(String owner, String category, String description, String information, String privacy,
-            String notes, String approvedBy, String icon) {
+            String notes, String approvedBy, String icon, String licence) {
 
-        public static final About NOTHING = new About("", "", "", "", "", "", "", "");
+        public static final About NOTHING = new About("", "", "", "", "", "", "", "", "");
 
         public About {
             owner = orEmpty(owner);
@@ -60,6 +61,7 @@ public record TitleRecord(String id, String name, String maker, About about, @Nu
             notes = orEmpty(notes);
             approvedBy = orEmpty(approvedBy);
             icon = orEmpty(icon);
+            licence = orEmpty(licence);
         }
 
         private static String orEmpty(@Nullable String text) {
@@ -68,11 +70,12 @@ public record TitleRecord(String id, String name, String maker, About about, @Nu
 
         /** Pictures stay in the catalogue that they were given to. */
         About withoutIcon() {
-            return new About(owner, category, description, information, privacy, notes, approvedBy, "");
+            return new About(owner, category, description, information, privacy, notes, approvedBy, "", licence);
         }
 
         About described(@Nullable String text) {
-            return new About(owner, category, orEmpty(text), information, privacy, notes, approvedBy, icon);
+            return new About(owner, category, orEmpty(text), information, privacy, notes, approvedBy, icon,
+                    licence);
         }
     }
 
@@ -81,23 +84,25 @@ public record TitleRecord(String id, String name, String maker, About about, @Nu
      *
      * @param offered whether devices may get it; one that is not stays, and can be brought back
      * @param note such as why it was withdrawn
+     * @param choices what an assignment or a person may fix of it
      */
     public record ReleaseRecord(String version, boolean offered, String note, List<NeedRecord> needs,
-            List<ReplacementRecord> replaces, List<VariantRecord> variants) {
+            List<ReplacementRecord> replaces, List<ChoiceRecord> choices, List<VariantRecord> variants) {
         public ReleaseRecord {
             note = note == null ? "" : note;
             needs = needs == null ? List.of() : List.copyOf(needs);
             replaces = replaces == null ? List.of() : List.copyOf(replaces);
+            choices = choices == null ? List.of() : List.copyOf(choices);
             variants = variants == null ? List.of() : List.copyOf(variants);
         }
 
         /** An offered one without relations. */
         public static ReleaseRecord of(String version, List<VariantRecord> variants) {
-            return new ReleaseRecord(version, true, "", List.of(), List.of(), variants);
+            return new ReleaseRecord(version, true, "", List.of(), List.of(), List.of(), variants);
         }
 
         public ReleaseRecord withVariants(List<VariantRecord> newer) {
-            return new ReleaseRecord(version, offered, note, needs, replaces, newer);
+            return new ReleaseRecord(version, offered, note, needs, replaces, choices, newer);
         }
 
         Release release() {

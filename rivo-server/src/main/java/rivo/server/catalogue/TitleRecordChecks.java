@@ -23,10 +23,12 @@ final class TitleRecordChecks {
     private static final Pattern ID = Pattern.compile("[a-z0-9][a-z0-9.-]{0,99}");
     private static final int LONGEST_NAME = 200;
     private static final int LONGEST_TEXT = 20_000;
-    private static final int MOST_SECONDS = 86_400;
+    private static final int LONGEST_LICENCE = 200_000;
     private static final int MOST_RELEASES = 500;
     private static final int MOST_VARIANTS = 50;
     private static final int MOST_STEPS = 100;
+    private static final int MOST_CHOICES = 30;
+    private static final int MOST_VALUES = 200;
 
     private final List<Problem> problems = new ArrayList<>();
 
@@ -69,6 +71,7 @@ final class TitleRecordChecks {
         text("name", record.name(), LONGEST_NAME, true);
         text("maker", record.maker(), LONGEST_NAME, false);
         text("about.notes", record.about().notes(), LONGEST_TEXT, false);
+        text("about.licence", record.about().licence(), LONGEST_LICENCE, false);
         text("about.description", record.about().description(), LONGEST_TEXT, false);
         atMost("releases", record.releases(), MOST_RELEASES);
         for (int i = 0; i < record.releases().size(); i++) {
@@ -81,6 +84,7 @@ final class TitleRecordChecks {
             add("bad-version", at + ".version", "A version has 1 to " + Version.LONGEST
                     + " characters; write one such as 4.2.0.");
         }
+        choices(release, at + ".choices");
         atMost(at + ".variants", release.variants(), MOST_VARIANTS);
         Set<String> ids = new HashSet<>();
         for (int i = 0; i < release.variants().size(); i++) {
@@ -90,9 +94,9 @@ final class TitleRecordChecks {
                 add("variant-twice", place + ".id", "Each variant of a release needs a name of its own.");
             }
             rule(variant.fits(), place + ".fits");
-            steps(variant.install(), place + ".install");
-            steps(variant.remove(), place + ".remove");
-            steps(variant.repair(), place + ".repair");
+            StepChecks.check(problems, release, variant.install(), place + ".install");
+            StepChecks.check(problems, release, variant.remove(), place + ".remove");
+            StepChecks.check(problems, release, variant.repair(), place + ".repair");
             presence(variant.presence(), place + ".presence");
             for (Contents.Content content : variant.contents()) {
                 if (content.sha256() == null || !Contents.isHash(content.sha256()) || content.size() < 0) {
@@ -116,21 +120,23 @@ final class TitleRecordChecks {
         }
     }
 
-    private void steps(List<Step> steps, String at) {
-        atMost(at, steps, MOST_STEPS);
-        for (int i = 0; i < steps.size(); i++) {
-            Step step = steps.get(i);
+    private void choices(ReleaseRecord release, String at) {
+        atMost(at, release.choices(), MOST_CHOICES);
+        Set<String> ids = new HashSet<>();
+        for (int i = 0; i < release.choices().size(); i++) {
+            ChoiceRecord choice = release.choices().get(i);
             String place = at + "[" + i + "]";
-            text(place + ".command", step.command(), LONGEST_TEXT, true);
-            rule(step.onlyWhere(), place + ".onlyWhere");
-            if (step.kind().asksRule()) {
-                rule(step.command(), place + ".command");
+            choice.problems().forEach(sentence -> add("bad-choice", place, sentence));
+            atMost(place + ".allowed", choice.allowed(), MOST_VALUES);
+            if (!ids.add(choice.id())) {
+                add("choice-twice", place + ".id", "Each choice of a release needs an id of its own.");
             }
-            if (step.kind() == StepKind.COPY && step.to().isBlank()) {
-                add("missing", place + ".to", "Say to where the files are copied.");
-            }
-            if (step.limitSeconds() < 1 || step.limitSeconds() > MOST_SECONDS) {
-                add("bad-limit", place + ".limitSeconds", "A step takes from 1 second to a day, 86,400 seconds.");
+            for (ChoiceRecord.Allowed one : choice.allowed()) {
+                if (!one.file().isEmpty() && release.variants().stream().flatMap(v -> v.contents().stream())
+                        .noneMatch(c -> one.file().equals(c.fileName()))) {
+                    add("unknown-file", place + ".allowed", "“" + one.words() + "” names the file " + one.file()
+                            + ", which this release has not; drop it in, or take the name out.");
+                }
             }
         }
     }

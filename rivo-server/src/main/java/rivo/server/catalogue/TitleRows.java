@@ -42,7 +42,8 @@ record TitleRows(JdbcClient db) {
                 k -> new ArrayList<>()).add(new ReleaseRecord(row.getString("version"),
                         ReleaseState.valueOf(row.getString("state")) == ReleaseState.OFFERED, row.getString("note"),
                         Json.readList(row.getString("needs"), NeedRecord.class),
-                        Json.readList(row.getString("replaces"), ReplacementRecord.class), variants.getOrDefault(
+                        Json.readList(row.getString("replaces"), ReplacementRecord.class),
+                        Json.readList(row.getString("choices"), ChoiceRecord.class), variants.getOrDefault(
                                 row.getString("title") + " " + row.getString("version"), List.of())))).list();
         Map<String, Kept> titles = new LinkedHashMap<>();
         db.sql("select * from titles order by place").query((row, n) -> titles.put(row.getString("id"), new Kept(
@@ -100,9 +101,11 @@ record TitleRows(JdbcClient db) {
     }
 
     private void insert(String title, ReleaseRecord release) {
-        db.sql("insert into releases (title, version, state, note, needs, replaces) values (?, ?, ?, ?, ?, ?)")
+        db.sql("insert into releases (title, version, state, note, needs, replaces, choices) "
+                + "values (?, ?, ?, ?, ?, ?, ?)")
                 .params(title, release.version(), (release.offered() ? ReleaseState.OFFERED : ReleaseState.WITHDRAWN)
-                        .name(), release.note(), Json.write(release.needs()), Json.write(release.replaces()))
+                        .name(), release.note(), Json.write(release.needs()), Json.write(release.replaces()),
+                        Json.write(release.choices()))
                 .update();
         int place = 0;
         for (VariantRecord variant : release.variants()) {

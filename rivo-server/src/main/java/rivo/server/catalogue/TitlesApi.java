@@ -4,9 +4,7 @@ import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import java.security.Principal;
 import java.util.ArrayList;
-import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.ContentDisposition;
 import org.springframework.http.HttpHeaders;
@@ -18,12 +16,14 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
+import rivo.core.estate.Assignment;
 import rivo.core.estate.Device;
-import rivo.core.rehearse.Difference;
-import rivo.core.rehearse.Rehearsal;
-import rivo.core.rehearse.TitleDifference;
+import rivo.core.estate.Version;
+import rivo.core.explain.Trail;
+import rivo.core.resolve.Decision;
 import rivo.core.resolve.Resolver;
 import rivo.devices.protocol.Job;
+import rivo.server.catalogue.TitlePages.Misfits;
 import rivo.server.catalogue.TitlePages.TitleLine;
 import rivo.server.catalogue.TitlePages.TitlePage;
 import rivo.server.catalogue.TitleRecord.ReleaseRecord;
@@ -43,16 +43,6 @@ class TitlesApi {
     record Saved(long revision) {
     }
 
-    /** @param effect such as gains or other-release, as in the difference CSV */
-    record Effect(String title, String name, String effect, @Nullable String version, int devices) {
-        Effect and(Effect more) {
-            return new Effect(title, name, effect, version, devices + more.devices);
-        }
-    }
-
-    record Effects(int devices, List<Effect> effects) {
-    }
-
     /** @param state run, skipped or stops; why for the last two */
     record TriedStep(String text, @Nullable String command, String state, @Nullable String why) {
     }
@@ -63,12 +53,15 @@ class TitlesApi {
     private final Catalogue catalogue;
     private final TitlePages pages;
     private final TitleFiles titleFiles;
+    private final FixedChoices fixed;
     private final WorkingEstate working;
 
-    TitlesApi(Catalogue catalogue, TitlePages pages, TitleFiles titleFiles, WorkingEstate working) {
+    TitlesApi(Catalogue catalogue, TitlePages pages, TitleFiles titleFiles, FixedChoices fixed,
+            WorkingEstate working) {
         this.catalogue = catalogue;
         this.pages = pages;
         this.titleFiles = titleFiles;
+        this.fixed = fixed;
         this.working = working;
     }
 
@@ -104,17 +97,13 @@ class TitlesApi {
     Effects rehearse(@PathVariable String id, @RequestBody Change change) {
         sameId(id, change.record());
         Resolver before = working.resolver();
-        Rehearsal rehearsal = Rehearsal.of(before, TitleRecordChecks.check(before.estate(), change.record()));
-        Map<String, Effect> effects = new LinkedHashMap<>();
-        for (TitleDifference difference : rehearsal.changed()) {
-            for (Difference part : difference.differences()) {
-                var release = part.after() == null ? null : part.after().release();
-                Effect effect = new Effect(difference.title().id(), difference.title().name(), part.effect().word(),
-                        release == null ? null : release.version().toString(), part.units().size());
-                effects.merge(effect.title() + "\n" + effect.effect() + "\n" + effect.version(), effect, Effect::and);
-            }
-        }
-        return new Effects(before.estate().devices().size(), List.copyOf(effects.values()));
+        return Effects.of(before, TitleRecordChecks.check(before.estate(), change.record()));
+    }
+
+    /** The devices that no variant of the release fits. @param limit at most 1,000 */
+    @GetMapping("/{id}/misfits")
+    Misfits misfits(@PathVariable String id, @RequestParam String version, @RequestParam(defaultValue = "200") int limit) {
+        return pages.misfits(catalogue.record(id), version, Math.max(0, Math.min(limit, 1000)));
     }
 
     private static void sameId(String id, @Nullable TitleRecord record) {
@@ -145,7 +134,7 @@ class TitlesApi {
         };
         List<TriedStep> tried = new ArrayList<>();
         boolean stopped = false;
-        for (Job.Step step : new StepsOnDevice(resolver, on).of(steps, found.asPerson())) {
+        for (Job.Step step : new StepsOnDevice(resolver, on, chosen(resolver, on, id, version)).of(steps, found.asPerson())) {
             String state = stopped ? "not-reached" : step.skipped() != null ? "skipped" : step.stops() != null ? "stops" : "runs";
             tried.add(new TriedStep(step.text(), step.command(), state, step.skipped() != null ? step.skipped() : step.stops()));
             stopped |= "stops".equals(state) && !step.goesOn();
@@ -154,6 +143,14 @@ class TitlesApi {
                 .satisfying(found.fits(), rivo.core.estate.Scope.DEVICE)
                 .contains(resolver.estate().devices().position(on.id()));
         return new Tried(on.id(), on.name(), fits, tried);
+    }
+
+    /** As it would be there: by the assignment that decides now, if one does. */
+    private Chosen chosen(Resolver resolver, Device on, String title, String version) {
+        ReleaseRecord release = catalogue.release(title, Version.of(version));
+        Assignment decides = Trail.of(resolver, catalogue.title(title), resolver.estate().devices().position(on.id()))
+                .decision().map(Decision::winner).orElse(null);
+        return release == null ? Chosen.NOTHING : fixed.on(resolver.estate(), on, title, release, decides);
     }
 
     private static VariantRecord variant(TitleRecord title, String version, String variant) {

@@ -5,6 +5,7 @@ import java.security.Principal;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -19,9 +20,11 @@ import rivo.core.audience.Positions;
 import rivo.core.estate.Assignment;
 import rivo.core.estate.Device;
 import rivo.core.estate.Estate;
+import rivo.core.estate.Kit;
 import rivo.core.estate.Ou;
+import rivo.core.estate.Problem;
 import rivo.core.estate.RefusedException;
-import rivo.core.estate.Target;
+import rivo.core.estate.Subject;
 import rivo.core.estate.Title;
 import rivo.core.rehearse.TitleDifference;
 import rivo.core.resolve.Resolver;
@@ -36,17 +39,22 @@ class DraftApi {
     /**
      * @param rehearsal absent for an empty draft, and where the draft has become impossible
      * @param trouble why the draft cannot be published as it is; absent when it can
+     * @param cautions what is not well with the releases that it would put on
      */
-    record DraftView(List<EditView> edits, @Nullable RehearsalView rehearsal, @Nullable String trouble) {
+    record DraftView(List<EditView> edits, @Nullable RehearsalView rehearsal, @Nullable String trouble,
+            List<Cautions.Caution> cautions) {
     }
 
     /**
+     * @param subject title:ID or kit:ID
+     * @param name of the title or kit
      * @param was the intent of what is assigned there now; absent when nothing is
      * @param ouName absent when the OU has gone
+     * @param choices what it fixes, by the ids of the choices
      */
-    record EditView(String title, String titleName, String ou, @Nullable String ouName,
+    record EditView(String subject, String name, String ou, @Nullable String ouName,
             @Schema(allowableValues = {"required", "uninstall", "none"}) String intent, boolean binding,
-            @Schema(allowableValues = {"required", "uninstall"}) @Nullable String was) {
+            Map<String, String> choices, @Schema(allowableValues = {"required", "uninstall"}) @Nullable String was) {
     }
 
     /** @param token stands for what was looked at; publishing asks for it */
@@ -74,12 +82,15 @@ class DraftApi {
     private final Drafts drafts;
     private final DraftRehearsal rehearsals;
     private final Publishing publishing;
+    private final Cautions cautions;
     private final WorkingEstate working;
 
-    DraftApi(Drafts drafts, DraftRehearsal rehearsals, Publishing publishing, WorkingEstate working) {
+    DraftApi(Drafts drafts, DraftRehearsal rehearsals, Publishing publishing, Cautions cautions,
+            WorkingEstate working) {
         this.drafts = drafts;
         this.rehearsals = rehearsals;
         this.publishing = publishing;
+        this.cautions = cautions;
         this.working = working;
     }
 
@@ -90,12 +101,14 @@ class DraftApi {
         List<DraftEdit> edits = drafts.edits(who.getName());
         List<EditView> views = edits.stream().map(edit -> view(estate, edit)).toList();
         if (edits.isEmpty()) {
-            return new DraftView(views, null, null);
+            return new DraftView(views, null, null, List.of());
         }
         try {
-            return new DraftView(views, view(edits, rehearsals.rehearse(now, edits)), null);
+            List<Problem> unaccepted = cautions.unaccepted(edits);
+            return new DraftView(views, view(edits, rehearsals.rehearse(now, edits)), unaccepted.isEmpty() ? null
+                    : new RefusedException(unaccepted).getMessage(), cautions.of(edits));
         } catch (RefusedException e) {
-            return new DraftView(views, null, e.getMessage());
+            return new DraftView(views, null, e.getMessage(), List.of());
         }
     }
 
@@ -106,8 +119,8 @@ class DraftApi {
     }
 
     @DeleteMapping("/edits")
-    DraftView remove(@RequestParam String title, @RequestParam String ou, Principal who) {
-        drafts.remove(who.getName(), title, ou);
+    DraftView remove(@RequestParam String subject, @RequestParam String ou, Principal who) {
+        drafts.remove(who.getName(), subject, ou);
         return draft(who);
     }
 
@@ -155,16 +168,16 @@ class DraftApi {
 
     private static EditView view(Estate estate, DraftEdit edit) {
         Ou ou = estate.ous().find(edit.ou());
-        String was = estate.assignments().of(edit.title()).stream()
-                .filter(a -> a.isLive(estate.asOf()) && a.include().contains(Target.ou(edit.ou()))).map(Assignment::intent).findFirst()
-                .map(intent -> intent.word()).orElse(null);
-        return new EditView(edit.title(), titleName(estate, edit.title()), edit.ou(), ou == null ? null : ou.name(),
-                edit.intent(), edit.binding(), was);
+        String was = Edits.held(estate, edit).stream().map(Assignment::intent).findFirst().map(intent -> intent.word())
+                .orElse(null);
+        return new EditView(edit.subject(), name(estate, edit.about()), edit.ou(), ou == null ? null : ou.name(),
+                edit.intent(), edit.binding(), edit.fixes(), was);
     }
 
-    private static String titleName(Estate estate, String id) {
-        Title title = estate.title(id);
-        return title == null ? id : title.name();
+    private static String name(Estate estate, Subject about) {
+        Title title = about.kit() ? null : estate.title(about.id());
+        Kit kit = about.kit() ? estate.kits().get(about.id()) : null;
+        return title != null ? title.name() : kit != null ? kit.name() : about.id();
     }
 
     private RehearsalView view(List<DraftEdit> edits, Rehearsed rehearsal) {

@@ -2,17 +2,22 @@ package rivo.server.change;
 
 import java.util.Arrays;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import rivo.core.audience.Positions;
+import rivo.core.estate.Assignment;
 import rivo.core.estate.Estate;
 import rivo.core.estate.RefusedException;
 import rivo.core.rehearse.Difference;
 import rivo.core.rehearse.Rehearsal;
 import rivo.core.rehearse.TitleDifference;
 import rivo.core.resolve.Choice;
+import rivo.core.resolve.Decision;
 import rivo.core.resolve.Resolver;
 import rivo.server.catalogue.Catalogue;
-import rivo.server.catalogue.Contents;
+import rivo.server.catalogue.Chosen;
+import rivo.server.catalogue.FixedChoices;
+import rivo.server.catalogue.TitleRecord.ReleaseRecord;
 import rivo.server.catalogue.TitleRecord.VariantRecord;
 
 /** Rehearses a draft against the whole fleet. Pure reading. */
@@ -35,13 +40,15 @@ class DraftRehearsal {
     }
 
     private final Catalogue catalogue;
+    private final FixedChoices fixed;
 
-    DraftRehearsal(Catalogue catalogue) {
+    DraftRehearsal(Catalogue catalogue, FixedChoices fixed) {
         this.catalogue = catalogue;
+        this.fixed = fixed;
     }
 
     /** An edited draft with what it would do, from the estate of {@code before} to that of {@code after}. */
-    record Rehearsed(Resolver before, Resolver after, Rehearsal rehearsal) {
+    record Rehearsed(Resolver before, Resolver after, Rehearsal rehearsal, Edits.Changes changes) {
 
         List<TitleDifference> titles() {
             return rehearsal.titles();
@@ -56,8 +63,9 @@ class DraftRehearsal {
     /** @throws RefusedException when an edit has become impossible */
     Rehearsed rehearse(Resolver before, List<DraftEdit> edits) {
         Estate estate = before.estate();
-        Resolver after = before.follow(estate.withAssignments(Edits.changes(estate, edits)));
-        return new Rehearsed(before, after, Rehearsal.of(before, after));
+        Edits.Changes changes = Edits.changes(estate, fixed::of, edits);
+        Resolver after = before.follow(estate.withAssignments(changes.assignments()));
+        return new Rehearsed(before, after, Rehearsal.of(before, after), changes);
     }
 
     /** How much the devices that gain have to fetch, in bytes. */
@@ -65,13 +73,25 @@ class DraftRehearsal {
         Positions fetching = difference.fetches(rehearsed.after().audiences());
         long bytes = 0;
         for (Difference part : difference.differences()) {
-            Choice choice = part.after() == null ? null : part.after().choice();
-            VariantRecord variant = choice == null ? null : catalogue.variant(difference.title().id(),
-                    choice.release().version(), choice.variant().id());
-            long size = variant == null ? 0 : variant.contents().stream().mapToLong(Contents.Content::size).sum();
-            bytes += size * part.units().and(fetching).size();
+            Decision after = part.after();
+            if (after != null && after.choice() != null) {
+                bytes += size(rehearsed, difference.title().id(), after.choice(), after.winner()) * part.units().and(fetching)
+                        .size();
+            }
         }
         return bytes;
+    }
+
+    /** What one device fetches, with what the assignment fixes; what its people have fixed is left out. */
+    private long size(Rehearsed rehearsed, String title, Choice choice, @Nullable Assignment winner) {
+        ReleaseRecord release = catalogue.release(title, choice.release().version());
+        VariantRecord variant = catalogue.variant(title, choice.release().version(), choice.variant().id());
+        if (release == null || variant == null) {
+            return 0;
+        }
+        String id = winner == null ? "" : winner.id();
+        return Chosen.of(release, List.of(new Chosen.Fixed("", rehearsed.changes().choices().getOrDefault(id, fixed.of(id)))))
+                .bytes(variant);
     }
 
     /**

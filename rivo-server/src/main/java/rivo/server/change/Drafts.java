@@ -8,6 +8,8 @@ import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 import rivo.core.estate.Estate;
 import rivo.core.estate.RefusedException;
+import rivo.server.catalogue.Catalogue;
+import rivo.server.catalogue.FixedChoices;
 import rivo.server.estate.Json;
 import rivo.server.estate.Road;
 import rivo.server.live.LiveEvents;
@@ -24,10 +26,14 @@ public class Drafts {
 
     private final Road road;
     private final LiveEvents events;
+    private final Catalogue catalogue;
+    private final FixedChoices fixed;
     private final Map<String, List<DraftEdit>> drafts = new ConcurrentHashMap<>();
 
-    Drafts(Road road, LiveEvents events, JdbcClient db) {
+    Drafts(Road road, LiveEvents events, Catalogue catalogue, FixedChoices fixed, JdbcClient db) {
         this.road = road;
+        this.catalogue = catalogue;
+        this.fixed = fixed;
         this.events = events;
         db.sql("select who, edits from drafts").query((row, n) -> drafts.put(row.getString("who"),
                 Json.readList(row.getString("edits"), DraftEdit.class))).list();
@@ -48,7 +54,7 @@ public class Drafts {
             return now;
         }
         try {
-            return now.withAssignments(Edits.changes(now, edits));
+            return now.withAssignments(Edits.changes(now, fixed::of, edits).assignments());
         } catch (RefusedException e) {
             // The draft bar shows the same refusal, with its remedy.
             return now;
@@ -56,15 +62,18 @@ public class Drafts {
     }
 
     /**
-     * Puts an edit into the draft, in place of one for the same title and OU. One that asks for what is the case
+     * Puts an edit into the draft, in place of one for the same title or kit and OU. One that asks for what is the case
      * already leaves the draft without it.
      *
-     * @throws RefusedException when the title or the OU does not exist, or the draft is full
+     * @throws RefusedException when the title, kit or OU does not exist, a value may not be chosen, or the draft is full
      */
     public void put(String who, DraftEdit edit) {
+        if (!edit.about().kit() && !edit.fixes().isEmpty()) {
+            FixedChoices.check(catalogue.record(edit.about().id()), edit.fixes(), "choices");
+        }
         change(who, (estate, edits) -> {
             edits.removeIf(edit::sameTarget);
-            if (!Edits.isSo(estate, edit)) {
+            if (!Edits.isSo(estate, fixed::of, edit)) {
                 edits.add(edit);
             }
             if (edits.size() > MOST_EDITS) {
@@ -74,9 +83,9 @@ public class Drafts {
         });
     }
 
-    /** Takes the edit for this title and OU out, if there is one. */
-    public void remove(String who, String title, String ou) {
-        change(who, (estate, edits) -> edits.removeIf(e -> e.title().equals(title) && e.ou().equals(ou)));
+    /** Takes the edit for this title or kit and OU out, if there is one. */
+    public void remove(String who, String subject, String ou) {
+        change(who, (estate, edits) -> edits.removeIf(e -> e.subject().equals(subject) && e.ou().equals(ou)));
     }
 
     public void clear(String who) {

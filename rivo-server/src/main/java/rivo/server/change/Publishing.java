@@ -3,12 +3,16 @@ package rivo.server.change;
 import java.time.Instant;
 import java.util.List;
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import rivo.core.estate.Assignment;
 import rivo.core.estate.Estate;
+import rivo.core.estate.Problem;
 import rivo.core.estate.RefusedException;
 import rivo.core.estate.Target;
+import rivo.server.catalogue.FixedChoices;
 import rivo.server.estate.Journey;
+import rivo.server.estate.Json;
 import rivo.server.estate.Road;
 import rivo.server.estate.Rows;
 import rivo.server.estate.WorkingEstate;
@@ -31,15 +35,19 @@ public class Publishing {
     private final Drafts drafts;
     private final DraftRehearsal rehearsals;
     private final Origins origins;
+    private final Cautions cautions;
+    private final FixedChoices fixed;
     private final WorkingEstate working;
     private final LiveEvents events;
 
-    Publishing(Road road, Drafts drafts, DraftRehearsal rehearsals, Origins origins, WorkingEstate working,
-            LiveEvents events) {
+    Publishing(Road road, Drafts drafts, DraftRehearsal rehearsals, Origins origins, Cautions cautions,
+            FixedChoices fixed, WorkingEstate working, LiveEvents events) {
         this.road = road;
         this.drafts = drafts;
         this.rehearsals = rehearsals;
         this.origins = origins;
+        this.cautions = cautions;
+        this.fixed = fixed;
         this.working = working;
         this.events = events;
     }
@@ -76,11 +84,13 @@ public class Publishing {
             throw ApiException.conflict("looks-different", "The draft would do something else than when you looked at "
                     + "it. Nothing was published; look through it again.");
         }
-        List<Assignment> changed = Edits.changes(before, edits);
+        unaccepted(edits);
+        Edits.Changes changes = Edits.changes(before, fixed::of, edits);
+        List<Assignment> changed = changes.assignments();
         long number = journey.db().sql("select coalesce(max(number), 0) + 1 from changes").query(Long.class).single();
         journey.db().sql("insert into changes (number, who, at, reason) values (?, ?, ?, ?)")
                 .params(number, who, Rows.at(journey.now()), reason).update();
-        changed.forEach(assignment -> write(journey, assignment, number));
+        changed.forEach(assignment -> write(journey, assignment, changes.choices().get(assignment.id()), number));
         journey.db().sql("delete from drafts where who = ?").params(who).update();
         journey.journal(who, "published", "change:" + number, reason, changed.stream()
                 .map(a -> before.assignments().find(a.id())).filter(a -> a != null).toList(),
@@ -89,21 +99,31 @@ public class Publishing {
         Origins.Origin origin = new Origins.Origin(number, journey.now());
         journey.afterwards(() -> {
             changed.forEach(assignment -> origins.put(assignment.id(), origin));
+            changes.choices().forEach(fixed::remember);
             drafts.forgetAndTell(who, List.of());
             events.changed(Topics.ESTATE);
         });
         return new Published(number, journey.now());
     }
 
+    /** @throws RefusedException for a title that shall go on while nobody has accepted its licence text */
+    private void unaccepted(List<DraftEdit> edits) {
+        List<Problem> problems = cautions.unaccepted(edits);
+        if (!problems.isEmpty()) {
+            throw new RefusedException(problems);
+        }
+    }
+
     /** An assignment keeps the number of the change that made it. */
-    private static void write(Journey journey, Assignment a, long change) {
+    private static void write(Journey journey, Assignment a, @Nullable Map<String, String> choices, long change) {
         int updated = journey.db().sql("update assignments set state = ? where id = ?")
                 .params(a.state().name(), a.id()).update();
         if (updated == 0) {
-            journey.db().sql("insert into assignments (id, seq, state, title, intent, binding, priority, "
-                    + "change_number) values (?, ?, ?, ?, ?, ?, ?, ?)")
-                    .params(a.id(), a.seq(), a.state().name(), a.subject().id(), a.intent().name(), a.binding(),
-                            a.priority(), change)
+            journey.db().sql("insert into assignments (id, seq, state, title, kit, intent, binding, priority, "
+                    + "choices, change_number) values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)")
+                    .params(a.id(), a.seq(), a.state().name(), a.subject().kit() ? null : a.subject().id(),
+                            a.subject().kit() ? a.subject().id() : null, a.intent().name(), a.binding(), a.priority(),
+                            Json.write(choices == null ? Map.of() : choices), change)
                     .update();
         }
         journey.db().sql("delete from assignment_ous where assignment = ?").params(a.id()).update();

@@ -40,6 +40,7 @@ final class DemoDevice {
         if (chassis == Chassis.KIOSK) {
             facts.put("os.family", "linux");
             facts.put("os.version", "12.4");
+            facts.put("x.packages", "deb");
         }
         facts.put("ramGiB", chassis == Chassis.KIOSK ? "4" : random.nextInt(3) == 0 ? "8" : "16");
         facts.put("diskFreeGiB", Integer.toString(20 + random.nextInt(400)));

@@ -4,6 +4,7 @@ import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
@@ -20,6 +21,8 @@ import rivo.directory.demo.DemoOrganisation;
 import rivo.server.audience.Fences;
 import rivo.server.catalogue.Catalogue;
 import rivo.server.catalogue.Contents;
+import rivo.server.catalogue.Kits;
+import rivo.server.catalogue.Licences;
 import rivo.server.catalogue.Presence;
 import rivo.server.catalogue.Step;
 import rivo.server.catalogue.StepKind;
@@ -47,15 +50,19 @@ class DemoSeed {
 
     private final Catalogue catalogue;
     private final Contents contents;
+    private final Kits kits;
+    private final Licences licences;
     private final Fences fences;
     private final Drafts drafts;
     private final Publishing publishing;
     private final WorkingEstate working;
 
-    DemoSeed(Catalogue catalogue, Contents contents, Fences fences, Drafts drafts, Publishing publishing,
+    DemoSeed(Catalogue catalogue, Contents contents, Kits kits, Licences licences, Fences fences, Drafts drafts, Publishing publishing,
             WorkingEstate working) {
         this.catalogue = catalogue;
         this.contents = contents;
+        this.kits = kits;
+        this.licences = licences;
         this.fences = fences;
         this.drafts = drafts;
         this.publishing = publishing;
@@ -80,17 +87,27 @@ class DemoSeed {
                     ou("Ashby Head works", "Control room"), ou("Fenny Lock works", "Control room"),
                     ou("Upper Sedge works", "Control room"), ou("Outreach kiosks")));
         }
+        if (kits.all().isEmpty()) {
+            DemoChoices.KITS.forEach(kit -> kits.put(WHO, 0, kit, null));
+        }
+        for (TitleRecord title : catalogue.titles()) {
+            if (licences.isMissing(title)) {
+                licences.accept(WHO, title.id(), title.about().licence());
+            }
+        }
         if (working.now().assignments().all().isEmpty()) {
             publishAll();
         }
     }
 
     private TitleRecord record(DemoTitle title) {
-        About about = new About(title.owner(), title.category(), title.description(), "", "", "", "", "");
+        About about = new About(title.owner(), title.category(), title.description(), "", "", "", "", "",
+                DemoChoices.licence(title.id()));
         List<ReleaseRecord> releases = title.releases().stream().map(release -> new ReleaseRecord(release.version(),
                 release.state() == ReleaseState.OFFERED, release.state() == ReleaseState.OFFERED ? ""
                         : "withdrawn 19 Nov, crashed on intake PCs",
-                List.of(), List.of(), List.of(variant(title, release)))).toList();
+                List.of(), List.of(), DemoChoices.of(title.id(), release.version()), List.of(variant(title, release))))
+                .toList();
         return new TitleRecord(title.id(), title.name(), title.maker(), about, "valvewright".equals(title.id()) ? 120 : null,
                 List.of(), List.of(), releases);
     }
@@ -101,7 +118,7 @@ class DemoSeed {
                 title.trustedSigners(), "siltscope".equals(title.id()) ? List.of("mudview") : title.conflictsWith(),
                 title.releases().stream().map(r -> new ReleaseRecord(r.version(), r.offered(), r.note(),
                         r.needs().isEmpty() ? needs(title.id()) : r.needs(),
-                        r.replaces().isEmpty() ? replaces(title.id()) : r.replaces(), r.variants())).toList());
+                        r.replaces().isEmpty() ? replaces(title.id()) : r.replaces(), r.choices(), r.variants())).toList());
     }
 
     private static List<NeedRecord> needs(String title) {
@@ -124,8 +141,13 @@ class DemoSeed {
                 .getBytes(StandardCharsets.UTF_8);
         System.arraycopy(mark, 0, bytes, 0, mark.length);
         try {
-            Contents.Content content = contents.keep(new ByteArrayInputStream(bytes), file);
-            return new VariantRecord("all", null, false, List.of(content), install(title, file),
+            List<Contents.Content> files = new ArrayList<>(List.of(contents.keep(new ByteArrayInputStream(bytes), file)));
+            for (String language : "brookmap".equals(title.id()) ? DemoChoices.LANGUAGES : List.<String>of()) {
+                byte[] pack = new byte[38 * 1024];
+                new Random((file + language).hashCode()).nextBytes(pack);
+                files.add(contents.keep(new ByteArrayInputStream(pack), DemoChoices.pack(language, release.version())));
+            }
+            return new VariantRecord("all", null, false, files, install(title, file),
                     List.of(Step.run("Take it off, quietly", title.id() + " --remove --quiet", CODES)), List.of(),
                     Presence.inventory(title.name()));
         } catch (IOException e) {
@@ -134,16 +156,17 @@ class DemoSeed {
     }
 
     private static List<Step> install(DemoTitle title, String file) {
-        Step run = Step.run("Run the installer, quietly", "\"{content}/" + file + "\" --quiet", CODES);
+        Step run = Step.run("Run the installer, quietly", "\"{content}/" + file + "\" --quiet" + ("brookmap".equals(title.id())
+                ? " --languages \"{choice:languages}\" --parts \"{choice:parts}\" --channel {choice:channel}" : ""), CODES);
         if (!"siltscope".equals(title.id())) {
             return List.of(run);
         }
-        return List.of(new Step(StepKind.CHECK, "Check there is room", "diskFreeGiB ge 3", "", null, null, 60, false, "",
-                Map.of(), List.of(), false, "needs 3 GiB free"), run,
+        return List.of(new Step(StepKind.CHECK, "Check there is room", "diskFreeGiB ge 3", "", null, null, "", 60, false, "",
+                Map.of(), List.of(), false, null, null, "needs 3 GiB free"), run,
                 new Step(StepKind.COPY, "Copy instrument profiles", "{content}/profiles", "{programs}/Siltscope/profiles",
-                        Existing.KEEP_NEWER, null, 120, false, "", Map.of(), List.of(), true, ""),
+                        Existing.KEEP_NEWER, null, "", 120, false, "", Map.of(), List.of(), true, null, null, ""),
                 new Step(StepKind.RUN, "Run the driver set-up", "\"{programs}/Siltscope/drivers\" --quiet", "", null,
-                        "model co \"Intake\"", 300, false, "", Map.of(), CODES, false, ""));
+                        "model co \"Intake\"", "", 300, false, "", Map.of(), CODES, false, null, null, ""));
     }
 
     private void publishAll() {
@@ -166,14 +189,18 @@ class DemoSeed {
         publish("Tools of the offices", edit("ledgerfen", "required", ou("Finance")),
                 edit("ledgerfen", "required", ou("Billing")), edit("otterlink", "required", ou("Corporate")),
                 edit("otterlink", "required", ou("Trunk mains")), edit("tarnlog", "required", ou("Contact centre")));
+        publish("Maps in Welsh for the crews of the west", new DraftEdit("title:brookmap", ou("Leakage crews"), "required",
+                false, Map.of("languages", "en,cy", "parts", "viewer")));
+        publish("One kit for every bench at Coldwell", new DraftEdit("kit:lab-bench", ou("Coldwell Laboratory"), "required",
+                false, null));
     }
 
     private static DraftEdit edit(String title, String intent, String ou) {
-        return new DraftEdit(title, ou, intent, false);
+        return DraftEdit.title(title, ou, intent, false);
     }
 
     private static DraftEdit binding(String title, String intent, String ou) {
-        return new DraftEdit(title, ou, intent, true);
+        return DraftEdit.title(title, ou, intent, true);
     }
 
     private void publish(String reason, DraftEdit... edits) {

@@ -23,6 +23,7 @@ import rivo.core.estate.Facts;
 import rivo.core.estate.Group;
 import rivo.core.estate.Installed;
 import rivo.core.estate.Intent;
+import rivo.core.estate.Kit;
 import rivo.core.estate.Need;
 import rivo.core.estate.Ou;
 import rivo.core.estate.Present;
@@ -57,7 +58,8 @@ public class EstateRecords {
                 + "from ous").query((row, n) -> new Ou(row.getString("id"), row.getString("name"),
                         row.getString("dn"), row.getString("parent"), row.getBoolean("fenced"))).list();
         EstateParts parts = EstateParts.none(asOf).withOus(ous.isEmpty() ? List.of(NO_DIRECTORY_YET) : ous)
-                .withUsers(users()).withDevices(devices()).withTitles(titles()).withAssignments(assignments());
+                .withUsers(users()).withDevices(devices()).withTitles(titles()).withKits(kits())
+                .withAssignments(assignments());
         return Estate.of(parts.withGroups(groups(parts)));
     }
 
@@ -169,12 +171,19 @@ public class EstateRecords {
                 releases.getOrDefault(row.getString("id"), List.of()))).list();
     }
 
+    private List<Kit> kits() {
+        Map<String, List<String>> titles = grouped("select kit, title from kit_titles order by kit, place");
+        return db.sql("select id, name from kits order by place").query((row, n) -> new Kit(row.getString("id"),
+                row.getString("name"), titles.getOrDefault(row.getString("id"), List.of()))).list();
+    }
+
     /** An OU that has gone from the directory is left out; should it come back, the assignment speaks for it again. */
     private List<Assignment> assignments() {
         Map<String, List<String>> ous = grouped("select assignment, ou from assignment_ous "
                 + "where ou in (select id from ous) order by assignment, ou");
         return db.sql("select * from assignments").query((row, n) -> Assignment.of(row.getString("id"),
-                row.getLong("seq"), Subject.title(row.getString("title")), Intent.valueOf(row.getString("intent")),
+                row.getLong("seq"), row.getString("kit") == null ? Subject.title(row.getString("title"))
+                        : Subject.kit(row.getString("kit")), Intent.valueOf(row.getString("intent")),
                 ous.getOrDefault(row.getString("id"), List.of()).stream().map(Target::ou).toList())
                 .withState(AssignmentState.valueOf(row.getString("state"))).withBinding(row.getBoolean("binding"))
                 .withPriority(row.getInt("priority"))).list();

@@ -2,6 +2,7 @@ package rivo.server.estate;
 
 import jakarta.annotation.PreDestroy;
 import java.time.Clock;
+import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.BlockingQueue;
@@ -40,6 +41,8 @@ public class Road implements HealthIndicator {
     private static final int MOST_TOGETHER = 512;
     private static final int MOST_WAITING = 20_000;
     private static final long PATIENCE_SECONDS = 60;
+    /** As exact as H2 keeps instants: memory and disk hold the same. */
+    private static final ChronoUnit ON_DISK = ChronoUnit.MICROS;
 
     private record Waiting<T>(Command<T> command, CompletableFuture<T> answer) {
     }
@@ -132,7 +135,7 @@ public class Road implements HealthIndicator {
     private <T> Estate run(Waiting<T> waiting, TransactionStatus status, Estate before, List<Ran> ran) {
         Object savepoint = status.createSavepoint();
         try {
-            Journey journey = new Journey(db, batches, clock.instant(), before);
+            Journey journey = new Journey(db, batches, clock.instant().truncatedTo(ON_DISK), before);
             T result = waiting.command().run(journey);
             status.releaseSavepoint(savepoint);
             ran.add(new Ran(() -> waiting.answer().complete(result), journey.afterwards()));

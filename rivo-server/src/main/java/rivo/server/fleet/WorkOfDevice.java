@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
+import rivo.core.estate.Assignment;
 import rivo.core.estate.Device;
 import rivo.core.estate.Version;
 import rivo.core.plan.Action;
@@ -15,7 +16,9 @@ import rivo.devices.protocol.JobAction;
 import rivo.devices.protocol.StepKind;
 import rivo.devices.protocol.Work;
 import rivo.server.catalogue.Catalogue;
+import rivo.server.catalogue.Chosen;
 import rivo.server.catalogue.Contents;
+import rivo.server.catalogue.FixedChoices;
 import rivo.server.catalogue.StepsOnDevice;
 import rivo.server.catalogue.TitleRecord;
 import rivo.server.catalogue.TitleRecord.ReleaseRecord;
@@ -29,9 +32,11 @@ class WorkOfDevice {
     private static final int LOOK_LIMIT_SECONDS = 60;
 
     private final Catalogue catalogue;
+    private final FixedChoices fixed;
 
-    WorkOfDevice(Catalogue catalogue) {
+    WorkOfDevice(Catalogue catalogue, FixedChoices fixed) {
         this.catalogue = catalogue;
+        this.fixed = fixed;
     }
 
     Work of(Resolver resolver, Device device) {
@@ -58,17 +63,31 @@ class WorkOfDevice {
         if (variant == null) {
             return null;
         }
+        Chosen chosen = chosen(resolver, device, action.title(), version, action.assignment());
+        List<Contents.Content> contents = chosen.contents(variant);
         List<Job.Step> steps = new ArrayList<>();
-        if (!variant.contents().isEmpty()) {
-            steps.add(Job.Step.of(StepKind.FETCH, "fetching " + files(variant.contents()), null, FETCH_LIMIT_SECONDS));
+        if (!contents.isEmpty()) {
+            steps.add(Job.Step.of(StepKind.FETCH, "fetching " + files(contents), null, FETCH_LIMIT_SECONDS));
             steps.add(Job.Step.of(StepKind.VERIFY, "checking its SHA-256", null, LOOK_LIMIT_SECONDS));
         }
-        steps.addAll(new StepsOnDevice(resolver, device).of(variant.install(), variant.asPerson()));
+        addAll(steps, new StepsOnDevice(resolver, device, chosen).of(variant.install(), variant.asPerson()));
         if (!variant.presence().checks().isEmpty()) {
             steps.add(Job.Step.of(StepKind.LOOK, "looking whether it is there", null, LOOK_LIMIT_SECONDS));
         }
         return steps.isEmpty() ? null : new Job(action.title(), name(action), JobAction.INSTALL, version.toString(),
-                variant.contents().stream().map(c -> new Job.Content(c.sha256(), c.size(), c.fileName())).toList(), steps);
+                contents.stream().map(c -> new Job.Content(c.sha256(), c.size(), c.fileName())).toList(), steps);
+    }
+
+    /** The steps lead to one another by their numbers, which those before them move. */
+    private static void addAll(List<Job.Step> steps, List<Job.Step> program) {
+        int before = steps.size();
+        program.forEach(step -> steps.add(step.after(before)));
+    }
+
+    /** What is chosen of a release on a device; nothing of one that is not in the catalogue. */
+    Chosen chosen(Resolver resolver, Device device, String title, Version version, @Nullable Assignment assignment) {
+        ReleaseRecord release = catalogue.release(title, version);
+        return release == null ? Chosen.NOTHING : fixed.on(resolver.estate(), device, title, release, assignment);
     }
 
     private static String files(List<Contents.Content> contents) {
@@ -88,7 +107,10 @@ class WorkOfDevice {
         if (variant == null || variant.remove().isEmpty()) {
             return null;
         }
-        List<Job.Step> steps = new ArrayList<>(new StepsOnDevice(resolver, device).of(variant.remove(), variant.asPerson()));
+        Chosen chosen = present == null || present.version() == null ? Chosen.NOTHING
+                : chosen(resolver, device, action.title(), present.version(), action.assignment());
+        List<Job.Step> steps = new ArrayList<>(new StepsOnDevice(resolver, device, chosen).of(variant.remove(),
+                variant.asPerson()));
         steps.add(Job.Step.of(StepKind.LOOK, "looking whether it is gone", null, LOOK_LIMIT_SECONDS));
         return new Job(action.title(), name(action), JobAction.REMOVE, null, List.of(), steps);
     }

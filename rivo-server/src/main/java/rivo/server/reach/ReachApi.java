@@ -3,7 +3,9 @@ package rivo.server.reach;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.security.Principal;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -11,6 +13,7 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.RestController;
 import rivo.core.estate.Assignment;
 import rivo.core.estate.Estate;
+import rivo.core.estate.Kit;
 import rivo.core.estate.Ou;
 import rivo.core.estate.OuTree;
 import rivo.core.estate.Release;
@@ -21,6 +24,7 @@ import rivo.core.explain.Trail;
 import rivo.core.resolve.Resolver;
 import rivo.core.resolve.TitleOutcomes;
 import rivo.server.catalogue.Catalogue;
+import rivo.server.catalogue.FixedChoices;
 import rivo.server.change.Drafts;
 import rivo.server.estate.WorkingEstate;
 import rivo.server.web.ApiException;
@@ -52,9 +56,13 @@ class ReachApi {
             List<Here> here) {
     }
 
-    /** @param draft whether only the draft has it */
+    /**
+     * @param draft whether only the draft has it
+     * @param kit the name of the kit by which it is assigned; absent where the title itself is
+     * @param choices what it fixes of the title's choices, by their ids
+     */
     record Here(String assignment, @Schema(allowableValues = {"required", "available", "uninstall"}) String intent,
-            boolean binding, boolean draft) {
+            boolean binding, boolean draft, @Nullable String kit, Map<String, String> choices) {
     }
 
     /**
@@ -69,12 +77,14 @@ class ReachApi {
     private final WorkingEstate working;
     private final Catalogue catalogue;
     private final Drafts drafts;
+    private final FixedChoices fixed;
     private final Rungs rungs;
 
-    ReachApi(WorkingEstate working, Catalogue catalogue, Drafts drafts, Rungs rungs) {
+    ReachApi(WorkingEstate working, Catalogue catalogue, Drafts drafts, FixedChoices fixed, Rungs rungs) {
         this.working = working;
         this.catalogue = catalogue;
         this.drafts = drafts;
+        this.fixed = fixed;
         this.rungs = rungs;
     }
 
@@ -114,7 +124,7 @@ class ReachApi {
                 now.estate().devices().size(), now.estate().users().size(), now.countsIn(0), ous);
     }
 
-    private static OuReach ou(Resolved now, Resolved then, Title title, int position) {
+    private OuReach ou(Resolved now, Resolved then, Title title, int position) {
         Estate estate = now.estate();
         Ou ou = estate.ous().at(position);
         int from = estate.devices().from(position);
@@ -131,10 +141,16 @@ class ReachApi {
         return after.equals(now.countsIn(position)) ? null : after;
     }
 
-    private static List<Here> here(Estate now, Estate then, Title title, Ou ou) {
+    private static @Nullable String kit(Estate estate, Assignment assignment) {
+        Kit kit = assignment.subject().kit() ? estate.kits().get(assignment.subject().id()) : null;
+        return kit == null ? null : kit.name();
+    }
+
+    private List<Here> here(Estate now, Estate then, Title title, Ou ou) {
         return then.assignments().of(title.id()).stream().filter(a -> a.isLive(then.asOf()) && a.include().contains(Target.ou(ou.id())))
-                .map(a -> new Here(a.id(), a.intent().word(), a.binding(), now.assignments().find(a.id()) == null))
-                .toList();
+                .map(a -> new Here(a.id(), a.intent().word(), a.binding(), now.assignments().find(a.id()) == null,
+                        kit(then, a), fixed.of(a.id())))
+                .sorted(Comparator.comparing(h -> h.kit() != null)).toList();
     }
 
     @GetMapping("/api/reach/{title}/ous/{ou}")

@@ -40,7 +40,7 @@ class FencesTest {
     }
 
     private void requireEverywhere(boolean binding) {
-        server.bean(Drafts.class).put("test", new DraftEdit("siltscope", server.ou("Quillbrook Water"), "required",
+        server.bean(Drafts.class).put("test", DraftEdit.title("siltscope", server.ou("Quillbrook Water"), "required",
                 binding));
         Publishing publishing = server.bean(Publishing.class);
         publishing.publish("test", "for the tests", publishing.token("test"));

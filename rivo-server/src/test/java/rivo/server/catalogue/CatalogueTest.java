@@ -50,7 +50,7 @@ class CatalogueTest {
         Titles.add(server, "graphkit", "Graphkit");
         TitleRecord before = catalogue.record("graphkit");
         catalogue.put("test", TitleRecord.of("graphkit", "Graphkit runtime", before.maker(),
-                List.of(new TitleRecord.ReleaseRecord("4.2.0", false, "crashed", List.of(), List.of(),
+                List.of(new TitleRecord.ReleaseRecord("4.2.0", false, "crashed", List.of(), List.of(), List.of(),
                         before.releases().get(1).variants()))));
         assertThat(catalogue.title("graphkit").name()).isEqualTo("Graphkit runtime");
         assertThat(catalogue.title("graphkit").newest()).as("it is withdrawn").isNull();

@@ -82,7 +82,8 @@ class TitlesApiTest {
 
     private static Step step(StepKind kind, String command, String onlyWhere) {
         return new Step(kind, "", command, kind == StepKind.COPY ? "{programs}/x" : "",
-                kind == StepKind.COPY ? Existing.KEEP : null, onlyWhere, 60, false, "", Map.of(), List.of(), false, "");
+                kind == StepKind.COPY ? Existing.KEEP : null, onlyWhere, "", 60, false, "", Map.of(), List.of(), false, null,
+                null, "");
     }
 
     @Test
@@ -164,10 +165,10 @@ class TitlesApiTest {
     void relationsThatLeadBackAreRefusedWhereTheyAreMade() {
         TitleRecord graphkit = catalogue.record("graphkit");
         ReleaseRecord needing = new ReleaseRecord("4.2.0", true, "", List.of(new NeedRecord("graphkit", "2.0")), List.of(),
-                siltscope().releases().get(0).variants());
+                List.of(),                 siltscope().releases().get(0).variants());
         assertThat(put(siltscope().withReleases(List.of(needing))).status()).isEqualTo(200);
         Answer loop = put(graphkit.withReleases(List.of(new ReleaseRecord("4.2.0", true, "",
-                List.of(new NeedRecord("siltscope", null)), List.of(), List.of()))));
+                List.of(new NeedRecord("siltscope", null)), List.of(), List.of(), List.of()))));
         assertThat(loop.status()).isEqualTo(422);
         assertThat(loop.body().path("detail").asString()).contains("siltscope").contains("graphkit");
         assertThat(catalogue.record("graphkit")).isEqualTo(graphkit);
@@ -194,7 +195,7 @@ class TitlesApiTest {
     @Test
     void aChangeIsRehearsedBeforeItIsKept() {
         TitleRecord withdrawn = siltscope().withReleases(siltscope().releases().stream().map(r -> new ReleaseRecord(
-                r.version(), false, "", List.of(), List.of(), r.variants())).toList());
+                r.version(), false, "", List.of(), List.of(), List.of(), r.variants())).toList());
         JsonNode effects = server.ask("POST", "/api/titles/siltscope/rehearsal", Map.of("record", withdrawn, "revision", 1))
                 .body();
         assertThat(effects.path("devices").asInt()).isEqualTo(60);

@@ -45,7 +45,7 @@ class DraftTest {
 
     private static Answer put(String ou, String intent) {
         return server.ask("PUT", "/api/draft/edits",
-                Map.of("title", "siltscope", "ou", server.ou(ou), "intent", intent, "binding", false));
+                Map.of("subject", "title:siltscope", "ou", server.ou(ou), "intent", intent, "binding", false));
     }
 
     private static JsonNode draft() {
@@ -112,7 +112,7 @@ class DraftTest {
     @Test
     void anEditCanBeTakenBack() {
         put("Microbiology", "required");
-        server.ask("DELETE", "/api/draft/edits?title=siltscope&ou=" + server.ou("Microbiology"), null);
+        server.ask("DELETE", "/api/draft/edits?subject=title:siltscope&ou=" + server.ou("Microbiology"), null);
         assertThat(draft().path("edits").isEmpty()).isTrue();
     }
 
@@ -129,7 +129,7 @@ class DraftTest {
     @Test
     void aTitleThatDoesNotExistIsRefused() {
         Answer answer = server.ask("PUT", "/api/draft/edits",
-                Map.of("title", "moonware", "ou", server.ou("Laboratories"), "intent", "required", "binding", false));
+                Map.of("subject", "title:moonware", "ou", server.ou("Laboratories"), "intent", "required", "binding", false));
         assertThat(answer.status()).isEqualTo(422);
         assertThat(answer.code()).isEqualTo("unknown-title");
         assertThat(answer.body().path("detail").asString()).contains("moonware").contains("catalogue");
@@ -139,7 +139,7 @@ class DraftTest {
     @Test
     void anOuThatDoesNotExistIsRefused() {
         assertThat(server.ask("PUT", "/api/draft/edits",
-                Map.of("title", "siltscope", "ou", "moon", "intent", "required", "binding", false)).code())
+                Map.of("subject", "title:siltscope", "ou", "moon", "intent", "required", "binding", false)).code())
                 .isEqualTo("unknown-ou");
     }
 

@@ -100,7 +100,7 @@ class DirectoryFollowerTest {
     }
 
     private void publish(String ou) {
-        server.bean(Drafts.class).put("test", new DraftEdit("siltscope", server.ou(ou), "required", false));
+        server.bean(Drafts.class).put("test", DraftEdit.title("siltscope", server.ou(ou), "required", false));
         Publishing publishing = server.bean(Publishing.class);
         publishing.publish("test", "for the tests", publishing.token("test"));
     }

@@ -48,7 +48,7 @@ class DeviceProtocolTest {
     static void start() {
         server = TestServer.start(data).signIn();
         Titles.add(server);
-        server.bean(Drafts.class).put("test", new DraftEdit("siltscope", server.ou("Laboratories"), "required", false));
+        server.bean(Drafts.class).put("test", DraftEdit.title("siltscope", server.ou("Laboratories"), "required", false));
         Publishing publishing = server.bean(Publishing.class);
         publishing.publish("test", "for the tests", publishing.token("test"));
     }

@@ -28,7 +28,7 @@ class DevicesApiTest {
     static void start() {
         server = TestServer.start(data).signIn();
         Titles.add(server);
-        server.bean(Drafts.class).put("test", new DraftEdit("siltscope", server.ou("Coldwell Laboratory"), "required",
+        server.bean(Drafts.class).put("test", DraftEdit.title("siltscope", server.ou("Coldwell Laboratory"), "required",
                 false));
         Publishing publishing = server.bean(Publishing.class);
         publishing.publish("test", "for the tests", publishing.token("test"));

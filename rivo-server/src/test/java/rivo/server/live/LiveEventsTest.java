@@ -76,7 +76,7 @@ class LiveEventsTest {
     @Test
     void anEditOfTheDraftIsTold() throws Exception {
         BlockingQueue<String> topics = listen("");
-        server.ask("PUT", "/api/draft/edits", Map.of("title", "siltscope", "ou", server.ou("Finance"), "intent",
+        server.ask("PUT", "/api/draft/edits", Map.of("subject", "title:siltscope", "ou", server.ou("Finance"), "intent",
                 "required", "binding", false));
         assertThat(next(topics)).isEqualTo("draft:" + DemoOrganisation.ADMINISTRATOR);
     }

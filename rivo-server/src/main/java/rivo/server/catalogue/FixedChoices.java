@@ -1,0 +1,164 @@
+package rivo.server.catalogue;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.concurrent.ConcurrentHashMap;
+import org.jspecify.annotations.Nullable;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Component;
+import rivo.core.estate.Assignment;
+import rivo.core.estate.Device;
+import rivo.core.estate.Estate;
+import rivo.core.estate.Problem;
+import rivo.core.estate.RefusedException;
+import rivo.core.estate.User;
+import rivo.server.catalogue.Chosen.Fixed;
+import rivo.server.catalogue.TitleRecord.ReleaseRecord;
+import rivo.server.estate.Journey;
+import rivo.server.estate.Json;
+import rivo.server.estate.Road;
+import rivo.server.estate.Rows;
+import rivo.server.live.LiveEvents;
+import rivo.server.live.Topics;
+import rivo.server.web.ApiException;
+import tools.jackson.core.type.TypeReference;
+
+/**
+ * What assignments and people have fixed of the choices of releases. An assignment goes before a person. Held in memory;
+ * safe for any number of threads.
+ */
+@Component
+public class FixedChoices {
+
+    private final Road road;
+    private final Catalogue catalogue;
+    private final LiveEvents events;
+    private final Map<String, Map<String, String>> byAssignment = new ConcurrentHashMap<>();
+    /** By title and person. */
+    private final Map<String, Map<String, Map<String, String>>> byPerson = new ConcurrentHashMap<>();
+
+    FixedChoices(Road road, Catalogue catalogue, LiveEvents events, JdbcClient db) {
+        this.road = road;
+        this.catalogue = catalogue;
+        this.events = events;
+        db.sql("select id, choices from assignments").query((row, n) -> byAssignment.put(row.getString("id"),
+                values(row.getString("choices"))) == null).list();
+        db.sql("select title, person, choices from person_choices").query((row, n) -> byPerson.computeIfAbsent(
+                row.getString("title"), t -> new ConcurrentHashMap<>()).put(row.getString("person"),
+                        values(row.getString("choices"))) == null).list();
+    }
+
+    private static Map<String, String> values(String json) {
+        return Json.read(json, new TypeReference<Map<String, String>>() {
+        });
+    }
+
+    /** What an assignment fixes; empty for one that fixes nothing or is unknown. */
+    public Map<String, String> of(String assignment) {
+        return byAssignment.getOrDefault(assignment, Map.of());
+    }
+
+    /** Remembers what an assignment fixes, once it is on disk. */
+    public void remember(String assignment, Map<String, String> values) {
+        byAssignment.put(assignment, Map.copyOf(values));
+    }
+
+    /** What people have fixed of a title, by their ids. */
+    Map<String, Map<String, String>> people(String title) {
+        return byPerson.getOrDefault(title, Map.of());
+    }
+
+    /** What is chosen of a release on a device. @param assignment the one that decides there; null when none does */
+    public Chosen on(Estate estate, Device device, String title, ReleaseRecord release, @Nullable Assignment assignment) {
+        if (release.choices().isEmpty()) {
+            return Chosen.NOTHING;
+        }
+        List<Fixed> layers = new ArrayList<>();
+        if (assignment != null) {
+            layers.add(new Fixed("the assignment", of(assignment.id())));
+        }
+        Map<String, Map<String, String>> people = people(title);
+        for (String person : device.people()) {
+            Map<String, String> values = people.get(person);
+            if (values != null) {
+                layers.add(new Fixed(name(estate, person), values));
+            }
+        }
+        return Chosen.of(release, layers);
+    }
+
+    static String name(Estate estate, String person) {
+        User user = estate.users().find(person);
+        return user == null ? person : user.name();
+    }
+
+    /**
+     * Fixes what a person gets of a title, in place of what was fixed before; nothing when there are no values.
+     *
+     * @param person the id or account name
+     * @throws ApiException when there is no such person
+     * @throws RefusedException when a value may not be chosen
+     */
+    void fix(String who, String title, String person, Map<String, String> values) {
+        TitleRecord record = catalogue.record(title);
+        check(record, values, "choices");
+        road.take(journey -> {
+            User user = user(journey.estate(), person);
+            Map<String, String> before = people(title).get(user.id());
+            write(journey, who, title, user.id(), values);
+            journey.journal(who, "choices-fixed", "title:" + title, null, before == null ? null : Map.of(user.id(), before),
+                    Map.of(user.id(), values));
+            journey.afterwards(() -> {
+                Map<String, Map<String, String>> people = byPerson.computeIfAbsent(title, t -> new ConcurrentHashMap<>());
+                if (values.isEmpty()) {
+                    people.remove(user.id());
+                } else {
+                    people.put(user.id(), Map.copyOf(values));
+                }
+                events.changed(Topics.ESTATE);
+            });
+            return user.id();
+        });
+    }
+
+    private static void write(Journey journey, String who, String title, String person, Map<String, String> values) {
+        journey.db().sql("delete from person_choices where title = ? and person = ?").params(title, person).update();
+        if (!values.isEmpty()) {
+            journey.db().sql("insert into person_choices (title, person, choices, set_by, set_at) values (?, ?, ?, ?, ?)")
+                    .params(title, person, Json.write(values), who, Rows.at(journey.now())).update();
+        }
+    }
+
+    private static User user(Estate estate, String person) {
+        User byId = estate.users().find(person);
+        return byId != null ? byId : estate.users().all().stream().filter(u -> u.name().equalsIgnoreCase(person)).findFirst()
+                .orElseThrow(() -> ApiException.notFound("unknown-person", "There is no person " + person
+                        + "; type an account name, such as imara.voss."));
+    }
+
+    /**
+     * Whether these values may be fixed of a title: each by a release of it.
+     *
+     * @throws RefusedException with every one that no release allows
+     */
+    public static void check(TitleRecord title, Map<String, String> values, String at) {
+        List<Problem> problems = new ArrayList<>();
+        for (Map.Entry<String, String> value : new LinkedHashMap<>(values).entrySet()) {
+            List<String> refusals = title.releases().stream().flatMap(r -> r.choices().stream())
+                    .filter(c -> c.id().equals(value.getKey())).map(c -> c.problem(Objects.requireNonNull(value.getValue())))
+                    .map(p -> p == null ? "" : p).toList();
+            if (refusals.isEmpty()) {
+                problems.add(new Problem("unknown-choice", at + "." + value.getKey(), title.name() + " has no choice "
+                        + value.getKey() + "; take it out."));
+            } else if (!refusals.contains("")) {
+                problems.add(new Problem("not-allowed", at + "." + value.getKey(), refusals.get(refusals.size() - 1)));
+            }
+        }
+        if (!problems.isEmpty()) {
+            throw new RefusedException(problems);
+        }
+    }
+}

@@ -1,0 +1,125 @@
+import { Box, Flex } from '@chakra-ui/react'
+import type { ReactNode } from 'react'
+import { useState } from 'react'
+import { Link } from 'react-router'
+import { Button } from '../../../shared/Button'
+import { sentence } from '../../../shared/api'
+import { count, some } from '../../../shared/format'
+import { Window } from '../../../shared/Window'
+import { useMisfits, useSeats } from '../api/rights'
+
+const STEP = 200
+
+interface Line {
+  readonly device: string
+  readonly name: string
+  readonly words: string
+}
+
+/** The devices behind a number, each a link to its page. */
+function Devices({
+  lines,
+  total,
+  more,
+  empty,
+}: {
+  lines: readonly Line[]
+  total: number
+  more: () => void
+  empty: string
+}) {
+  return (
+    <>
+      {lines.length === 0 && <Box color="ink2">{empty}</Box>}
+      {lines.map(line => (
+        <Flex key={line.device} gap="12px" py="5px" borderTopWidth="1px" borderColor="line">
+          <Box w="140px" flexShrink="0" fontWeight="600" css={{ '& a:hover': { textDecoration: 'underline' } }}>
+            <Link to={`/fleet/${encodeURIComponent(line.device)}`}>{line.name}</Link>
+          </Box>
+          <Box color="ink2" overflowWrap="anywhere" minW="0">
+            {line.words}
+          </Box>
+        </Flex>
+      ))}
+      {lines.length < total && (
+        <Button mt="10px" onClick={more}>
+          Show {count(Math.min(STEP, total - lines.length))} more of {count(total)}
+        </Button>
+      )}
+    </>
+  )
+}
+
+function Frame({
+  heading,
+  trouble,
+  onClose,
+  children,
+}: {
+  heading: string
+  trouble: unknown
+  onClose: () => void
+  children: ReactNode
+}) {
+  return (
+    <Window open onClose={onClose} heading={heading} width="720px">
+      {trouble === null ? children : <Box color="trouble">{sentence(trouble)}</Box>}
+    </Window>
+  )
+}
+
+const STATES: Record<string, string> = {
+  held: 'has it',
+  coming: 'a seat is kept for it',
+  waiting: 'waits for a seat',
+}
+
+/** Who holds the seats of a licence. */
+export function SeatsWindow({ title, name, onClose }: { title: string; name: string; onClose: () => void }) {
+  const [limit, setLimit] = useState(STEP)
+  const seats = useSeats(title, limit)
+  const data = seats.data
+  return (
+    <Frame heading={`Who holds the seats of ${name}`} trouble={seats.error} onClose={onClose}>
+      {data !== undefined && (
+        <>
+          <Box mb="10px" color="ink2">
+            {some(data.seats ?? 0, 'seat')}: <b>{count(data.held)}</b> held, <b>{count(data.coming)}</b> kept for
+            devices that shall get it, <b>{count(Math.max(0, (data.seats ?? 0) - data.held - data.coming))}</b> free;{' '}
+            {some(data.waiting, 'device')} without one. Those that have it come first, then by the device’s id.
+          </Box>
+          <Devices
+            lines={data.holders.map(holder => ({
+              device: holder.device,
+              name: holder.name,
+              words: [STATES[holder.state] ?? holder.state, holder.version, holder.people.join(', ')]
+                .filter(part => part !== undefined && part !== '')
+                .join(' · '),
+            }))}
+            total={data.held + data.coming + data.waiting}
+            more={() => setLimit(limit + STEP)}
+            empty="Nobody: it is required on no device."
+          />
+        </>
+      )}
+    </Frame>
+  )
+}
+
+/** Which devices nothing of a release fits, and why. */
+export function MisfitsWindow({ title, version, onClose }: { title: string; version: string; onClose: () => void }) {
+  const [limit, setLimit] = useState(STEP)
+  const misfits = useMisfits(title, version, limit)
+  return (
+    <Frame heading={`Nothing of ${version} fits`} trouble={misfits.error} onClose={onClose}>
+      {misfits.data !== undefined && (
+        <Devices
+          lines={misfits.data.devices.map(one => ({ device: one.device, name: one.name, words: one.why }))}
+          total={misfits.data.total}
+          more={() => setLimit(limit + STEP)}
+          empty="No device: something fits every one."
+        />
+      )}
+    </Frame>
+  )
+}

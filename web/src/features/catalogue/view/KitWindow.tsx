@@ -1,0 +1,100 @@
+import { Box, Flex, Grid } from '@chakra-ui/react'
+import { useState } from 'react'
+import { Button } from '../../../shared/Button'
+import { sentence } from '../../../shared/api'
+import { useTitleList } from '../api/catalogue'
+import type { Kit } from '../api/kits'
+import { kitAddress, useSaveKit } from '../api/kits'
+import { idOf } from '../model/choices'
+import { moved } from '../model/record'
+import { useRehearsedEdit } from '../model/useRehearsedEdit'
+import { KitTitles } from './KitTitles'
+import { RehearsedWindow } from './RehearsedWindow'
+import { Select, TextField } from './TextField'
+
+interface Props {
+  /** The kit that is edited; none for a new one. */
+  kit: Kit | undefined
+  revision: number
+  onClose: () => void
+  onSaved: (id: string) => void
+}
+
+const NOTHING: Kit = { id: '', name: '', description: '', titles: [] }
+
+/** A kit: its name, its titles, and their order. */
+export function KitWindow({ kit, revision, onClose, onSaved }: Props) {
+  const titles = useTitleList()
+  const save = useSaveKit()
+  const [before] = useState(kit ?? NOTHING)
+  // Somebody else may save meanwhile: the first try is told so, the next is made to what they saved.
+  const [seen, setSeen] = useState<number | undefined>(revision)
+  const [name, setName] = useState(before.name)
+  const [description, setDescription] = useState(before.description)
+  const [order, setOrder] = useState<readonly string[]>(before.titles)
+  const wanted: Kit = { id: kit?.id ?? idOf(name), name: name.trim(), description, titles: [...order] }
+  const problem = wanted.id === '' ? 'Give it a name.' : order.length === 0 ? 'Put a title in.' : undefined
+  const rehearsed = useRehearsedEdit(
+    kitAddress(wanted.id),
+    { kit: before, revision },
+    { kit: wanted, revision },
+    problem === undefined && kit !== undefined,
+  )
+  const others = (titles.data ?? []).filter(title => !order.includes(title.id))
+  const named = order.map(id => ({ id, name: titles.data?.find(t => t.id === id)?.name ?? id }))
+  return (
+    <RehearsedWindow
+      heading={kit === undefined ? 'A new kit' : `Edit ${kit.name}`}
+      width="620px"
+      rehearsed={rehearsed}
+      pending={save.isPending}
+      problem={problem}
+      refusal={save.isError ? sentence(save.error) : undefined}
+      onClose={onClose}
+      onSave={why =>
+        save.mutate(
+          { kit: wanted, revision: seen ?? revision, ...(why !== undefined && { why }) },
+          { onSuccess: () => onSaved(wanted.id), onError: () => setSeen(undefined) },
+        )
+      }
+    >
+      <Grid gap="10px">
+        <TextField label="Name" value={name} required onChange={setName} />
+        <TextField label="What it is for" value={description} onChange={setDescription} />
+        <Box fontWeight="600" fontSize="13px">
+          Titles, in the order in which they are put on
+        </Box>
+        <KitTitles
+          titles={named}
+          onMove={(at, to) => setOrder(moved(order, at, to - at))}
+          onTakeOut={id => setOrder(order.filter(one => one !== id))}
+        />
+        <Flex>
+          <Select
+            aria-label="Put a title in"
+            value=""
+            onChange={event => event.target.value !== '' && setOrder([...order, event.target.value])}
+          >
+            <option value="">Put a title in…</option>
+            {others.map(title => (
+              <option key={title.id} value={title.id}>
+                {title.name}
+              </option>
+            ))}
+          </Select>
+        </Flex>
+      </Grid>
+    </RehearsedWindow>
+  )
+}
+
+/** Opens the window for a new kit. */
+export function NewKit({ onSaved }: { onSaved: (id: string) => void }) {
+  const [open, setOpen] = useState(false)
+  return (
+    <>
+      <Button onClick={() => setOpen(true)}>New kit…</Button>
+      {open && <KitWindow kit={undefined} revision={0} onClose={() => setOpen(false)} onSaved={onSaved} />}
+    </>
+  )
+}
