@@ -1,5 +1,6 @@
 import { Box, Flex, Menu, Portal } from '@chakra-ui/react'
 import { useState } from 'react'
+import { useNavigate } from 'react-router'
 import { useSession, useSignOut } from '../features/session'
 import type { ColourTheme } from './colourTheme'
 import { keepTheme, keptTheme } from './colourTheme'
@@ -7,6 +8,7 @@ import { Button } from '../shared/Button'
 
 /** Behind the initials: the theme, the keys, and the way out. */
 export function AccountMenu({ onHelp }: { onHelp: () => void }) {
+  const navigate = useNavigate()
   const session = useSession()
   const signOut = useSignOut()
   const [theme, setTheme] = useState<ColourTheme>(keptTheme)
@@ -39,6 +41,9 @@ export function AccountMenu({ onHelp }: { onHelp: () => void }) {
                 {session.account}
               </Box>
             </Box>
+            <Item value="mirrors" onSelect={() => void navigate('/mirrors')}>
+              Mirrors
+            </Item>
             <Item value="theme" onSelect={change}>
               {other === 'dark' ? 'Dark theme' : 'Light theme'}
             </Item>

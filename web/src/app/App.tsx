@@ -5,6 +5,7 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
 import { BrowserRouter, Navigate, Route, Routes } from 'react-router'
 import { CataloguePage, KitPage, TitlePage } from '../features/catalogue'
 import { DevicePage, FleetPage } from '../features/fleet'
+import { MirrorsPage } from '../features/mirrors'
 import { ReachPage } from '../features/reach'
 import { SessionGate } from '../features/session'
 import { isRefusal } from '../shared/api'
@@ -44,6 +45,8 @@ export function App() {
                     <Route path="/catalogue/:title" element={<TitlePage />} />
                     <Route path="/reach" element={<ReachPage />} />
                     <Route path="/reach/:title" element={<ReachPage />} />
+                    <Route path="/mirrors" element={<MirrorsPage />} />
+                    <Route path="/mirrors/:mirror" element={<MirrorsPage />} />
                     <Route path="/fleet" element={<FleetPage />} />
                     <Route path="/fleet/:device" element={<DevicePage />} />
                     <Route path="*" element={<Missing />} />

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { bytes, count, fromNow, some, stretch } from './format'
+import { bytes, count, fromNow, some, stretch, idOf } from './format'
 
 const NOW = Date.parse('2026-11-23T08:00:00Z')
 
@@ -37,5 +37,12 @@ describe('figures in words', () => {
     expect(fromNow('2026-11-23T07:58:00Z', NOW)).toBe('2 min ago')
     expect(fromNow('2026-11-23T08:00:30Z', NOW)).toBe('in 30 s')
     expect(fromNow('2026-11-23T08:00:01Z', NOW)).toBe('now')
+  })
+})
+
+describe('an id made of a name', () => {
+  it('has small letters, digits and hyphens', () => {
+    expect(idOf(' Parts & pièces ')).toBe('parts-pieces')
+    expect(idOf('…')).toBe('')
   })
 })

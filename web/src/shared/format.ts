@@ -69,3 +69,14 @@ export function date(instant: string, now: number): string {
 export function fullInstant(instant: string): string {
   return full.format(new Date(instant))
 }
+
+/** An id made of a name: small letters, digits and hyphens. */
+export function idOf(text: string): string {
+  return text
+    .toLowerCase()
+    .normalize('NFD')
+    .replace(/\p{M}/gu, '')
+    .replace(/[^a-z0-9]+/g, '-')
+    .replace(/^-+|-+$/g, '')
+    .slice(0, 40)
+}

@@ -34,6 +34,15 @@ export function useAccept(title: string) {
   })
 }
 
+/** Has every mirror fetch the content of a release. */
+export function useCopyEverywhere(title: string, version: string) {
+  const queries = useQueryClient()
+  return useMutation({
+    mutationFn: () => ask<void>('POST', withQuery('/api/mirrors/copies', { title, version })),
+    onSettled: () => queries.invalidateQueries({ queryKey: ['title', title] }),
+  })
+}
+
 export function useSeats(title: string, limit: number) {
   return useQuery({
     queryKey: ['title', title, 'seats', limit],

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { Choice, ReleaseRecord } from '../api/catalogue'
-import { costs, idOf, toggled, valueWords, withValue } from './choices'
+import { costs, toggled, valueWords, withValue } from './choices'
 
 const languages: Choice = {
   id: 'languages',
@@ -40,9 +40,5 @@ describe('a choice', () => {
       '2.0 KiB',
     )
     expect(costs(release, languages.allowed[0] ?? { value: '', text: '', reads: '', bytes: 1, file: '' })).toBe('')
-  })
-
-  it('has an id made of its name', () => {
-    expect(idOf(' Parts & pièces ')).toBe('parts-pieces')
   })
 })

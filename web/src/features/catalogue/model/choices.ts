@@ -60,14 +60,3 @@ export function fixedWords(release: ReleaseRecord, values: Values): string {
 export function emptyChoice(): Choice {
   return { id: '', text: '', kind: 'languages', usual: '', allowed: [] }
 }
-
-/** An id made of a name: small letters, digits and hyphens. */
-export function idOf(text: string): string {
-  return text
-    .toLowerCase()
-    .normalize('NFD')
-    .replace(/\p{M}/gu, '')
-    .replace(/[^a-z0-9]+/g, '-')
-    .replace(/^-+|-+$/g, '')
-    .slice(0, 40)
-}

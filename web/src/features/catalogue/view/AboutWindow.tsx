@@ -5,7 +5,7 @@ import type { Editing } from '../model/useEdit'
 import { reworded } from '../model/record'
 import { IconField } from './IconField'
 import { EditWindow } from './EditWindow'
-import { TextField } from './TextField'
+import { TextField } from '../../../shared/TextField'
 
 const FIELDS = [
   ['owner', 'Owner'],

@@ -169,7 +169,7 @@ function KitRows({ search }: { search: string }) {
               <Box w="150px" fontSize="13px">
                 {some(kit.titles.length, 'title')}
               </Box>
-              <Box w="212px" fontSize="13px" color="ink2" textAlign="right">
+              <Box w="224px" fontSize="13px" color="ink2" textAlign="right">
                 {assigned === 0 ? 'not assigned' : some(assigned, 'assignment')}
               </Box>
             </Flex>

@@ -3,7 +3,7 @@ import { Button } from '../../../shared/Button'
 import type { Choice, ReleaseRecord } from '../api/catalogue'
 import type { Values } from '../model/choices'
 import { chosen, costs, isMany, toggled, valueWords, withValue } from '../model/choices'
-import { Select } from './TextField'
+import { Select } from '../../../shared/TextField'
 
 interface Props {
   release: ReleaseRecord

@@ -8,7 +8,7 @@ import { useFix, useFixed } from '../api/rights'
 import type { Values } from '../model/choices'
 import { chosen, costs, isMany, valueWords } from '../model/choices'
 import { ChoiceFields } from './ChoiceFields'
-import { TextField } from './TextField'
+import { TextField } from '../../../shared/TextField'
 
 /** What may be chosen of a release, and who has fixed what. */
 export function ChoicesPart({ page, release }: { page: TitlePageData; release: ReleaseRecord }) {

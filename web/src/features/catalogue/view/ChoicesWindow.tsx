@@ -2,11 +2,12 @@ import { Box, Flex, Grid } from '@chakra-ui/react'
 import { useState } from 'react'
 import { Button } from '../../../shared/Button'
 import type { Choice, ReleaseRecord } from '../api/catalogue'
-import { emptyChoice, idOf, isMany } from '../model/choices'
+import { idOf } from '../../../shared/format'
+import { emptyChoice, isMany } from '../model/choices'
 import { withRelease } from '../model/record'
 import type { Editing } from '../model/useEdit'
 import { EditWindow } from './EditWindow'
-import { Select, TextField } from './TextField'
+import { Select, TextField } from '../../../shared/TextField'
 
 const KINDS: Record<Choice['kind'], string> = {
   parts: 'any of its parts',

@@ -5,12 +5,12 @@ import { sentence } from '../../../shared/api'
 import { useTitleList } from '../api/catalogue'
 import type { Kit } from '../api/kits'
 import { kitAddress, useSaveKit } from '../api/kits'
-import { idOf } from '../model/choices'
+import { idOf } from '../../../shared/format'
 import { moved } from '../model/record'
 import { useRehearsedEdit } from '../model/useRehearsedEdit'
 import { KitTitles } from './KitTitles'
 import { RehearsedWindow } from './RehearsedWindow'
-import { Select, TextField } from './TextField'
+import { Select, TextField } from '../../../shared/TextField'
 
 interface Props {
   /** The kit that is edited; none for a new one. */

@@ -8,7 +8,7 @@ import { address, useEffects } from '../api/catalogue'
 import { withRelease } from '../model/record'
 import type { Edit, Editing } from '../model/useEdit'
 import { EffectList } from './EffectList'
-import { TextField } from './TextField'
+import { TextField } from '../../../shared/TextField'
 
 interface Props {
   page: TitlePageData

@@ -7,7 +7,7 @@ import type { Spot } from '../model/record'
 import { withVariant } from '../model/record'
 import type { Editing } from '../model/useEdit'
 import { EditWindow } from './EditWindow'
-import { Select, TextField } from './TextField'
+import { Select, TextField } from '../../../shared/TextField'
 
 interface Props {
   spot: Spot

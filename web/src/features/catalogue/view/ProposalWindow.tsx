@@ -11,7 +11,7 @@ import type { Proposal } from '../api/upload'
 import { withFits, withRelease, withVariant } from '../model/record'
 import { seenBy } from '../model/presence'
 import { EffectList } from './EffectList'
-import { TextField } from './TextField'
+import { TextField } from '../../../shared/TextField'
 
 /** What was read of an installer, to check rather than to type. */
 export function ProposalWindow({ proposal, onClose }: { proposal: Proposal; onClose: () => void }) {

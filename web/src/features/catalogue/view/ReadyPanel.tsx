@@ -2,8 +2,9 @@ import { Box, Flex } from '@chakra-ui/react'
 import { Check } from 'lucide-react'
 import { useState } from 'react'
 import { Button } from '../../../shared/Button'
-import { count, some } from '../../../shared/format'
+import { bytes, count, some } from '../../../shared/format'
 import type { Look, ReleaseRecord, ReleaseStanding, TitlePageData } from '../api/catalogue'
+import { useCopyEverywhere } from '../api/rights'
 import { withFits, withVariant } from '../model/record'
 import type { Editing } from '../model/useEdit'
 import type { TitleAddress } from '../model/useTitleAddress'
@@ -13,7 +14,7 @@ import { MisfitsWindow } from './DeviceListWindow'
 import { EditWindow } from './EditWindow'
 import { LicenceWindow } from './LicenceWindow'
 import { PresenceWindow } from './PresenceWindow'
-import { TextField } from './TextField'
+import { TextField } from '../../../shared/TextField'
 
 interface Props {
   page: TitlePageData
@@ -26,11 +27,14 @@ interface Props {
 /** What is looked at before it is assigned, and where it fits. */
 export function ReadyPanel({ page, release, standing, address, editing }: Props) {
   const [open, setOpen] = useState<'presence' | 'fits' | 'choices' | 'licence' | 'misfits' | undefined>(undefined)
+  const copies = useCopyEverywhere(page.record.id, release.version)
   const variant = release.variants.find(v => v.id === address.variant)
   const needy = standing.looks.filter(look => !look.well)
   const remedy = (name: string) => {
     if (name === 'edit-presence') {
       setOpen('presence')
+    } else if (name === 'copy-to-mirrors') {
+      copies.mutate()
     } else if (name === 'accept-licence') {
       setOpen('licence')
     } else if (name === 'edit-fits') {
@@ -109,21 +113,21 @@ export function ReadyPanel({ page, release, standing, address, editing }: Props)
           </Box>
         )}
       </Part>
+      <Part heading="Choices" onEdit={() => setOpen('choices')}>
+        <ChoicesPart page={page} release={release} />
+      </Part>
       {release.variants.some(v => v.contents.length > 0) && (
         <Part heading="Content">
           {release.variants
             .flatMap(v => v.contents)
             .map(content => (
               <Box key={content.sha256} fontSize="12.3px" color="ink2" overflowWrap="anywhere" mb="3px">
-                {content.fileName}
+                {content.fileName} · {bytes(content.size)}
                 {content.signer === undefined ? '' : `, signed by ${content.signer}`}
               </Box>
             ))}
         </Part>
       )}
-      <Part heading="Choices" onEdit={() => setOpen('choices')}>
-        <ChoicesPart page={page} release={release} />
-      </Part>
       {open === 'choices' && <ChoicesWindow release={release} editing={editing} onClose={() => setOpen(undefined)} />}
       {open === 'licence' && <LicenceWindow record={page.record} onClose={() => setOpen(undefined)} />}
       {open === 'misfits' && (
@@ -178,6 +182,8 @@ function remedyWords(remedy: string): string {
   switch (remedy) {
     case 'edit-presence':
       return 'Add a presence check'
+    case 'copy-to-mirrors':
+      return 'Copy it to them'
     case 'accept-licence':
       return 'Read it, and accept'
     case 'edit-fits':

@@ -5,7 +5,7 @@ import { Button } from '../../../shared/Button'
 import { Window } from '../../../shared/Window'
 import type { Rehearsed } from '../model/useRehearsedEdit'
 import { EffectList } from './EffectList'
-import { TextField } from './TextField'
+import { TextField } from '../../../shared/TextField'
 
 interface Props {
   heading: string

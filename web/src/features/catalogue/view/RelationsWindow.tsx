@@ -6,7 +6,7 @@ import { useTitleList } from '../api/catalogue'
 import { withRelease } from '../model/record'
 import type { Editing } from '../model/useEdit'
 import { EditWindow } from './EditWindow'
-import { Select, TextField } from './TextField'
+import { Select, TextField } from '../../../shared/TextField'
 
 type Kind = 'needs' | 'in-place' | 'off-first' | 'conflicts'
 

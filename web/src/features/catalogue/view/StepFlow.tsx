@@ -13,7 +13,7 @@ import type { TitleAddress } from '../model/useTitleAddress'
 import { PresenceWindow } from './PresenceWindow'
 import { LookLine, StepLine } from './StepLine'
 import { StepWindow } from './StepWindow'
-import { Select } from './TextField'
+import { Select } from '../../../shared/TextField'
 
 interface Props {
   page: TitlePageData

@@ -7,7 +7,7 @@ import { exitCodes, exitText, led } from '../model/record'
 import type { Edit, Editing } from '../model/useEdit'
 import { EditWindow } from './EditWindow'
 import { leadWords } from './StepLine'
-import { Select, TextField } from './TextField'
+import { Select, TextField } from '../../../shared/TextField'
 
 interface Props {
   step: Step

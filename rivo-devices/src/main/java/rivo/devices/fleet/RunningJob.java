@@ -4,8 +4,10 @@ import java.io.IOException;
 import java.security.GeneralSecurityException;
 import java.security.MessageDigest;
 import java.time.Instant;
+import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HexFormat;
+import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
@@ -14,7 +16,9 @@ import rivo.devices.protocol.ExitMeaning;
 import rivo.devices.protocol.Job;
 import rivo.devices.protocol.JobState;
 import rivo.devices.protocol.Progress;
+import rivo.devices.protocol.Report;
 import rivo.devices.protocol.StepKind;
+import rivo.devices.protocol.Work;
 
 /**
  * One try at a job, a step at a time. Content is really fetched and its hash really checked; only the installer is
@@ -33,9 +37,20 @@ final class RunningJob {
     private boolean restarting;
     private boolean asksForRestart;
 
-    RunningJob(Job job, Mishap mishap) {
+    private final List<Work.Mirror> mirrors;
+    private final List<Report.Fetched> fetched = new ArrayList<>();
+
+    RunningJob(Job job, List<Work.Mirror> mirrors, Mishap mishap) {
         this.job = job;
+        this.mirrors = mirrors;
         this.mishap = mishap;
+    }
+
+    /** What has been fetched since this was last asked. */
+    List<Report.Fetched> takeFetched() {
+        List<Report.Fetched> taken = List.copyOf(fetched);
+        fetched.clear();
+        return taken;
     }
 
     Job job() {
@@ -102,13 +117,16 @@ final class RunningJob {
         if (mishap == Mishap.FETCH_BREAKS_OFF) {
             return "the connection broke off while fetching; it is fetched again";
         }
+        ContentFetch fetch = new ContentFetch(server, device, mirrors);
         try {
             for (Job.Content content : job.contents()) {
-                contents.put(content.sha256(), server.fetch(device, content.sha256()));
+                contents.put(content.sha256(), fetch.fetch(content));
             }
             return null;
         } catch (IOException e) {
-            return "the content could not be fetched: " + e.getMessage();
+            return "the content could not be fetched: " + fetch.troubles();
+        } finally {
+            fetched.addAll(fetch.fetched());
         }
     }
 

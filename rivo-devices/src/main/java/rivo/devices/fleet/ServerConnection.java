@@ -65,8 +65,25 @@ final class ServerConnection {
         return send(request.GET().build(), 200, 304);
     }
 
-    byte[] fetch(DeviceState device, String sha256) throws IOException, InterruptedException {
-        return send(signed(device, "GET", "/device/v1/content/" + sha256, null).GET().build(), 200).body();
+    /** A part of a content from the server itself; both ends inclusive. */
+    byte[] part(DeviceState device, String sha256, long from, long to) throws IOException, InterruptedException {
+        return send(signed(device, "GET", "/device/v1/content/" + sha256, null).header("Range", range(from, to)).GET()
+                .build(), 206).body();
+    }
+
+    /** A part of a content from a mirror; both ends inclusive. Nothing is signed: who knows the hash may have it. */
+    byte[] part(String mirror, String sha256, long from, long to) throws IOException, InterruptedException {
+        HttpRequest request = HttpRequest.newBuilder(URI.create(mirror + "/content/" + sha256)).timeout(PATIENCE)
+                .header("Range", range(from, to)).GET().build();
+        HttpResponse<byte[]> response = http.send(request, HttpResponse.BodyHandlers.ofByteArray());
+        if (response.statusCode() != 206) {
+            throw new IOException("it answered " + response.statusCode());
+        }
+        return response.body();
+    }
+
+    private static String range(long from, long to) {
+        return "bytes=" + from + "-" + to;
     }
 
     ReportAnswer report(DeviceState device, Report report) throws IOException, InterruptedException {

@@ -36,7 +36,7 @@ final class SimulatedDevice {
     private final ServerConnection server;
     private final FleetStore store;
     private DeviceState state;
-    private Work work = new Work(List.of(), List.of());
+    private Work work = Work.nothing();
     private @Nullable String etag;
     private @Nullable RunningJob running;
     private boolean factsReported;
@@ -95,16 +95,18 @@ final class SimulatedDevice {
     }
 
     private void callIn(Duration next) throws IOException, InterruptedException {
+        if (!factsReported) {
+            // What it shall do, and where it finds content, hangs on what it is.
+            send(entry.facts(), software(), null, List.of());
+            factsReported = true;
+        }
         HttpResponse<byte[]> response = server.callIn(state, etag, next);
         if (response.statusCode() == 200) {
             work = server.read(response.body(), Work.class);
             etag = response.headers().firstValue("ETag").orElse(null);
         }
         List<Report.Found> present = present();
-        if (!factsReported) {
-            send(entry.facts(), software(), present, List.of());
-            factsReported = true;
-        } else if (!present.equals(presentReported)) {
+        if (!present.equals(presentReported)) {
             send(null, software(), present, List.of());
         }
     }
@@ -117,7 +119,7 @@ final class SimulatedDevice {
             boolean dueAgain = !now.isBefore(notBefore.getOrDefault(key, Instant.MIN));
             if (!isSo(job) && tried < MOST_TRIES && dueAgain) {
                 keepAttempts(key, tried + 1);
-                running = new RunningJob(job, luck.mishap(key, tried + 1));
+                running = new RunningJob(job, work.mirrors(), luck.mishap(key, tried + 1));
                 send(null, null, null, List.of(running.started()));
                 return;
             }
@@ -129,7 +131,7 @@ final class SimulatedDevice {
         if (progress.state() == JobState.DONE) {
             changeSoftware(current.job());
             running = null;
-            send(null, software(), present(), List.of(progress));
+            send(null, software(), present(), List.of(progress), current.takeFetched());
             return;
         }
         if (progress.state() == JobState.WAITING && !current.isRestarting()) {
@@ -140,7 +142,7 @@ final class SimulatedDevice {
             notBefore.put(key(current.job()), Instant.now().plus(RETRY_AFTER));
             running = null;
         }
-        send(null, null, null, List.of(progress));
+        send(null, null, null, List.of(progress), current.takeFetched());
     }
 
     private void changeSoftware(Job job) {
@@ -192,12 +194,18 @@ final class SimulatedDevice {
 
     private void send(@Nullable Map<String, String> facts, @Nullable List<Report.Software> software,
             @Nullable List<Report.Found> present, List<Progress> progress) throws IOException, InterruptedException {
+        send(facts, software, present, progress, List.of());
+    }
+
+    private void send(@Nullable Map<String, String> facts, @Nullable List<Report.Software> software,
+            @Nullable List<Report.Found> present, List<Progress> progress, List<Report.Fetched> fetched)
+            throws IOException, InterruptedException {
         ReportAnswer answer = server.report(state,
-                new Report(state.reports() + 1, facts, software, present, progress));
+                new Report(state.reports() + 1, facts, software, present, progress, fetched));
         keepReports(answer.last());
         if (!answer.taken()) {
             // The server knows later reports than this device remembers: say it again under the next number.
-            keepReports(server.report(state, new Report(state.reports() + 1, facts, software, present, progress))
+            keepReports(server.report(state, new Report(state.reports() + 1, facts, software, present, progress, fetched))
                     .last());
         }
         if (present != null) {

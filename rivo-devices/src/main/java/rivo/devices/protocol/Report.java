@@ -12,12 +12,22 @@ import org.jspecify.annotations.Nullable;
  * @param software the device's own list of installed software
  * @param present the catalogue's titles that its checks found
  * @param progress how its jobs stand, the newest last
+ * @param fetched what content it has fetched since the last report, and from where
  */
 public record Report(long number, @Nullable Map<String, String> facts, @Nullable List<Software> software,
-        @Nullable List<Found> present, @Nullable List<Progress> progress) {
+        @Nullable List<Found> present, @Nullable List<Progress> progress, @Nullable List<Fetched> fetched) {
 
     /** An entry of the device's list of installed software. */
     public record Software(String name, @Nullable String publisher, @Nullable String version) {
+    }
+
+    /**
+     * Content that was fetched.
+     *
+     * @param mirror the id of the mirror; null for the server itself
+     * @param bytes how much of it came from there
+     */
+    public record Fetched(String sha256, @Nullable String mirror, long bytes) {
     }
 
     /** A title that was found. */

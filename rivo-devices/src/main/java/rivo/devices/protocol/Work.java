@@ -6,12 +6,27 @@ import java.util.List;
  * What a device shall bring about, in order, and what it shall look for.
  *
  * @param checks one for each title of the catalogue that can be seen: the device reports which it finds
+ * @param mirrors where content is to be had nearby, the first to ask first; the server itself comes last
  */
-public record Work(List<Job> jobs, List<Check> checks) {
+public record Work(List<Job> jobs, List<Check> checks, List<Mirror> mirrors) {
 
     public Work {
         jobs = List.copyOf(jobs);
         checks = List.copyOf(checks);
+        mirrors = mirrors == null ? List.of() : List.copyOf(mirrors);
+    }
+
+    /** Nothing to do. */
+    public static Work nothing() {
+        return new Work(List.of(), List.of(), List.of());
+    }
+
+    /**
+     * A caching web server that has content, or fetches it on asking: {@code GET ADDRESS/content/SHA256}, in ranges.
+     *
+     * @param address without a slash at the end
+     */
+    public record Mirror(String id, String address) {
     }
 
     /** How to see a title: it is there when one of the releases is seen. @param releases the highest version first */

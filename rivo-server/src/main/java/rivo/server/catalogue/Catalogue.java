@@ -34,6 +34,8 @@ public class Catalogue {
     private volatile Map<String, Kept> titles;
     /** Made once for all call-ins until a title changes. */
     private volatile List<Work.Check> checks;
+    /** All content that titles name, by its SHA-256; made likewise. */
+    private volatile Map<String, Contents.Content> contents;
 
     Catalogue(Road road, WorkingEstate working, LiveEvents events, JdbcClient db) {
         this.road = road;
@@ -41,6 +43,19 @@ public class Catalogue {
         this.events = events;
         this.titles = new TitleRows(db).read();
         this.checks = checks(titles());
+        this.contents = contents(titles());
+    }
+
+    /** All content that titles name, each once, by its SHA-256. */
+    public Map<String, Contents.Content> contents() {
+        return contents;
+    }
+
+    private static Map<String, Contents.Content> contents(Collection<TitleRecord> titles) {
+        Map<String, Contents.Content> contents = new LinkedHashMap<>();
+        titles.stream().flatMap(t -> t.releases().stream()).flatMap(r -> r.variants().stream())
+                .flatMap(v -> v.contents().stream()).forEach(c -> contents.putIfAbsent(c.sha256(), c));
+        return java.util.Collections.unmodifiableMap(contents);
     }
 
     public Collection<TitleRecord> titles() {
@@ -153,6 +168,7 @@ public class Catalogue {
             next.put(kept.record().id(), kept);
             titles = next;
             checks = checks(titles());
+            contents = contents(titles());
             events.changed(Topics.ESTATE);
         });
     }

@@ -36,8 +36,10 @@ public class Readiness {
 
     private final Contents contents;
     private final Licences licences;
+    private final ContentPlaces places;
 
-    Readiness(Contents contents, Licences licences) {
+    Readiness(Contents contents, Licences licences, ContentPlaces places) {
+        this.places = places;
         this.contents = contents;
         this.licences = licences;
     }
@@ -127,7 +129,14 @@ public class Readiness {
             return well("content", "Needs no content", "");
         }
         long bytes = all.stream().mapToLong(Contents.Content::size).sum();
-        return well("content", "Devices can read it", size(bytes) + " on the server, SHA-256 "
+        Set<String> lacking = new LinkedHashSet<>();
+        all.forEach(one -> lacking.addAll(places.lacking(one)));
+        if (!lacking.isEmpty()) {
+            return needs("not-on-mirror", "Not on every mirror", String.join(", ", lacking)
+                    + (lacking.size() == 1 ? " lacks" : " lack") + " it; devices there would fetch it from afar.", "copy-to-mirrors");
+        }
+        return well("content", "Devices can read it", size(bytes) + " on the server" + (places.count() == 0 ? ""
+                : " and " + places.count() + " of " + places.count() + " mirrors") + ", SHA-256 "
                 + all.get(0).sha256().substring(0, 4) + "…" + all.get(0).sha256().substring(60));
     }
 

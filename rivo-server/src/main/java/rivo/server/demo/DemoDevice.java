@@ -2,6 +2,7 @@ package rivo.server.demo;
 
 import java.util.HashMap;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Random;
 import rivo.devices.fleet.Roster;
@@ -53,7 +54,13 @@ final class DemoDevice {
         });
         facts.put("language", "en");
         facts.put("joined", "quillbrook.example");
+        facts.put("site", site(computer.ouDn()));
         return facts;
+    }
+
+    private static String site(String ou) {
+        return List.of("Hartsmere", "Coldwell", "Ashby Head", "Fenny Lock", "Upper Sedge").stream().filter(ou::contains)
+                .findFirst().orElse("Head office");
     }
 
     private void everywhere() {

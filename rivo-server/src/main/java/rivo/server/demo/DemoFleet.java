@@ -48,17 +48,19 @@ class DemoFleet implements SmartLifecycle {
     private final DemoSettings demo;
     private final ServerSettings settings;
     private final DemoSeed seed;
+    private final DemoMirrors mirrors;
     private final WorkingEstate working;
     private final Enrolments enrolments;
     private final DirectoryFollower follower;
     private volatile boolean running;
     private volatile @Nullable SimulatedFleet fleet;
 
-    DemoFleet(DemoSettings demo, ServerSettings settings, DemoSeed seed, WorkingEstate working, Enrolments enrolments,
+    DemoFleet(DemoSettings demo, ServerSettings settings, DemoSeed seed, DemoMirrors mirrors, WorkingEstate working, Enrolments enrolments,
             DirectoryFollower follower) {
         this.demo = demo;
         this.settings = settings;
         this.seed = seed;
+        this.mirrors = mirrors;
         this.working = working;
         this.enrolments = enrolments;
         this.follower = follower;
@@ -80,6 +82,7 @@ class DemoFleet implements SmartLifecycle {
                 return;
             }
             seed.fill();
+            mirrors.start(server);
             SimulatedFleet started = new SimulatedFleet(new FleetSettings(server, demo.folder(), SEED, LIVELY,
                     settings.callInEvery(), FIRST_CALLS, STEP), roster());
             fleet = started;

@@ -1,6 +1,7 @@
 package rivo.server.fleet;
 
 import io.swagger.v3.oas.annotations.Hidden;
+import java.io.IOException;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
 import java.time.Clock;
@@ -10,12 +11,14 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.core.io.FileSystemResource;
 import org.springframework.core.io.Resource;
 import org.springframework.http.CacheControl;
+import org.springframework.http.HttpRange;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestAttribute;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestHeader;
 import org.springframework.web.bind.annotation.RequestMapping;
@@ -30,6 +33,7 @@ import rivo.devices.protocol.ReportAnswer;
 import rivo.server.ServerSettings;
 import rivo.server.catalogue.Contents;
 import rivo.server.estate.WorkingEstate;
+import rivo.server.mirror.Traffic;
 import tools.jackson.databind.json.JsonMapper;
 
 /** The device protocol, version 1. Whoever comes here has been checked by {@link DeviceSignatures}. */
@@ -46,18 +50,20 @@ class DeviceProtocolApi {
     private final Fleet fleet;
     private final WorkOfDevice work;
     private final Contents contents;
+    private final Traffic traffic;
     private final WorkingEstate working;
     private final ServerSettings settings;
     private final Clock clock;
     private final JsonMapper json;
 
     DeviceProtocolApi(Enrolments enrolments, Reports reports, Fleet fleet, WorkOfDevice work, Contents contents,
-            WorkingEstate working, ServerSettings settings, Clock clock, JsonMapper json) {
+            Traffic traffic, WorkingEstate working, ServerSettings settings, Clock clock, JsonMapper json) {
         this.enrolments = enrolments;
         this.reports = reports;
         this.fleet = fleet;
         this.work = work;
         this.contents = contents;
+        this.traffic = traffic;
         this.working = working;
         this.settings = settings;
         this.clock = clock;
@@ -113,9 +119,26 @@ class DeviceProtocolApi {
 
     /** Takes ranges (RFC 9110, section 14). */
     @GetMapping("/content/{sha256}")
-    ResponseEntity<Resource> content(@PathVariable String sha256) {
+    ResponseEntity<Resource> content(@PathVariable String sha256,
+            @RequestHeader(name = "Range", required = false) @Nullable String range,
+            @RequestAttribute(name = DeviceSignatures.MIRROR, required = false) @Nullable String mirror) {
+        FileSystemResource file = new FileSystemResource(contents.file(sha256));
+        if (mirror != null) {
+            traffic.served(mirror, sha256, asked(range, file));
+        }
         return ResponseEntity.ok().cacheControl(CacheControl.maxAge(Duration.ofDays(365)).immutable())
                 .eTag('"' + sha256 + '"').contentType(MediaType.APPLICATION_OCTET_STREAM)
-                .body(new FileSystemResource(contents.file(sha256)));
+                .body(file);
+    }
+
+    /** How many bytes a request asks for; a range that cannot be read or given asks for none. */
+    private static long asked(@Nullable String range, Resource file) {
+        try {
+            long size = file.contentLength();
+            return range == null ? size : HttpRange.parseRanges(range).stream()
+                    .mapToLong(r -> Math.max(0, r.getRangeEnd(size) - r.getRangeStart(size) + 1)).sum();
+        } catch (IOException | IllegalArgumentException e) {
+            return 0;
+        }
     }
 }

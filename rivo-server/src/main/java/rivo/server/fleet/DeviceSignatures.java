@@ -18,6 +18,8 @@ import org.springframework.stereotype.Component;
 import org.springframework.web.filter.OncePerRequestFilter;
 import org.springframework.web.servlet.HandlerExceptionResolver;
 import rivo.devices.protocol.Signature;
+import rivo.server.mirror.Mirror;
+import rivo.server.mirror.Mirrors;
 import rivo.server.web.ApiException;
 
 /**
@@ -29,6 +31,10 @@ class DeviceSignatures extends OncePerRequestFilter {
 
     /** The request attribute that holds the id of the device that signed. */
     static final String DEVICE = "rivo.device";
+    /** The request attribute that holds the id of the mirror whose key was given, in place of a signature. */
+    static final String MIRROR = "rivo.mirror";
+
+    private static final String BEARER = "Bearer ";
 
     private static final String PREFIX = "/device/v1/";
     private static final String DEVICES = PREFIX + "devices/";
@@ -36,12 +42,14 @@ class DeviceSignatures extends OncePerRequestFilter {
     private static final int LARGEST_BODY = 1 << 20;
 
     private final Enrolments enrolments;
+    private final Mirrors mirrors;
     private final Clock clock;
     private final HandlerExceptionResolver problems;
 
-    DeviceSignatures(Enrolments enrolments, Clock clock,
+    DeviceSignatures(Enrolments enrolments, Mirrors mirrors, Clock clock,
             @Qualifier("handlerExceptionResolver") HandlerExceptionResolver problems) {
         this.enrolments = enrolments;
+        this.mirrors = mirrors;
         this.clock = clock;
         this.problems = problems;
     }
@@ -57,7 +65,10 @@ class DeviceSignatures extends OncePerRequestFilter {
         HttpServletRequest checked;
         try {
             byte[] body = body(request);
-            if (!request.getRequestURI().equals(PREFIX + "enrolments")) {
+            Mirror mirror = mirror(request);
+            if (mirror != null) {
+                request.setAttribute(MIRROR, mirror.id());
+            } else if (!request.getRequestURI().equals(PREFIX + "enrolments")) {
                 String device = signer(request, body);
                 ownAddress(request.getRequestURI(), device);
                 request.setAttribute(DEVICE, device);
@@ -68,6 +79,22 @@ class DeviceSignatures extends OncePerRequestFilter {
             return;
         }
         chain.doFilter(checked, response);
+    }
+
+    /** The mirror that asks; it may have content and nothing else. Its key is a bearer token (RFC 6750). */
+    private @Nullable Mirror mirror(HttpServletRequest request) {
+        String authorization = request.getHeader("Authorization");
+        boolean content = request.getRequestURI().startsWith(PREFIX + "content/")
+                && ("GET".equals(request.getMethod()) || "HEAD".equals(request.getMethod()));
+        if (!content || authorization == null || !authorization.startsWith(BEARER)) {
+            return null;
+        }
+        Mirror mirror = mirrors.withKey(authorization.substring(BEARER.length()).strip());
+        if (mirror == null) {
+            throw ApiException.refused(HttpStatus.UNAUTHORIZED, "unknown-mirror",
+                    "The key is that of no mirror. Give the mirror its configuration anew.");
+        }
+        return mirror;
     }
 
     private static byte[] body(HttpServletRequest request) throws IOException {

@@ -47,10 +47,12 @@ final class ReportChecks {
         atMost("software", report.software(), MOST_SOFTWARE);
         atMost("present", report.present(), MOST_PRESENT);
         atMost("progress", report.progress(), MOST_PROGRESS);
+        atMost("fetched", report.fetched(), MOST_PROGRESS);
         if (problems.isEmpty()) {
             software(orNone(report.software()));
             present(orNone(report.present()));
             progress(orNone(report.progress()));
+            fetched(orNone(report.fetched()));
         }
     }
 
@@ -73,6 +75,13 @@ final class ReportChecks {
             text("facts." + name, name, false);
             text("facts." + name, value, false);
         });
+    }
+
+    private void fetched(List<Report.Fetched> fetched) {
+        for (int i = 0; i < fetched.size(); i++) {
+            text("fetched[" + i + "].sha256", fetched.get(i).sha256(), false);
+            text("fetched[" + i + "].mirror", fetched.get(i).mirror(), true);
+        }
     }
 
     private void software(List<Report.Software> software) {

@@ -24,6 +24,7 @@ import rivo.server.estate.Road;
 import rivo.server.estate.Rows;
 import rivo.server.live.LiveEvents;
 import rivo.server.live.Topics;
+import rivo.server.mirror.Traffic;
 
 /** Takes devices' reports: each is on disk before it is acknowledged, and taken once. */
 @Component
@@ -35,8 +36,10 @@ class Reports {
     private final Road road;
     private final Fleet fleet;
     private final LiveEvents events;
+    private final Traffic traffic;
 
-    Reports(Road road, Fleet fleet, LiveEvents events) {
+    Reports(Road road, Fleet fleet, LiveEvents events, Traffic traffic) {
+        this.traffic = traffic;
         this.road = road;
         this.fleet = fleet;
         this.events = events;
@@ -61,7 +64,11 @@ class Reports {
                 journal(journey, device, newer);
                 journey.becomes(journey.estate().withDevice(newer));
             }
-            journey.afterwards(() -> tell(deviceId, progress, journey.now()));
+            List<Report.Fetched> fetched = report.fetched() == null ? List.of() : report.fetched();
+            journey.afterwards(() -> {
+                fetched.forEach(traffic::fetched);
+                tell(deviceId, progress, journey.now());
+            });
             return new ReportAnswer(true, report.number());
         });
     }

@@ -23,6 +23,7 @@ import rivo.server.catalogue.StepsOnDevice;
 import rivo.server.catalogue.TitleRecord;
 import rivo.server.catalogue.TitleRecord.ReleaseRecord;
 import rivo.server.catalogue.TitleRecord.VariantRecord;
+import rivo.server.mirror.Mirrors;
 
 /** A device's plan in the words of the device protocol, with the steps and content of the catalogue. */
 @Component
@@ -33,8 +34,10 @@ class WorkOfDevice {
 
     private final Catalogue catalogue;
     private final FixedChoices fixed;
+    private final Mirrors mirrors;
 
-    WorkOfDevice(Catalogue catalogue, FixedChoices fixed) {
+    WorkOfDevice(Catalogue catalogue, FixedChoices fixed, Mirrors mirrors) {
+        this.mirrors = mirrors;
         this.catalogue = catalogue;
         this.fixed = fixed;
     }
@@ -47,7 +50,7 @@ class WorkOfDevice {
                 jobs.add(job);
             }
         }
-        return new Work(jobs, catalogue.checks());
+        return new Work(jobs, catalogue.checks(), mirrors.of(resolver, device));
     }
 
     private @Nullable Job job(Action action, Resolver resolver, Device device) {

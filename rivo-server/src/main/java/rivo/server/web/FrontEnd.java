@@ -42,7 +42,8 @@ class FrontEnd {
                 && !path.startsWith("/api/") && !path.startsWith("/device/");
     }
 
-    @GetMapping({"/", "/sign-in", "/catalogue", "/catalogue/**", "/reach", "/reach/**", "/fleet", "/fleet/**"})
+    @GetMapping({"/", "/sign-in", "/catalogue", "/catalogue/**", "/reach", "/reach/**", "/fleet", "/fleet/**",
+        "/mirrors", "/mirrors/**"})
     void page(HttpServletResponse response) throws IOException {
         write(response, HttpServletResponse.SC_OK);
     }

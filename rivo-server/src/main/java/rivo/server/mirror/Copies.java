@@ -1,0 +1,233 @@
+package rivo.server.mirror;
+
+import jakarta.annotation.PreDestroy;
+import java.io.IOException;
+import java.net.URI;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
+import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import org.jspecify.annotations.Nullable;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.scheduling.annotation.Scheduled;
+import org.springframework.stereotype.Component;
+import rivo.server.catalogue.Catalogue;
+import rivo.server.catalogue.ContentPlaces;
+import rivo.server.catalogue.Contents.Content;
+
+/**
+ * What each mirror holds, and how far a copy is. A mirror is asked, slice by slice, whether it has a slice
+ * ({@code HEAD /held/…}), or to fetch it ({@code HEAD /content/…}): so nothing of the content comes back to the server.
+ * Held in memory; asked anew every ten minutes, after a start, and on demand. Safe for any number of threads; one thread
+ * looks and two copy.
+ */
+@Component
+public class Copies implements ContentPlaces {
+
+    private static final Logger LOG = LoggerFactory.getLogger(Copies.class);
+    private static final Duration TO_LOOK = Duration.ofSeconds(5);
+    private static final Duration TO_COPY = Duration.ofMinutes(10);
+
+    /** How a copy stands. */
+    enum State {
+        UNKNOWN, ABSENT, PARTLY, WAITING, COPYING, HELD, FAILED
+    }
+
+    /**
+     * One content on one mirror.
+     *
+     * @param held how much of it is there, in bytes
+     * @param message why it failed; empty when it did not
+     */
+    record Copy(State state, long held, String message) {
+        static final Copy UNKNOWN = new Copy(State.UNKNOWN, 0, "");
+    }
+
+    /** Whether a mirror answered when it was last asked. @param trouble why it did not; null when it did */
+    record Standing(@Nullable String trouble, @Nullable Instant lookedAt) {
+        static final Standing NEVER = new Standing(null, null);
+    }
+
+    private record Of(String mirror, String sha256) {
+    }
+
+    private final Mirrors mirrors;
+    private final Catalogue catalogue;
+    private final Clock clock;
+    private final HttpClient http = HttpClient.newBuilder().version(HttpClient.Version.HTTP_1_1).connectTimeout(TO_LOOK).build();
+    private final Map<Of, Copy> copies = new ConcurrentHashMap<>();
+    private final Map<String, Standing> standings = new ConcurrentHashMap<>();
+    private final Set<Of> wanted = ConcurrentHashMap.newKeySet();
+    private final ExecutorService looking = threads(1, "mirror-look");
+    private final ExecutorService copying = threads(2, "mirror-copy");
+
+    Copies(Mirrors mirrors, Catalogue catalogue, Clock clock) {
+        this.mirrors = mirrors;
+        this.catalogue = catalogue;
+        this.clock = clock;
+    }
+
+    private static ExecutorService threads(int n, String name) {
+        return Executors.newFixedThreadPool(n, work -> {
+            Thread thread = new Thread(work, name);
+            thread.setDaemon(true);
+            return thread;
+        });
+    }
+
+    Copy of(String mirror, String sha256) {
+        return copies.getOrDefault(new Of(mirror, sha256), Copy.UNKNOWN);
+    }
+
+    Standing standing(String mirror) {
+        return standings.getOrDefault(mirror, Standing.NEVER);
+    }
+
+    @Override
+    public int count() {
+        return mirrors.all().size();
+    }
+
+    @Override
+    public List<String> lacking(Content content) {
+        return mirrors.all().stream().filter(m -> of(m.id(), content.sha256()).state() != State.HELD).map(Mirror::name).toList();
+    }
+
+    /** Looks at all mirrors: soon after the start, and every ten minutes. */
+    @Scheduled(initialDelayString = "PT20S", fixedDelayString = "PT10M")
+    void lookAtAll() {
+        mirrors.all().forEach(mirror -> look(mirror.id()));
+    }
+
+    /** Asks a mirror what it holds, in the background. */
+    public void look(String mirror) {
+        looking.execute(() -> {
+            Mirror asked = mirrors.all().stream().filter(m -> m.id().equals(mirror)).findFirst().orElse(null);
+            if (asked != null) {
+                lookNow(asked);
+            }
+        });
+    }
+
+    private void lookNow(Mirror mirror) {
+        try {
+            for (Content content : catalogue.contents().values()) {
+                lookAt(mirror, content);
+            }
+            standings.put(mirror.id(), new Standing(null, clock.instant()));
+        } catch (IOException e) {
+            LOG.info("The mirror {} does not answer: {}", mirror.name(), e.toString());
+            standings.put(mirror.id(), new Standing("It does not answer at " + mirror.address() + ": " + words(e), clock.instant()));
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
+    }
+
+    private void lookAt(Mirror mirror, Content content) throws IOException, InterruptedException {
+        Of of = new Of(mirror.id(), content.sha256());
+        if (wanted.contains(of)) {
+            return;
+        }
+        long held = 0;
+        for (long from = 0; from < content.size(); from += NginxFile.SLICE) {
+            int status = head(mirror, "held", content, from, TO_LOOK);
+            if (status != 206 && status != 404) {
+                throw new IOException("it answered " + status + ", which is no answer of a mirror; give it the configuration anew");
+            }
+            held += status == 206 ? Math.min(NginxFile.SLICE, content.size() - from) : 0;
+        }
+        long all = held;
+        if (!wanted.contains(of)) {
+            copies.compute(of, (k, before) -> all == content.size() ? new Copy(State.HELD, all, "")
+                    : before != null && before.state() == State.FAILED && before.held() == all ? before
+                            : new Copy(all == 0 ? State.ABSENT : State.PARTLY, all, ""));
+        }
+    }
+
+    /** Has a mirror fetch all that it lacks, in the background. */
+    public void copyAll(String mirror) {
+        copy(mirror, catalogue.contents().values());
+    }
+
+    /** Has a mirror fetch these, in the background; those it holds are left out. */
+    void copy(String mirror, Iterable<Content> contents) {
+        Mirror asked = mirrors.mirror(mirror);
+        for (Content content : contents) {
+            Of of = new Of(mirror, content.sha256());
+            if (of(mirror, content.sha256()).state() != State.HELD && wanted.add(of)) {
+                copies.put(of, new Copy(State.WAITING, of(mirror, content.sha256()).held(), ""));
+                copying.execute(() -> copyNow(asked, content, of));
+            }
+        }
+    }
+
+    private void copyNow(Mirror mirror, Content content, Of of) {
+        long held = 0;
+        try {
+            for (long from = 0; from < content.size() && wanted.contains(of); from += NginxFile.SLICE) {
+                copies.put(of, new Copy(State.COPYING, held, ""));
+                int status = head(mirror, "content", content, from, TO_COPY);
+                if (status != 206) {
+                    throw new IOException(status == 401 || status == 403 ? "the server refuses it: its key is an old one; give it "
+                            + "the configuration anew" : "it answered " + status);
+                }
+                held += Math.min(NginxFile.SLICE, content.size() - from);
+            }
+            copies.put(of, new Copy(held == content.size() ? State.HELD : held == 0 ? State.ABSENT : State.PARTLY, held, ""));
+            standings.put(mirror.id(), new Standing(null, clock.instant()));
+        } catch (IOException e) {
+            copies.put(of, new Copy(State.FAILED, held, "Not copied: " + words(e)));
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        } finally {
+            wanted.remove(of);
+        }
+    }
+
+    /** Stops what is being copied to a mirror and what waits to be; what is there stays. */
+    void cancel(String mirror) {
+        List<Of> stopped = new ArrayList<>(wanted);
+        for (Of of : stopped) {
+            if (of.mirror().equals(mirror) && wanted.remove(of)) {
+                copies.computeIfPresent(of, (k, copy) -> copy.state() == State.WAITING
+                        ? new Copy(copy.held() == 0 ? State.ABSENT : State.PARTLY, copy.held(), "") : copy);
+            }
+        }
+    }
+
+    /** Forgets a mirror that there is no more, or one that is elsewhere now. */
+    void forget(String mirror) {
+        cancel(mirror);
+        copies.keySet().removeIf(of -> of.mirror().equals(mirror));
+        standings.remove(mirror);
+    }
+
+    private int head(Mirror mirror, String what, Content content, long from, Duration patience)
+            throws IOException, InterruptedException {
+        HttpRequest request = HttpRequest.newBuilder(URI.create(mirror.address() + "/" + what + "/" + content.sha256()))
+                .timeout(patience).header("Range", "bytes=" + from + "-" + from)
+                .method("HEAD", HttpRequest.BodyPublishers.noBody()).build();
+        return http.send(request, HttpResponse.BodyHandlers.discarding()).statusCode();
+    }
+
+    private static String words(IOException e) {
+        return e.getMessage() == null ? "the connection was refused" : e.getMessage();
+    }
+
+    @PreDestroy
+    void stop() {
+        wanted.clear();
+        looking.shutdownNow();
+        copying.shutdownNow();
+    }
+}

@@ -1,0 +1,1 @@
+export { MirrorsPage } from './view/MirrorsPage'

@@ -1,0 +1,42 @@
+import { describe, expect, it } from 'vitest'
+import type { MirrorLine } from '../api/mirrors'
+import { copyWords, percent, savedWords, standingWords } from './words'
+
+const MIB = 1024 * 1024
+const line: MirrorLine = {
+  mirror: { id: 'h', name: 'Hartsmere', address: 'http://h' },
+  devices: 3,
+  lookedAt: '2026-11-23T08:00:00Z',
+  held: 2,
+  copying: 0,
+  heldBytes: 0,
+  fetchedBytes: 0,
+  servedBytes: 0,
+  savedBytes: 0,
+}
+
+describe('a copy on a mirror', () => {
+  it('says how far it is, and never that all is there before it is', () => {
+    expect(percent({ held: 999, size: 1000 })).toBe(99)
+    expect(copyWords({ state: 'copying', held: 1, size: 2, message: '' })).toBe('copying, 50 %')
+    expect(copyWords({ state: 'failed', held: 0, size: 2, message: 'Not copied: it answered 500' })).toBe(
+      'Not copied: it answered 500',
+    )
+    expect(copyWords({ state: 'unknown', held: 0, size: 2, message: '' })).toBe('not asked yet')
+  })
+})
+
+describe('a mirror', () => {
+  it('says what it holds, what it is copying, or why it is silent', () => {
+    expect(standingWords(line, 5)).toBe('holds 2 of 5 files')
+    expect(standingWords({ ...line, copying: 1 }, 5)).toBe('holds 2 of 5 files, copying 1')
+    expect(standingWords({ ...line, trouble: 'It does not answer' }, 5)).toBe('It does not answer')
+  })
+
+  it('says what it saved', () => {
+    expect(savedWords(line)).toBe('no device has fetched from it yet')
+    expect(savedWords({ ...line, fetchedBytes: 5 * MIB, servedBytes: MIB, savedBytes: 4 * MIB })).toBe(
+      'devices fetched 5.0 MiB here, of which 4.0 MiB did not have to come from the server',
+    )
+  })
+})
