@@ -44,5 +44,6 @@ export const Select = chakra('select', {
     bg: 'panel',
     color: 'ink',
     fontSize: '14px',
+    fontWeight: '400',
   },
 })

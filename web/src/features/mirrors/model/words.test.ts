@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { MirrorLine } from '../api/mirrors'
-import { copyWords, percent, savedWords, standingWords } from './words'
+import { copyWords, fetchedWords, percent, savedWords, standingWords } from './words'
 
 const MIB = 1024 * 1024
 const line: MirrorLine = {
@@ -33,10 +33,14 @@ describe('a mirror', () => {
     expect(standingWords({ ...line, trouble: 'It does not answer' }, 5)).toBe('It does not answer')
   })
 
+  it('says how often it was asked', () => {
+    expect([0, 1, 1200].map(fetchedWords)).toEqual(['', 'fetched once', 'fetched 1,200 times'])
+  })
+
   it('says what it saved', () => {
     expect(savedWords(line)).toBe('no device has fetched from it yet')
     expect(savedWords({ ...line, fetchedBytes: 5 * MIB, servedBytes: MIB, savedBytes: 4 * MIB })).toBe(
-      'devices fetched 5.0 MiB here, of which 4.0 MiB did not have to come from the server',
+      'devices fetched 5.0 MiB here, which itself fetched 1.0 MiB: 4.0 MiB less from the server',
     )
   })
 })

@@ -1,4 +1,4 @@
-import { bytes, some } from '../../../shared/format'
+import { bytes, count, some } from '../../../shared/format'
 import type { MirrorContent, MirrorLine } from '../api/mirrors'
 
 /** How a copy stands, in words. */
@@ -31,7 +31,13 @@ export function savedWords(line: Pick<MirrorLine, 'fetchedBytes' | 'servedBytes'
   if (line.fetchedBytes === 0) {
     return 'no device has fetched from it yet'
   }
-  return `devices fetched ${bytes(line.fetchedBytes)} here, of which ${bytes(line.savedBytes)} did not have to come from the server`
+  const saved = line.savedBytes === 0 ? '' : `: ${bytes(line.savedBytes)} less from the server`
+  return `devices fetched ${bytes(line.fetchedBytes)} here, which itself fetched ${bytes(line.servedBytes)}${saved}`
+}
+
+/** How often devices took it there; empty when none did. */
+export function fetchedWords(fetches: number): string {
+  return fetches === 0 ? '' : fetches === 1 ? 'fetched once' : `fetched ${count(fetches)} times`
 }
 
 /** How a mirror stands, in words. */

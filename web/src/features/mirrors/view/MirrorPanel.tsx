@@ -3,11 +3,12 @@ import { useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { Button } from '../../../shared/Button'
 import { sentence } from '../../../shared/api'
-import { bytes, count, fromNow, fullInstant } from '../../../shared/format'
+import { bytes, count, fromNow, fullInstant, some } from '../../../shared/format'
+import { Window } from '../../../shared/Window'
 import { useNow } from '../../../shared/useNow'
 import type { MirrorContent, MirrorLine } from '../api/mirrors'
 import { useCancelCopies, useContents, useCopy, useDeleteMirror, useLook } from '../api/mirrors'
-import { copyWords, percent, savedWords, standingWords } from '../model/words'
+import { copyWords, fetchedWords, percent, savedWords, standingWords } from '../model/words'
 import { MirrorWindow } from './MirrorWindow'
 import { NginxWindow } from './NginxWindow'
 
@@ -21,7 +22,7 @@ export function MirrorPanel({ line, contents: all }: { line: MirrorLine; content
   const remove = useDeleteMirror()
   const navigate = useNavigate()
   const now = useNow()
-  const [open, setOpen] = useState<'edit' | 'nginx' | undefined>(undefined)
+  const [open, setOpen] = useState<'edit' | 'nginx' | 'delete' | undefined>(undefined)
   const trouble = look.error ?? copy.error ?? cancel.error ?? remove.error
   return (
     <Flex
@@ -42,12 +43,7 @@ export function MirrorPanel({ line, contents: all }: { line: MirrorLine; content
         </Box>
         <Button onClick={() => setOpen('nginx')}>Set up nginx…</Button>
         <Button onClick={() => setOpen('edit')}>Edit</Button>
-        <Button
-          loading={remove.isPending}
-          onClick={() => remove.mutate(mirror.id, { onSuccess: () => void navigate('/mirrors') })}
-        >
-          Delete
-        </Button>
+        <Button onClick={() => setOpen('delete')}>Delete…</Button>
       </Flex>
       <Box color="ink2" fontSize="13px" overflowWrap="anywhere">
         {mirror.address} · asked by{' '}
@@ -118,6 +114,32 @@ export function MirrorPanel({ line, contents: all }: { line: MirrorLine; content
         )}
       </Box>
       {open === 'edit' && <MirrorWindow mirror={mirror} onClose={() => setOpen(undefined)} />}
+      {open === 'delete' && (
+        <Window
+          open
+          onClose={() => setOpen(undefined)}
+          heading={`Delete the mirror ${mirror.name}?`}
+          width="480px"
+          foot={
+            <Flex gap="8px" w="100%" justify="flex-end">
+              <Button size="lg" onClick={() => setOpen(undefined)}>
+                Leave it
+              </Button>
+              <Button
+                size="lg"
+                variant="chosen"
+                loading={remove.isPending}
+                onClick={() => remove.mutate(mirror.id, { onSuccess: () => void navigate('/mirrors') })}
+              >
+                Delete
+              </Button>
+            </Flex>
+          }
+        >
+          Its {some(line.devices, 'device')} will fetch from the other mirrors that fit them, or from the server. Its
+          key is worth nothing from then on; what it holds stays on its disk.
+        </Window>
+      )}
       {open === 'nginx' && <NginxWindow mirror={mirror} onClose={() => setOpen(undefined)} />}
     </Flex>
   )
@@ -126,7 +148,7 @@ export function MirrorPanel({ line, contents: all }: { line: MirrorLine; content
 function ContentRow({ content, onCopy }: { content: MirrorContent; onCopy: () => void }) {
   const moving = content.state === 'copying' || content.state === 'waiting'
   return (
-    <Flex align="center" gap="12px" py="5px" borderTopWidth="1px" borderColor="line" fontSize="13px">
+    <Flex align="center" gap="12px" py="5px" borderBottomWidth="1px" borderColor="line" fontSize="13px">
       <Box flex="1" minW="0">
         <Box truncate css={{ '& a:hover': { textDecoration: 'underline' } }}>
           <Link to={`/catalogue/${encodeURIComponent(content.title)}?release=${encodeURIComponent(content.version)}`}>
@@ -138,7 +160,7 @@ function ContentRow({ content, onCopy }: { content: MirrorContent; onCopy: () =>
         </Box>
       </Box>
       <Box w="150px" color="ink2" fontSize="12.3px" textAlign="right">
-        {content.fetches === 0 ? '' : `fetched ${count(content.fetches)} times`}
+        {fetchedWords(content.fetches)}
       </Box>
       <Box w="190px">
         <Box color={content.state === 'failed' ? 'trouble' : 'ink2'} fontSize="12.3px">

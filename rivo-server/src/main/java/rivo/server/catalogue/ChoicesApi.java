@@ -4,11 +4,13 @@ import java.security.Principal;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PutMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
 import rivo.core.estate.Assignment;
 import rivo.core.estate.Estate;
@@ -73,6 +75,7 @@ class ChoicesApi {
 
     /** @param person the id or the account name */
     @PutMapping("/people/{person}")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
     void fix(@PathVariable String title, @PathVariable String person, @RequestBody PersonChoices choices, Principal who) {
         fixed.fix(who.getName(), title, person, choices.values());
     }

@@ -5,12 +5,14 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
+import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
 import rivo.core.estate.Device;
 import rivo.core.estate.Present;
@@ -62,6 +64,7 @@ class LicenceApi {
 
     /** Accepts the licence text for the organisation; refused when it is another one by now. */
     @PostMapping("/licence")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
     void accept(@PathVariable String title, @RequestBody Accepted accepted, Principal who) {
         licences.accept(who.getName(), title, accepted.text() == null ? "" : accepted.text());
     }

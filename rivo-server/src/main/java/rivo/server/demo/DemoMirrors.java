@@ -26,7 +26,7 @@ class DemoMirrors implements AutoCloseable {
         this.copies = copies;
     }
 
-    /** Starts those that nobody has deleted, each where it was told to be; new ones the first time. */
+    /** Starts a stand-in for each that nobody has deleted or moved elsewhere, and tells where it is now. */
     void start(URI server) throws IOException {
         if (mirrors.all().isEmpty()) {
             put("hartsmere", "Hartsmere", "http://127.0.0.1:1");

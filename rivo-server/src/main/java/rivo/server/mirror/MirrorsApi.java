@@ -22,6 +22,7 @@ import org.springframework.web.bind.annotation.PutMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
 import rivo.core.resolve.Resolver;
 import rivo.server.catalogue.Catalogue;
@@ -130,6 +131,7 @@ class MirrorsApi {
 
     /** Refused with everything that is wrong with it. */
     @PutMapping("/{id}")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
     void put(@PathVariable String id, @RequestBody Mirror mirror, Principal who) {
         if (!id.equals(mirror.id())) {
             throw ApiException.conflict("other-id", "The mirror in the body is not the one in the address.");
@@ -140,6 +142,7 @@ class MirrorsApi {
     }
 
     @DeleteMapping("/{id}")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
     void delete(@PathVariable String id, Principal who) {
         mirrors.delete(who.getName(), id);
         copies.forget(id);
@@ -148,12 +151,14 @@ class MirrorsApi {
 
     /** Asks it anew what it holds. */
     @PostMapping("/{id}/look")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
     void look(@PathVariable String id) {
         copies.look(mirrors.mirror(id).id());
     }
 
     /** Has it fetch content. */
     @PostMapping("/{id}/copies")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
     void copy(@PathVariable String id, @RequestBody CopyWish wish) {
         mirrors.mirror(id);
         copies.copy(id, catalogue.contents().values().stream()
@@ -162,12 +167,14 @@ class MirrorsApi {
 
     /** Stops what it is fetching for us; what is there stays. */
     @DeleteMapping("/{id}/copies")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
     void cancel(@PathVariable String id) {
         copies.cancel(mirrors.mirror(id).id());
     }
 
     /** Has every mirror fetch the content of a release. */
     @PostMapping("/copies")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
     void copyEverywhere(@RequestParam String title, @RequestParam String version) {
         List<Content> contents = catalogue.record(title).releases().stream().filter(r -> r.version().equals(version))
                 .flatMap(r -> r.variants().stream()).flatMap(v -> v.contents().stream()).toList();

@@ -94,7 +94,7 @@ class ChoicesAndLicenceTest {
                 "setup --language en | skipped | only with de, chosen is English");
         var estate = server.bean(WorkingEstate.class).now();
         String person = estate.devices().find(server.device(DEVICE)).people().get(0);
-        assertThat(person(person, Map.of("languages", "de")).status()).isEqualTo(200);
+        assertThat(person(person, Map.of("languages", "de")).status()).isEqualTo(204);
         assertThat(tried()).containsExactly("setup --quiet --with LANG_DE | runs | ", "setup --language LANG_DE | runs | ");
 
         draft("Hartsmere Laboratory", "required", Map.of("languages", "en,de"));
@@ -104,7 +104,7 @@ class ChoicesAndLicenceTest {
         assertThat(fixed.valueStream().map(f -> f.path("kind").asString() + " " + f.at("/values/languages").asString()))
                 .containsExactly("assignment en,de", "person de");
 
-        assertThat(person(person, Map.of()).status()).isEqualTo(200);
+        assertThat(person(person, Map.of()).status()).isEqualTo(204);
         assertThat(server.ask("GET", "/api/titles/siltscope/choices", null).body()).hasSize(1);
     }
 
@@ -159,7 +159,7 @@ class ChoicesAndLicenceTest {
 
         assertThat(server.ask("POST", "/api/titles/siltscope/licence", Map.of("text", "another")).code()).isEqualTo("other-text");
         assertThat(server.ask("POST", "/api/titles/siltscope/licence", Map.of("text", "You may use it in the laboratory."))
-                .status()).isEqualTo(200);
+                .status()).isEqualTo(204);
         assertThat(publish().status()).isEqualTo(200);
 
         licence("You may use it everywhere.");

@@ -106,7 +106,7 @@ class KitsTest {
     @Test
     void aKitThatNobodyAssignedGoesAgain() {
         assertThat(put("gone", 0, "siltscope").status()).isEqualTo(200);
-        assertThat(server.ask("DELETE", "/api/kits/gone", null).status()).isEqualTo(200);
+        assertThat(server.ask("DELETE", "/api/kits/gone", null).status()).isEqualTo(204);
         assertThat(server.ask("GET", "/api/kits/gone", null).code()).isEqualTo("unknown-kit");
         assertThat(put("gone", 1, "siltscope").body().path("detail").asString()).contains("make a new kit of it");
     }

@@ -78,7 +78,7 @@ class NginxMirrorTest {
         }
         address = "http://127.0.0.1:" + port;
         assertThat(server.ask("PUT", "/api/mirrors/hartsmere", Map.of("id", "hartsmere", "name", "Hartsmere; } evil {", "address",
-                address, "fits", "arch eq \"x64\"")).status()).isEqualTo(200);
+                address, "fits", "arch eq \"x64\"")).status()).isEqualTo(204);
         String config = new String(server.ask("GET", "/api/mirrors/hartsmere/nginx?server=" + server.url(), null).body()
                 .binaryValue(), StandardCharsets.UTF_8);
         nginx = Nginx.start(mirrorFolder, config);
@@ -213,7 +213,7 @@ class NginxMirrorTest {
         URI direct = server.url().resolve("/device/v1/content/" + large.sha256());
         HttpRequest asked = HttpRequest.newBuilder(direct).header("Authorization", "Bearer " + key).build();
         assertThat(HTTP.send(asked, HttpResponse.BodyHandlers.discarding()).statusCode()).isEqualTo(200);
-        assertThat(server.ask("DELETE", "/api/mirrors/hartsmere", null).status()).isEqualTo(200);
+        assertThat(server.ask("DELETE", "/api/mirrors/hartsmere", null).status()).isEqualTo(204);
         assertThat(HTTP.send(asked, HttpResponse.BodyHandlers.discarding()).statusCode()).isEqualTo(401);
         assertThat(server.ask("GET", "/api/mirrors", null).body().path("mirrors")).isEmpty();
     }

@@ -1,0 +1,177 @@
+package rivo.browser;
+
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.AriaRole;
+import java.util.List;
+import java.util.regex.Pattern;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Order;
+import org.junit.jupiter.api.Test;
+
+/** Kits, choices, licence texts, seats and mirrors, as an administrator uses them. */
+class KitsAndMirrorsTest extends BrowserTest {
+
+    @BeforeEach
+    void enter() {
+        signIn();
+    }
+
+    private List<String> order() {
+        return region("Titles").getByRole(AriaRole.LINK).allInnerTexts();
+    }
+
+    private Locator exactly(String region) {
+        return page.getByRole(AriaRole.REGION, new Page.GetByRoleOptions().setName(region).setExact(true));
+    }
+
+    private void publish(String why) {
+        button("Publish…").click();
+        page.getByLabel("Why is this changed?").fill(why);
+        button("Publish").click();
+        assertThat(page.getByText("is published.")).isVisible();
+    }
+
+    @Test
+    @Order(1)
+    void aKitIsMadeOrderedByKeysAndByDragAndAssigned() {
+        page.navigate("/catalogue");
+        button("New kit…").click();
+        page.getByLabel("Name", new Page.GetByLabelOptions().setExact(true)).fill("Front desk");
+        page.getByLabel("Put a title in").selectOption("fernote");
+        page.getByLabel("Put a title in").selectOption("tarnlog");
+        page.getByLabel("Put a title in").selectOption("ledgerfen");
+        button("Save").click();
+        assertThat(page).hasURL(Pattern.compile("/catalogue/kits/front-desk$"));
+        assertThat(region("Titles").getByRole(AriaRole.LISTITEM)).hasCount(3);
+
+        Locator third = region("Titles").getByRole(AriaRole.LISTITEM).nth(2);
+        third.focus();
+        page.keyboard().press("Alt+ArrowUp");
+        assertThat(region("Titles").getByRole(AriaRole.LISTITEM).nth(1)).containsText("Ledgerfen");
+        assertThat(order()).containsExactly("Fernote Reader", "Ledgerfen", "Tarnlog Viewer");
+
+        region("Titles").locator("[data-grip]").nth(2).dragTo(region("Titles").getByRole(AriaRole.LISTITEM).nth(0));
+        assertThat(region("Titles").getByRole(AriaRole.LISTITEM).nth(0)).containsText("Tarnlog Viewer");
+        page.reload();
+        assertThat(region("Titles").getByRole(AriaRole.LISTITEM).nth(0)).containsText("Tarnlog Viewer");
+        assertThat(order()).as("it is kept").containsExactly("Tarnlog Viewer", "Fernote Reader", "Ledgerfen");
+
+        page.getByLabel("Find an OU to assign it to").fill("technol");
+        button("Require on Technology").click();
+        assertThat(region("Draft")).containsText("Require Front desk on Technology");
+        publish("The front desk moves");
+        assertThat(region("Assigned")).containsText("Require on Technology");
+        assertThat(browser.complaints()).isEmpty();
+    }
+
+    @Test
+    @Order(2)
+    void aTitleThatGoesIntoAnAssignedKitIsRehearsedFirst() {
+        page.navigate("/catalogue/kits/front-desk");
+        assertThat(page.getByText("Put on in this order")).isVisible();
+        page.keyboard().press("e");
+        page.getByLabel("Put a title in").selectOption("dosecalc");
+        assertThat(page.getByText("get Dosecalc 1.4")).isVisible();
+        assertThat(button("Save")).isDisabled();
+        page.getByLabel("Why?").fill("They dose as well");
+        button("Save").click();
+        assertThat(region("Titles").getByRole(AriaRole.LISTITEM)).hasCount(4);
+    }
+
+    @Test
+    @Order(3)
+    void whatAnAssignmentFixesOfAChoiceReachesTheSteps() {
+        page.navigate("/reach/brookmap");
+        page.getByRole(AriaRole.TREEITEM, new Page.GetByRoleOptions().setName(Pattern.compile("^Trunk mains"))).click();
+        page.keyboard().press("r");
+        assertThat(region("Draft")).containsText("Require Brookmap Studio on Trunk mains");
+        button("Choose…").click();
+        button("German 38.0 KiB").click();
+        button("Choose").click();
+        assertThat(page.getByText("Fixed: languages English, German.")).isVisible();
+        button("Look through").click();
+        assertThat(page.getByText("languages en,de")).isVisible();
+        page.keyboard().press("Escape");
+        publish("German for the trunk mains");
+
+        page.navigate("/catalogue/brookmap");
+        assertThat(region("Before it is assigned")).containsText("Trunk mains gets languages English, German");
+        button("Fix for a person…").click();
+        page.getByRole(AriaRole.TEXTBOX, new Page.GetByRoleOptions().setName("Person")).fill("imara.voss");
+        button("Welsh 38.0 KiB").click();
+        button("Fix").click();
+        assertThat(region("Before it is assigned")).containsText("imara.voss gets languages English, Welsh");
+        assertThat(browser.complaints()).isEmpty();
+    }
+
+    @Test
+    @Order(4)
+    void aLicenceTextStandsInTheWayUntilItIsAccepted() {
+        page.navigate("/catalogue/dosecalc");
+        assertThat(region("Before it is assigned")).isVisible();
+        page.keyboard().press("e");
+        page.getByLabel("Licence text").fill("For the dosing of chlorine only.");
+        button("Save").click();
+        assertThat(region("Before it is assigned")).containsText("Licence text not accepted");
+        page.navigate("/reach/dosecalc");
+        page.getByRole(AriaRole.TREEITEM, new Page.GetByRoleOptions().setName(Pattern.compile("^Billing"))).click();
+        page.keyboard().press("r");
+        assertThat(region("Draft")).containsText("The licence text of Dosecalc has not been accepted");
+        assertThat(button("Publish…")).isDisabled();
+        page.navigate("/catalogue/dosecalc");
+        button("Read it, and accept").click();
+        assertThat(page.getByText("For the dosing of chlorine only.")).isVisible();
+        button("Accept").click();
+        assertThat(region("Before it is assigned")).containsText("Licence text accepted");
+        assertThat(button("Publish…")).isEnabled();
+        page.keyboard().press("Control+z");
+        assertThat(region("Draft")).isHidden();
+    }
+
+    @Test
+    @Order(5)
+    void whoHoldsTheSeatsAndWhomNothingFitsIsListed() {
+        page.navigate("/catalogue/valvewright");
+        page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName(Pattern.compile("120 seats"))).click();
+        Locator window = page.getByRole(AriaRole.DIALOG);
+        assertThat(window).containsText("Who holds the seats of Valvewright CAD");
+        assertThat(window.getByRole(AriaRole.LINK).first()).isVisible();
+        page.keyboard().press("Escape");
+
+        page.navigate("/catalogue/tarnlog");
+        region("Before it is assigned").getByRole(AriaRole.BUTTON, new Locator.GetByRoleOptions().setName("edit")).first().click();
+        page.getByLabel("Rule").fill("os.family eq \"windows\" and ramGiB ge 4000");
+        page.getByLabel("Why?").fill("Only the largest");
+        button("Save").click();
+        region("Before it is assigned").getByRole(AriaRole.BUTTON, new Locator.GetByRoleOptions().setName("60").setExact(true))
+                .click();
+        assertThat(page.getByRole(AriaRole.DIALOG)).containsText("needs ramgib ge 4000, has");
+        assertThat(browser.complaints()).isEmpty();
+    }
+
+    @Test
+    @Order(6)
+    void mirrorsSayWhatTheyHoldAndAreSetUpAndTakenAway() {
+        page.navigate("/mirrors");
+        assertThat(exactly("Hartsmere")).containsText(Pattern.compile("holds 3\\d of 3\\d files"));
+        page.keyboard().press("n");
+        page.getByLabel("Name", new Page.GetByLabelOptions().setExact(true)).fill("Van 3");
+        page.getByLabel("Address").fill("\\\\server\\share");
+        button("Save").click();
+        assertThat(page.getByRole(AriaRole.ALERT)).containsText("a drive letter or a share does not do");
+        page.getByLabel("Address").fill("http://127.0.0.1:1");
+        page.getByLabel("Asked by devices where").fill("name eq \"QB-VAN-003\"");
+        button("Save").click();
+        assertThat(exactly("Van 3")).containsText("It does not answer at http://127.0.0.1:1");
+        button("Set up nginx…").click();
+        assertThat(page.getByText("Download rivo-mirror.conf")).isVisible();
+        page.keyboard().press("Escape");
+        button("Delete…").click();
+        button("Delete").click();
+        assertThat(page.getByRole(AriaRole.NAVIGATION, new Page.GetByRoleOptions().setName("Mirrors"))).not().containsText("Van 3");
+    }
+}
