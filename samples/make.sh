@@ -12,7 +12,7 @@ cd "$work"
 # Two made-up signers: one of them is the maker, the other packages for others.
 signer() { # file, organisation
   openssl req -x509 -newkey rsa:2048 -nodes -days 3650 -subj "/O=$2/CN=$2" -addext extendedKeyUsage=codeSigning \
-    -keyout "$1.key" -out "$1.pem" 2>/dev/null
+    -keyout "$work/$1.key" -out "$work/$1.pem" 2>/dev/null
 }
 signer tarnlog "Tarnlog"
 signer delwick "Delwick Packaging"
@@ -86,6 +86,8 @@ Description: Tidewatch tide and level charts
  Shows the levels of the estuary gauges.
 X
 dpkg-deb --root-owner-group -Zxz -b deb "$out/tidewatch_2.1.0-1_amd64.deb" >/dev/null
+sed -i 's/^Version: .*/Version: 2.2.0-1/' deb/DEBIAN/control
+dpkg-deb --root-owner-group -Zzstd -b deb "$out/tidewatch_2.2.0-1_amd64.deb" >/dev/null
 
 # The same as an RPM package.
 cat > tidewatch.spec <<'X'
@@ -139,7 +141,20 @@ printf '%s' 'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNkYPhfDwA
 printf '<?xml version="1.0" encoding="UTF-8"?><Types xmlns="http://schemas.openxmlformats.org/package/2006/content-types"><Default Extension="xml" ContentType="application/vnd.ms-appx.manifest+xml"/><Default Extension="exe" ContentType="application/x-msdownload"/><Default Extension="png" ContentType="image/png"/></Types>' > '[Content_Types].xml'
 rm -f "$out/kingfisher-meter-reader-6.1.0-arm64.msix"
 zip -q -X "$out/kingfisher-meter-reader-6.1.0-arm64.msix" '[Content_Types].xml' AppxManifest.xml reader.exe logo.png
+
+# The next release of it, for another architecture, signed: signing asks for a map of the blocks of every file.
+signer kingfisher "Kingfisher Metering"
+sed -i 's/6\.1\.0\.0/6.2.0.0/; s/arm64/x64/' AppxManifest.xml
+block() { # file: its name, its size, that of its header in the archive, and the hash of its only block
+  printf '<File Name="%s" Size="%s" LfhSize="%s"><Block Hash="%s"/></File>' "$1" "$(stat -c %s "$1")" $((30 + ${#1})) \
+    "$(openssl dgst -sha256 -binary "$1" | base64 -w0)"
+}
+{ printf '<?xml version="1.0" encoding="UTF-8" standalone="no"?><BlockMap xmlns="http://schemas.microsoft.com/appx/2010/blockmap" HashMethod="http://www.w3.org/2001/04/xmlenc#sha256">'
+  block reader.exe; block logo.png; block AppxManifest.xml; printf '</BlockMap>'; } > AppxBlockMap.xml
+zip -q -X -0 ../signed.msix reader.exe logo.png AppxManifest.xml AppxBlockMap.xml '[Content_Types].xml'
 cd ..
+osslsigncode sign -h sha256 -certs kingfisher.pem -key kingfisher.key -in signed.msix \
+  -out "$out/kingfisher-meter-reader-6.2.0-x64.msix" >/dev/null
 
 # A script.
 cat > "$out/set-proxy-for-vans.sh" <<'X'

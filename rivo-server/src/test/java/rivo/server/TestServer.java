@@ -126,6 +126,15 @@ public final class TestServer implements AutoCloseable {
         return send(HttpRequest.newBuilder(url.resolve(path)).header("X-XSRF-TOKEN", token), method, body);
     }
 
+    /** The session's cookies and token as header lines, for those who write a request by hand. */
+    public String cookieHeaders() {
+        String token = cookies.getCookieStore().getCookies().stream().filter(c -> c.getName().equals("XSRF-TOKEN"))
+                .map(HttpCookie::getValue).findFirst().orElse("none");
+        String all = cookies.getCookieStore().getCookies().stream().map(c -> c.getName() + "=" + c.getValue())
+                .collect(java.util.stream.Collectors.joining("; "));
+        return "Cookie: " + all + "\r\nX-XSRF-TOKEN: " + token + "\r\n";
+    }
+
     /** Asks with no more than what the request holds. */
     public Answer send(HttpRequest.Builder request, String method, @Nullable Object body) {
         try {

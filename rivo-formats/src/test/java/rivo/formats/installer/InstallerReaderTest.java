@@ -105,6 +105,73 @@ class InstallerReaderTest {
     }
 
     @Test
+    void aSignedMsixPackageTellsItsSigner() throws Exception {
+        InstallerFile msix = sample("kingfisher-meter-reader-6.2.0-x64.msix");
+        assertThat(List.of(msix.version(), msix.architecture(), msix.signer())).containsExactly("6.2.0", "x64",
+                "Kingfisher Metering");
+        assertThat(codes(msix)).isEmpty();
+    }
+
+    @Test
+    void aBundleOfPackagesTellsItsOwnManifest() throws Exception {
+        InstallerFile bundle = read("a.msixbundle", zip("AppxMetadata/AppxBundleManifest.xml", """
+                <Bundle xmlns="http://schemas.microsoft.com/appx/2013/bundle" SchemaVersion="4.0">
+                  <Identity Name="KingfisherMetering.MeterReader" Publisher="O=Kingfisher Metering" Version="2026.1123.4.0"/>
+                  <Packages><Package Type="application" Version="6.2.0.0" Architecture="x64" FileName="a.msix"/></Packages>
+                </Bundle>""".getBytes(StandardCharsets.UTF_8)));
+        assertThat(bundle.format()).isEqualTo(InstallerFormat.MSIX);
+        assertThat(List.of(bundle.code(), bundle.version(), bundle.maker())).containsExactly("KingfisherMetering.MeterReader",
+                "2026.1123.4", "Kingfisher Metering");
+        assertThat(bundle.architecture()).as("it holds several").isNull();
+    }
+
+    @Test
+    void aDebianPackageMayBePackedWithZstandard() throws Exception {
+        InstallerFile deb = sample("tidewatch_2.2.0-1_amd64.deb");
+        assertThat(List.of(deb.name(), deb.version(), deb.architecture())).containsExactly("Tidewatch", "2.2.0", "x64");
+    }
+
+    /** Where the sectors of a compound file lead ([MS-CFB], section 2.3): each entry of its tables is made to lead as told. */
+    private static byte[] sectorsLeading(java.util.function.IntUnaryOperator to) throws IOException {
+        java.nio.ByteBuffer file = java.nio.ByteBuffer.wrap(Files.readAllBytes(SAMPLES.resolve(MSI)))
+                .order(java.nio.ByteOrder.LITTLE_ENDIAN);
+        int sector = 1 << file.getShort(30);
+        for (int table = 0; table < file.getInt(44); table++) {
+            int at = (file.getInt(76 + 4 * table) + 1) * sector;
+            for (int i = 0; i < sector / 4; i++) {
+                file.putInt(at + 4 * i, to.applyAsInt(table * (sector / 4) + i));
+            }
+        }
+        return file.array();
+    }
+
+    @Test
+    void sectorsThatLeadInCirclesEndSoonAndInWords() {
+        List<java.util.function.IntUnaryOperator> circles = List.of(own -> own, own -> 0, own -> own ^ 1, own -> own == 0 ? 40 : own - 1,
+                own -> 0x7ffffff0, own -> -own);
+        for (java.util.function.IntUnaryOperator circle : circles) {
+            Assertions.assertTimeout(Duration.ofSeconds(10), () -> assertThatThrownBy(() -> read(MSI, sectorsLeading(circle)))
+                    .isInstanceOf(UnreadableInstallerException.class).hasMessageContaining(MSI));
+        }
+    }
+
+    @Test
+    void absurdCountsInACompoundFileEndSoonAndInWords() {
+        for (int field : new int[] {44, 64, 72, 48, 60, 68}) {
+            Assertions.assertTimeout(Duration.ofSeconds(10), () -> {
+                java.nio.ByteBuffer file = java.nio.ByteBuffer.wrap(Files.readAllBytes(SAMPLES.resolve(MSI)))
+                        .order(java.nio.ByteOrder.LITTLE_ENDIAN);
+                file.putInt(field, 0x7fffffff);
+                try {
+                    read(MSI, file.array());
+                } catch (UnreadableInstallerException e) {
+                    assertThat(e.getMessage()).as("field at " + field).contains(MSI);
+                }
+            });
+        }
+    }
+
+    @Test
     void theContentDecidesAndNotTheName() throws Exception {
         InstallerFile disguised = InstallerReader.read(SAMPLES.resolve(DEB), "harmless.msi");
         assertThat(disguised.format()).isEqualTo(InstallerFormat.DEB);

@@ -11,6 +11,9 @@ import java.nio.file.StandardCopyOption;
 import java.security.DigestInputStream;
 import java.security.GeneralSecurityException;
 import java.security.MessageDigest;
+import java.time.Duration;
+import java.time.Instant;
+import java.time.format.DateTimeParseException;
 import java.util.HexFormat;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
@@ -41,6 +44,9 @@ public class Contents {
         }
     }
 
+    /** Ends the name of the file that marks content as unused, and holds the instant since when. */
+    private static final String UNUSED = ".unused";
+
     private final Path folder;
     /** Those whose hash has been checked since the start. */
     private final Set<String> checked = ConcurrentHashMap.newKeySet();
@@ -65,9 +71,7 @@ public class Contents {
                 size = digesting.transferTo(out);
             }
             String hash = HexFormat.of().formatHex(digest.digest());
-            Files.move(part, folder.resolve(hash), StandardCopyOption.REPLACE_EXISTING,
-                    StandardCopyOption.ATOMIC_MOVE);
-            checked.add(hash);
+            kept(part, hash);
             return new Content(hash, size, fileName);
         } finally {
             Files.deleteIfExists(part);
@@ -82,9 +86,55 @@ public class Contents {
             size = in.transferTo(OutputStream.nullOutputStream());
         }
         String hash = HexFormat.of().formatHex(digest.digest());
-        Files.move(whole, folder.resolve(hash), StandardCopyOption.REPLACE_EXISTING, StandardCopyOption.ATOMIC_MOVE);
-        checked.add(hash);
+        kept(whole, hash);
         return new Content(hash, size, fileName);
+    }
+
+    /**
+     * Deletes what has not been used for so long. What is seen unused for the first time is marked by a file beside it.
+     *
+     * @param used the hashes of what is in use
+     * @return how many were deleted
+     */
+    int forgetUnused(Set<String> used, Instant now, Duration kept) throws IOException {
+        int deleted = 0;
+        try (DirectoryStream<Path> files = Files.newDirectoryStream(folder)) {
+            for (Path file : files) {
+                String hash = file.getFileName().toString();
+                Path mark = folder.resolve(hash + UNUSED);
+                if (!isHash(hash)) {
+                    continue;
+                }
+                if (used.contains(hash)) {
+                    Files.deleteIfExists(mark);
+                } else if (!Files.exists(mark)) {
+                    Files.writeString(mark, now.toString());
+                } else if (since(mark, now).plus(kept).isBefore(now)) {
+                    Files.deleteIfExists(file);
+                    Files.deleteIfExists(mark);
+                    checked.remove(hash);
+                    deleted++;
+                }
+            }
+        }
+        return deleted;
+    }
+
+    /** A mark that a kill cut off counts from now. */
+    private static Instant since(Path mark, Instant now) throws IOException {
+        try {
+            return Instant.parse(Files.readString(mark));
+        } catch (DateTimeParseException e) {
+            Files.writeString(mark, now.toString());
+            return now;
+        }
+    }
+
+    /** What comes in again is new. */
+    private void kept(Path part, String hash) throws IOException {
+        Files.deleteIfExists(folder.resolve(hash + UNUSED));
+        Files.move(part, folder.resolve(hash), StandardCopyOption.REPLACE_EXISTING, StandardCopyOption.ATOMIC_MOVE);
+        checked.add(hash);
     }
 
     static boolean isHash(String text) {

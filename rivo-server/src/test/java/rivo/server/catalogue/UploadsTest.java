@@ -6,6 +6,9 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
+import java.net.Socket;
+import java.net.URI;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
@@ -81,6 +84,34 @@ class UploadsTest {
         assertThat(read.at("/title/id").asString()).isEqualTo("siltscope");
         assertThat(read.path("version").asString()).isEqualTo("4.4.0");
         assertThat(server.ask("GET", "/api/uploads/" + id, null).code()).isEqualTo("no-upload");
+    }
+
+    @Test
+    void aPartThatIsCutOffInTheMiddleIsGoneOnWith() throws Exception {
+        byte[] msi = sample(MSI);
+        String id = begin(MSI, msi.length);
+        URI url = server.url();
+        try (Socket socket = new Socket(url.getHost(), url.getPort())) {
+            String head = "PUT /api/uploads/" + id + "/part?offset=0 HTTP/1.1\r\nHost: " + url.getAuthority() + "\r\n"
+                    + server.cookieHeaders() + "Content-Type: application/octet-stream\r\nContent-Length: " + msi.length + "\r\n\r\n";
+            socket.getOutputStream().write(head.getBytes(StandardCharsets.US_ASCII));
+            socket.getOutputStream().write(msi, 0, 7000);
+            socket.getOutputStream().flush();
+            Thread.sleep(300);
+        }
+        long received = received(id);
+        for (int i = 0; i < 50 && received == 0; i++) {
+            Thread.sleep(100);
+            received = received(id);
+        }
+        assertThat(received).as("what had arrived is kept").isBetween(1L, 7000L);
+        part(id, received, Arrays.copyOfRange(msi, (int) received, msi.length));
+        assertThat(server.ask("POST", "/api/uploads/" + id + "/reading", null).body().path("version").asString())
+                .isEqualTo("4.4.0");
+    }
+
+    private static long received(String id) {
+        return server.ask("GET", "/api/uploads/" + id, null).body().path("received").asLong();
     }
 
     @Test
