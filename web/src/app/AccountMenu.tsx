@@ -44,6 +44,9 @@ export function AccountMenu({ onHelp }: { onHelp: () => void }) {
             <Item value="mirrors" onSelect={() => void navigate('/mirrors')}>
               Mirrors
             </Item>
+            <Item value="windows" onSelect={() => void navigate('/windows')}>
+              Maintenance windows
+            </Item>
             <Item value="theme" onSelect={change}>
               {other === 'dark' ? 'Dark theme' : 'Light theme'}
             </Item>

@@ -8,6 +8,7 @@ import { DevicePage, FleetPage } from '../features/fleet'
 import { MirrorsPage } from '../features/mirrors'
 import { ReachPage } from '../features/reach'
 import { SessionGate } from '../features/session'
+import { WindowsPage } from '../features/windows'
 import { isRefusal } from '../shared/api'
 import { KeysProvider } from '../shared/keys'
 import { Missing } from './Missing'
@@ -45,6 +46,7 @@ export function App() {
                     <Route path="/catalogue/:title" element={<TitlePage />} />
                     <Route path="/reach" element={<ReachPage />} />
                     <Route path="/reach/:title" element={<ReachPage />} />
+                    <Route path="/windows" element={<WindowsPage />} />
                     <Route path="/mirrors" element={<MirrorsPage />} />
                     <Route path="/mirrors/:mirror" element={<MirrorsPage />} />
                     <Route path="/fleet" element={<FleetPage />} />

@@ -14,7 +14,20 @@ const FLEET_MS = 1000
 
 /** Which of the held answers each topic makes old. */
 const OLD: Record<string, readonly string[]> = {
-  estate: ['reach', 'titles', 'title', 'kits', 'mirrors', 'effects', 'trial', 'draft', 'devices', 'fleet', 'device'],
+  estate: [
+    'reach',
+    'titles',
+    'title',
+    'kits',
+    'mirrors',
+    'windows',
+    'effects',
+    'trial',
+    'draft',
+    'devices',
+    'fleet',
+    'device',
+  ],
   fleet: ['fleet', 'devices'],
   directory: ['directory'],
 }

@@ -124,7 +124,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put: operations["put_3"];
+        put: operations["put_4"];
         post?: never;
         delete: operations["remove"];
         options?: never;
@@ -236,9 +236,9 @@ export interface paths {
             cookie?: never;
         };
         get: operations["kit"];
-        put: operations["put_2"];
+        put: operations["put_3"];
         post?: never;
-        delete: operations["delete_1"];
+        delete: operations["delete_2"];
         options?: never;
         head?: never;
         patch?: never;
@@ -300,9 +300,9 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put: operations["put_1"];
+        put: operations["put_2"];
         post?: never;
-        delete: operations["delete"];
+        delete: operations["delete_1"];
         options?: never;
         head?: never;
         patch?: never;
@@ -460,7 +460,7 @@ export interface paths {
             cookie?: never;
         };
         get: operations["title"];
-        put: operations["put"];
+        put: operations["put_1"];
         post?: never;
         delete?: never;
         options?: never;
@@ -655,6 +655,38 @@ export interface paths {
         put?: never;
         post: operations["read"];
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/windows": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["windows"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/windows/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["put"];
+        post?: never;
+        delete: operations["delete"];
         options?: never;
         head?: never;
         patch?: never;
@@ -995,6 +1027,15 @@ export interface components {
             remedy?: string;
             sentence: string;
             well: boolean;
+        };
+        MaintenanceWindow: {
+            days: ("MONDAY" | "TUESDAY" | "WEDNESDAY" | "THURSDAY" | "FRIDAY" | "SATURDAY" | "SUNDAY")[];
+            fits?: string;
+            id: string;
+            /** Format: int32 */
+            minutes: number;
+            name: string;
+            opens: string;
         };
         Mirror: {
             address: string;
@@ -1380,6 +1421,11 @@ export interface components {
             remove: components["schemas"]["Step"][];
             repair: components["schemas"]["Step"][];
         };
+        WindowLine: {
+            /** Format: int32 */
+            devices: number;
+            window: components["schemas"]["MaintenanceWindow"];
+        };
     };
     responses: never;
     parameters: never;
@@ -1566,7 +1612,7 @@ export interface operations {
             };
         };
     };
-    put_3: {
+    put_4: {
         parameters: {
             query?: never;
             header?: never;
@@ -1766,7 +1812,7 @@ export interface operations {
             };
         };
     };
-    put_2: {
+    put_3: {
         parameters: {
             query?: never;
             header?: never;
@@ -1792,7 +1838,7 @@ export interface operations {
             };
         };
     };
-    delete_1: {
+    delete_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -1879,7 +1925,7 @@ export interface operations {
             };
         };
     };
-    put_1: {
+    put_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -1903,7 +1949,7 @@ export interface operations {
             };
         };
     };
-    delete: {
+    delete_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -2204,7 +2250,7 @@ export interface operations {
             };
         };
     };
-    put: {
+    put_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -2554,6 +2600,70 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Proposal"];
                 };
+            };
+        };
+    };
+    windows: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WindowLine"][];
+                };
+            };
+        };
+    };
+    put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MaintenanceWindow"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

@@ -174,4 +174,26 @@ class KitsAndMirrorsTest extends BrowserTest {
         button("Delete").click();
         assertThat(page.getByRole(AriaRole.NAVIGATION, new Page.GetByRoleOptions().setName("Mirrors"))).not().containsText("Van 3");
     }
+
+    @Test
+    @Order(7)
+    void aWindowThatIsTooShortForATitleIsPointedOutOnItsPage() {
+        page.navigate("/windows");
+        assertThat(exactly("Control rooms")).containsText("Tue, Thu at 02:00 for 45 min");
+        page.keyboard().press("n");
+        page.getByLabel("Name", new Page.GetByLabelOptions().setExact(true)).fill("Benches");
+        page.getByLabel("For devices where").fill("name sw \"QB-LAB\"");
+        page.getByLabel("For, in minutes").fill("10");
+        button("Save").click();
+        assertThat(page.getByRole(AriaRole.ALERT)).containsText("A window opens on at least one day");
+        button("Sat").click();
+        button("Save").click();
+        assertThat(exactly("Benches")).containsText("Sat at 22:00 for 10 min");
+        page.navigate("/catalogue/mudview");
+        assertThat(region("Before it is assigned")).containsText("20 min at most, but Benches is open 10 min: 16 devices");
+        page.navigate("/windows");
+        button("Edit Benches").click();
+        button("Delete").click();
+        assertThat(exactly("Benches")).isHidden();
+    }
 }

@@ -4,9 +4,13 @@ import java.io.IOException;
 import java.net.http.HttpResponse;
 import java.time.Duration;
 import java.time.Instant;
+import java.time.LocalDateTime;
+import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
@@ -29,6 +33,7 @@ final class SimulatedDevice {
     private static final int MOST_TRIES = 4;
     /** How many steps' time a restart takes. */
     private static final int RESTART_STEPS = 12;
+    private static final DateTimeFormatter OPENS = DateTimeFormatter.ofPattern("EEE d MMM HH:mm", Locale.ENGLISH);
     private static final Duration RETRY_AFTER = Duration.ofSeconds(12);
 
     private final Roster.Entry entry;
@@ -42,6 +47,7 @@ final class SimulatedDevice {
     private boolean factsReported;
     private @Nullable List<Report.Found> presentReported;
     private final Map<String, Instant> notBefore = new HashMap<>();
+    private final Map<String, String> toldWaiting = new HashMap<>();
     private @Nullable Instant callInDue;
 
     SimulatedDevice(Roster.Entry entry, DeviceState state, Luck luck, ServerConnection server, FleetStore store) {
@@ -118,11 +124,33 @@ final class SimulatedDevice {
             int tried = state.attempts().getOrDefault(key, 0);
             boolean dueAgain = !now.isBefore(notBefore.getOrDefault(key, Instant.MIN));
             if (!isSo(job) && tried < MOST_TRIES && dueAgain) {
+                if (!mayBegin(job)) {
+                    tellItWaits(job);
+                    return;
+                }
                 keepAttempts(key, tried + 1);
                 running = new RunningJob(job, work.mirrors(), luck.mishap(key, tried + 1));
                 send(null, null, null, List.of(running.started()));
                 return;
             }
+        }
+    }
+
+    /** Whether a window is open long enough for all of it; without windows always. */
+    private boolean mayBegin(Job job) {
+        LocalDateTime local = LocalDateTime.now();
+        return work.windows().isEmpty() || work.windows().stream()
+                .anyMatch(w -> w.left(local).compareTo(Duration.ofSeconds(job.longestSeconds())) >= 0 && !w.left(local).isZero());
+    }
+
+    /** Says once for each job that it waits, and until when. */
+    private void tellItWaits(Job job) throws IOException, InterruptedException {
+        LocalDateTime local = LocalDateTime.now();
+        LocalDateTime next = work.windows().stream().map(w -> w.next(local)).min(Comparator.naturalOrder()).orElse(local);
+        String message = "waits for its window, which opens " + next.format(OPENS);
+        if (!message.equals(toldWaiting.put(key(job), message))) {
+            send(null, null, null, List.of(new Progress(job.title(), job.action(), job.version(), JobState.WAITING, 1,
+                    job.steps().size(), 0, message, null, Instant.now())));
         }
     }
 

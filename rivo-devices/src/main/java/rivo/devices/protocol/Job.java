@@ -19,6 +19,12 @@ public record Job(String title, String name, JobAction action, @Nullable String 
         steps = List.copyOf(steps);
     }
 
+    /** The longest it may take, in seconds, without what is fetched and looked at. */
+    public int longestSeconds() {
+        return steps.stream().filter(s -> s.kind() != StepKind.FETCH && s.kind() != StepKind.VERIFY && s.kind() != StepKind.LOOK)
+                .mapToInt(Step::limitSeconds).sum();
+    }
+
     /**
      * A file, fetched by its hash.
      *

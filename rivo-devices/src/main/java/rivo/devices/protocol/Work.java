@@ -6,19 +6,21 @@ import java.util.List;
  * What a device shall bring about, in order, and what it shall look for.
  *
  * @param checks one for each title of the catalogue that can be seen: the device reports which it finds
+ * @param windows when jobs may be carried out; without any, at any time
  * @param mirrors where content is to be had nearby, the first to ask first; the server itself comes last
  */
-public record Work(List<Job> jobs, List<Check> checks, List<Mirror> mirrors) {
+public record Work(List<Job> jobs, List<Check> checks, List<Mirror> mirrors, List<Window> windows) {
 
     public Work {
         jobs = List.copyOf(jobs);
         checks = List.copyOf(checks);
         mirrors = mirrors == null ? List.of() : List.copyOf(mirrors);
+        windows = windows == null ? List.of() : List.copyOf(windows);
     }
 
     /** Nothing to do. */
     public static Work nothing() {
-        return new Work(List.of(), List.of(), List.of());
+        return new Work(List.of(), List.of(), List.of(), List.of());
     }
 
     /**

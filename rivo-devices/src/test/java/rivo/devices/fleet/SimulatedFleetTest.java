@@ -10,10 +10,14 @@ import java.net.InetSocketAddress;
 import java.net.URI;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
+import java.time.DayOfWeek;
 import java.time.Duration;
+import java.time.LocalDateTime;
+import java.time.LocalTime;
 import java.util.List;
 import java.util.Map;
 import java.util.Queue;
+import java.util.Set;
 import java.util.concurrent.ConcurrentLinkedQueue;
 import java.util.concurrent.Executors;
 import java.util.concurrent.TimeUnit;
@@ -31,6 +35,7 @@ import rivo.devices.protocol.Progress;
 import rivo.devices.protocol.Report;
 import rivo.devices.protocol.ReportAnswer;
 import rivo.devices.protocol.StepKind;
+import rivo.devices.protocol.Window;
 import rivo.devices.protocol.Work;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -47,7 +52,7 @@ class SimulatedFleetTest {
     private final Queue<String> enrolments = new ConcurrentLinkedQueue<>();
     private volatile byte[] content = INSTALLER;
     private volatile Work work = new Work(List.of(), List.of(Work.Check.inventory("siltscope", "Siltscope Lab")),
-            List.of());
+            List.of(), List.of());
     private volatile boolean refusesEnrolment;
 
     @BeforeEach
@@ -101,7 +106,7 @@ class SimulatedFleetTest {
         return new Work(List.of(new Job("siltscope", "Siltscope Lab", action,
                 action == JobAction.REMOVE ? null : "4.2.0",
                 List.of(new Job.Content(sha256, INSTALLER.length, "setup")), steps)),
-                List.of(Work.Check.inventory("siltscope", "Siltscope Lab")), List.of());
+                List.of(Work.Check.inventory("siltscope", "Siltscope Lab")), List.of(), List.of());
     }
 
     private static Job.Step step(StepKind kind, String skipped, String stops) {
@@ -112,7 +117,7 @@ class SimulatedFleetTest {
     private static Work withSteps(Job.Step... steps) {
         return new Work(List.of(new Job("siltscope", "Siltscope Lab", JobAction.INSTALL, "4.2.0", List.of(),
                 List.of(steps))), List.of(new Work.Check("siltscope", List.of(new Work.Seen("4.2.0", false,
-                        List.of(new Work.Look(PresenceKind.PRODUCT_CODE, "{5C1E}", "4.2.0")))))), List.of());
+                        List.of(new Work.Look(PresenceKind.PRODUCT_CODE, "{5C1E}", "4.2.0")))))), List.of(), List.of());
     }
 
     private static void until(BooleanSupplier condition) {
@@ -145,6 +150,45 @@ class SimulatedFleetTest {
             assertThat(told.get(1).present()).containsExactly(new Report.Found("siltscope", "4.1.0"));
             assertThat(fleet).isNotNull();
         }
+    }
+
+    private static Work within(Work work, Window window) {
+        return new Work(work.jobs(), work.checks(), List.of(), List.of(window));
+    }
+
+    @Test
+    void aJobWaitsForAWindowThatIsOpenLongEnough() throws IOException {
+        Work whole = siltscope(JobAction.INSTALL, RunningJob.sha256(INSTALLER));
+        Window closed = new Window(Set.of(LocalDateTime.now().plusDays(3).getDayOfWeek()), LocalTime.NOON, 60);
+        work = within(whole, closed);
+        try (SimulatedFleet fleet = fleet(Map.of())) {
+            until(() -> reached(JobState.WAITING));
+            assertThat(progress().get(0).message()).startsWith("waits for its window, which opens ");
+            assertThat(reached(JobState.RUNNING)).isFalse();
+            work = within(whole, new Window(Set.of(DayOfWeek.values()), LocalTime.now().minusMinutes(10), 120));
+            until(() -> reached(JobState.DONE));
+            assertThat(progress().stream().filter(p -> p.state() == JobState.WAITING)).as("said once").hasSize(1);
+            assertThat(fleet).isNotNull();
+        }
+    }
+
+    @Test
+    void stepsLeadWhereTheyAreToldTo() throws IOException {
+        Job.Step first = leading(null, 3, "does not hold");
+        work = withSteps(first, step(StepKind.COPY, null, null), leading(5, null, null), step(StepKind.COPY, null, null),
+                step(StepKind.LOOK, null, null));
+        try (SimulatedFleet fleet = fleet(Map.of())) {
+            until(() -> reached(JobState.DONE));
+            assertThat(progress()).extracting(Progress::step).as("1 fails and leads to 3, which leads to 5")
+                    .startsWith(1, 3, 5).doesNotContain(2, 4);
+            assertThat(progress().get(1).message()).isEqualTo("does not hold; goes on with: step");
+            assertThat(fleet).isNotNull();
+        }
+    }
+
+    private static Job.Step leading(Integer thenTo, Integer failsTo, String stops) {
+        return new Job.Step(StepKind.CHECK, "step", "x", 60, null, null, false, null, Map.of(), List.of(), false, thenTo, failsTo,
+                null, stops);
     }
 
     @Test

@@ -10,11 +10,14 @@ import java.util.regex.Pattern;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
+import rivo.core.audience.Positions;
 import rivo.core.estate.Version;
+import rivo.core.resolve.Resolver;
 import rivo.devices.protocol.PresenceKind;
 import rivo.formats.installer.InstallerReader;
 import rivo.server.catalogue.TitleRecord.ReleaseRecord;
 import rivo.server.catalogue.TitleRecord.VariantRecord;
+import rivo.server.window.MaintenanceWindows;
 
 /** What is looked at before a release is assigned: all that commonly goes wrong later. */
 @Component
@@ -37,15 +40,18 @@ public class Readiness {
     private final Contents contents;
     private final Licences licences;
     private final ContentPlaces places;
+    private final MaintenanceWindows windows;
 
-    Readiness(Contents contents, Licences licences, ContentPlaces places) {
+    Readiness(Contents contents, Licences licences, ContentPlaces places, MaintenanceWindows windows) {
+        this.windows = windows;
         this.places = places;
         this.contents = contents;
         this.licences = licences;
     }
 
-    /** @param without how many devices no variant of the release fits */
-    List<Look> looks(TitleRecord title, ReleaseRecord release, int devices, int without) {
+    /** @param without the devices that no variant of the release fits */
+    List<Look> looks(Resolver resolver, TitleRecord title, ReleaseRecord release, Positions without) {
+        int devices = resolver.estate().devices().size();
         List<Look> looks = new ArrayList<>();
         looks.add(quiet(release));
         looks.add(removable(release));
@@ -53,7 +59,8 @@ public class Readiness {
         looks.add(content(release));
         looks.add(paths(release));
         looks.add(signer(title, release));
-        looks.add(fits(release, devices, without));
+        looks.add(fits(release, devices, without.size()));
+        looks.add(window(resolver, release, Positions.range(0, devices).without(without)));
         looks.add(newest(title, release));
         if (!title.about().licence().isBlank()) {
             looks.add(licence(title));
@@ -181,6 +188,16 @@ public class Readiness {
                 : without == devices ? needs("fits-nowhere", "Fits no device", "None of " + count(devices)
                         + " devices satisfies the rule of a variant.", "edit-fits")
                         : well("fits", "Fits " + count(devices - without) + " of " + count(devices) + " devices", "");
+    }
+
+    private Look window(Resolver resolver, ReleaseRecord release, Positions fitting) {
+        int seconds = release.variants().stream().mapToInt(v -> v.install().stream().mapToInt(Step::limitSeconds).sum()).max().orElse(0);
+        MaintenanceWindows.Stuck stuck = windows.stuck(resolver, fitting, seconds);
+        long minutes = (seconds + 59) / 60;
+        return stuck == null ? well("window", "Shorter than every window it meets", windows.all().isEmpty() ? "" : minutes + " min at most")
+                : needs("longer-than-window", "Longer than a window", minutes + " min at most, but " + stuck.longest().name() + " is open "
+                        + stuck.longest().minutes() + " min: " + count(stuck.devices()) + (stuck.devices() == 1 ? " device" : " devices")
+                        + " would never begin.", "edit-install");
     }
 
     private static String count(int n) {

@@ -131,7 +131,7 @@ public class TitlePages {
             rest = rest.without(fitting);
         }
         int unreported = !why ? 0 : rest.filter(p -> resolver.estate().devices().at(p).facts().isEmpty()).size();
-        return new ReleaseStanding(release.version(), fits, rest.size(), unreported, readiness.looks(title, release, all, rest.size()));
+        return new ReleaseStanding(release.version(), fits, rest.size(), unreported, readiness.looks(resolver, title, release, rest));
     }
 
     /** @throws ApiException when there is no such release */

@@ -4,6 +4,7 @@ import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
+import java.time.DayOfWeek;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -38,6 +39,8 @@ import rivo.server.demo.DemoTitles.DemoTitle;
 import rivo.server.estate.EstateRecords.NeedRecord;
 import rivo.server.estate.EstateRecords.ReplacementRecord;
 import rivo.server.estate.WorkingEstate;
+import rivo.server.window.MaintenanceWindow;
+import rivo.server.window.MaintenanceWindows;
 
 /** Fills a new demo with titles, fences and published changes, by the use cases that administrators use. */
 @Component
@@ -52,17 +55,19 @@ class DemoSeed {
     private final Contents contents;
     private final Kits kits;
     private final Licences licences;
+    private final MaintenanceWindows windows;
     private final Fences fences;
     private final Drafts drafts;
     private final Publishing publishing;
     private final WorkingEstate working;
 
-    DemoSeed(Catalogue catalogue, Contents contents, Kits kits, Licences licences, Fences fences, Drafts drafts, Publishing publishing,
+    DemoSeed(Catalogue catalogue, Contents contents, Kits kits, Licences licences, MaintenanceWindows windows, Fences fences, Drafts drafts, Publishing publishing,
             WorkingEstate working) {
         this.catalogue = catalogue;
         this.contents = contents;
         this.kits = kits;
         this.licences = licences;
+        this.windows = windows;
         this.fences = fences;
         this.drafts = drafts;
         this.publishing = publishing;
@@ -86,6 +91,10 @@ class DemoSeed {
             fences.raise(WHO, List.of(ou("Laboratories"), ou("Coldwell Laboratory", "Radiology"),
                     ou("Ashby Head works", "Control room"), ou("Fenny Lock works", "Control room"),
                     ou("Upper Sedge works", "Control room"), ou("Outreach kiosks")));
+        }
+        if (windows.all().isEmpty()) {
+            windows.put(WHO, new MaintenanceWindow("control-rooms", "Control rooms", "ou co \"ou=Control room\"",
+                    List.of(DayOfWeek.TUESDAY, DayOfWeek.THURSDAY), "02:00", 45));
         }
         if (kits.all().isEmpty()) {
             DemoChoices.KITS.forEach(kit -> kits.put(WHO, 0, kit, null));

@@ -24,6 +24,7 @@ import rivo.server.catalogue.TitleRecord;
 import rivo.server.catalogue.TitleRecord.ReleaseRecord;
 import rivo.server.catalogue.TitleRecord.VariantRecord;
 import rivo.server.mirror.Mirrors;
+import rivo.server.window.MaintenanceWindows;
 
 /** A device's plan in the words of the device protocol, with the steps and content of the catalogue. */
 @Component
@@ -35,8 +36,10 @@ class WorkOfDevice {
     private final Catalogue catalogue;
     private final FixedChoices fixed;
     private final Mirrors mirrors;
+    private final MaintenanceWindows windows;
 
-    WorkOfDevice(Catalogue catalogue, FixedChoices fixed, Mirrors mirrors) {
+    WorkOfDevice(Catalogue catalogue, FixedChoices fixed, Mirrors mirrors, MaintenanceWindows windows) {
+        this.windows = windows;
         this.mirrors = mirrors;
         this.catalogue = catalogue;
         this.fixed = fixed;
@@ -50,7 +53,8 @@ class WorkOfDevice {
                 jobs.add(job);
             }
         }
-        return new Work(jobs, catalogue.checks(), mirrors.of(resolver, device));
+        return new Work(jobs, catalogue.checks(), mirrors.of(resolver, device),
+                windows.of(resolver, device));
     }
 
     private @Nullable Job job(Action action, Resolver resolver, Device device) {

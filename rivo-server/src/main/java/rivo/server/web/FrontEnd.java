@@ -43,7 +43,7 @@ class FrontEnd {
     }
 
     @GetMapping({"/", "/sign-in", "/catalogue", "/catalogue/**", "/reach", "/reach/**", "/fleet", "/fleet/**",
-        "/mirrors", "/mirrors/**"})
+        "/mirrors", "/mirrors/**", "/windows"})
     void page(HttpServletResponse response) throws IOException {
         write(response, HttpServletResponse.SC_OK);
     }

@@ -1,0 +1,30 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import type { Api } from '../../../shared/api'
+import { ask } from '../../../shared/api'
+
+export type WindowLine = Api['WindowLine']
+export type MaintenanceWindow = Api['MaintenanceWindow']
+
+export function useWindows() {
+  return useQuery({ queryKey: ['windows'], queryFn: () => ask<WindowLine[]>('GET', '/api/windows') })
+}
+
+function address(id: string): string {
+  return `/api/windows/${encodeURIComponent(id)}`
+}
+
+export function usePutWindow() {
+  const queries = useQueryClient()
+  return useMutation({
+    mutationFn: (window: MaintenanceWindow) => ask<void>('PUT', address(window.id), window),
+    onSuccess: () => queries.invalidateQueries({ queryKey: ['windows'] }),
+  })
+}
+
+export function useDeleteWindow() {
+  const queries = useQueryClient()
+  return useMutation({
+    mutationFn: (id: string) => ask<void>('DELETE', address(id)),
+    onSuccess: () => queries.invalidateQueries({ queryKey: ['windows'] }),
+  })
+}
