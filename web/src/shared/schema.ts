@@ -948,7 +948,7 @@ export interface components {
         Hit: {
             id: string;
             /** @enum {string} */
-            kind: "title" | "ou" | "device";
+            kind: "title" | "kit" | "ou" | "device";
             name: string;
             second: string;
         };
@@ -956,6 +956,8 @@ export interface components {
             /** Format: int32 */
             devices: number;
             hits: components["schemas"]["Hit"][];
+            /** Format: int32 */
+            kits: number;
             /** Format: int32 */
             ous: number;
             /** Format: int32 */
@@ -1268,6 +1270,7 @@ export interface components {
             draft?: "added" | "ended";
             /** @enum {string} */
             intent: "required" | "available" | "uninstall";
+            kit?: string;
             sentence: string;
             /** Format: date-time */
             since?: string;

@@ -39,6 +39,7 @@ function RungLine({ rung, last, now }: { rung: Rung; last: boolean; now: number 
       <Box minW="0">
         <Box fontWeight="600" color={decides ? 'ink' : 'ink3'} textDecoration={decides ? undefined : 'line-through'}>
           {intentVerb(rung.intent)} · {rung.targetName}
+          {rung.kit !== undefined && ` · by the kit ${rung.kit}`}
           {rung.binding && ' · binding'}
           {rung.devices !== undefined && decides && ` · ${some(rung.devices, 'device')}`}
         </Box>

@@ -8,7 +8,7 @@ import { Window } from '../../../shared/Window'
 import type { Hit } from '../api/search'
 import { useSearch } from '../api/search'
 
-const KINDS = { title: 'Titles', ou: 'OUs', device: 'Devices' } as const
+const KINDS = { title: 'Titles', kit: 'Kits', ou: 'OUs', device: 'Devices' } as const
 
 /** One field that finds everything; the arrows choose, Enter goes there. */
 export function SearchPalette({ open, onClose }: { open: boolean; onClose: () => void }) {
@@ -82,7 +82,8 @@ function Palette({ field, onClose }: { field: RefObject<HTMLInputElement | null>
       {found.data !== undefined && (
         <Flex mt="8px" color="ink3" fontSize="12.3px" justify="space-between">
           <span>
-            {some(found.data.titles, 'title')}, {some(found.data.ous, 'OU')}, {some(found.data.devices, 'device')}
+            {some(found.data.titles, 'title')}, {some(found.data.kits, 'kit')}, {some(found.data.ous, 'OU')},{' '}
+            {some(found.data.devices, 'device')}
           </span>
           <span>
             <Kbd>↑</Kbd> <Kbd>↓</Kbd> choose <Kbd>Enter</Kbd> go there
@@ -102,6 +103,9 @@ function useGo(onClose: () => void): (hit: Hit) => void {
     switch (hit.kind) {
       case 'title':
         void navigate(`${pathname.startsWith('/catalogue') ? '/catalogue' : '/reach'}/${encodeURIComponent(hit.id)}`)
+        return
+      case 'kit':
+        void navigate(`/catalogue/kits/${encodeURIComponent(hit.id)}`)
         return
       case 'ou':
         void navigate(`${pathname.startsWith('/reach/') ? pathname : '/reach'}?ou=${encodeURIComponent(hit.id)}`)
@@ -145,7 +149,7 @@ function Line({ hit, id, chosen, first, onGo }: LineProps) {
         <Box fontWeight="600" whiteSpace="nowrap">
           {hit.name}
         </Box>
-        {hit.kind !== 'title' && (
+        {hit.kind !== 'title' && hit.kind !== 'kit' && (
           <Box color="ink3" truncate>
             {hit.second}
           </Box>

@@ -103,7 +103,7 @@ class CatalogueTest extends BrowserTest {
         assertThat(steps.getByRole(AriaRole.LISTITEM)).hasCount(5);
         page.keyboard().press("n");
         page.getByLabel("In words").fill("Say it is there");
-        page.getByLabel("Command", new Page.GetByLabelOptions().setExact(true)).fill("notify --title \"{fact:site}\"");
+        page.getByLabel("Command", new Page.GetByLabelOptions().setExact(true)).fill("notify --title \"{fact:x.asset}\"");
         button("Save").click();
         assertThat(steps.getByRole(AriaRole.LISTITEM)).hasCount(6);
         button("Move step 5 up").click();
@@ -111,7 +111,7 @@ class CatalogueTest extends BrowserTest {
         page.getByLabel("Try on a device").fill("QB-LAB-003");
         page.keyboard().press("Enter");
         assertThat(steps.getByRole(AriaRole.STATUS)).containsText("tried on QB-LAB-003");
-        assertThat(steps).containsText("needs the fact site, which the device has not reported");
+        assertThat(steps).containsText("needs the fact x.asset, which the device has not reported");
         button("Edit step 4").click();
         button("Take this step out").click();
         assertThat(steps.getByRole(AriaRole.LISTITEM)).hasCount(5);

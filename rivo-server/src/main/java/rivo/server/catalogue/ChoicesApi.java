@@ -36,6 +36,9 @@ class ChoicesApi {
 
     /** @param values by the ids of the choices; none to leave everything open again */
     record PersonChoices(Map<String, String> values) {
+        PersonChoices {
+            values = values == null ? Map.of() : Map.copyOf(values);
+        }
     }
 
     private final FixedChoices fixed;

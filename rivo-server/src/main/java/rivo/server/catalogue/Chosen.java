@@ -83,9 +83,23 @@ public record Chosen(List<Value> values) {
 
     /** What has to be fetched: without the files of what is not chosen. */
     public List<Contents.Content> contents(VariantRecord variant) {
-        return variant.contents().stream().filter(content -> values.stream().allMatch(v -> v.choice().allowed().stream()
-                .filter(a -> a.file().equals(content.fileName())).findFirst()
-                .map(a -> has(v.choice().id(), a.value())).orElse(true))).toList();
+        return variant.contents().stream().filter(content -> isNeeded(content.fileName())).toList();
+    }
+
+    /** A file that values name is needed by those alone; one that none names by everybody. */
+    private boolean isNeeded(String file) {
+        boolean named = false;
+        for (Value value : values) {
+            for (Allowed one : value.choice().allowed()) {
+                if (one.file().equals(file)) {
+                    named = true;
+                    if (has(value.choice().id(), one.value())) {
+                        return true;
+                    }
+                }
+            }
+        }
+        return !named;
     }
 
     /** How much has to be fetched, in bytes. */

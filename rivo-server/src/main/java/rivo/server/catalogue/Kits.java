@@ -12,6 +12,7 @@ import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 import rivo.core.estate.Estate;
 import rivo.core.estate.RefusedException;
+import rivo.core.estate.Subject;
 import rivo.server.estate.Journey;
 import rivo.server.estate.Road;
 import rivo.server.estate.Rows;
@@ -34,9 +35,13 @@ public class Kits {
 
     private final Road road;
     private final LiveEvents events;
+    private final Catalogue catalogue;
+    private final Licences licences;
     private volatile Map<String, Kept> kits;
 
-    Kits(Road road, LiveEvents events, JdbcClient db) {
+    Kits(Road road, LiveEvents events, Catalogue catalogue, Licences licences, JdbcClient db) {
+        this.catalogue = catalogue;
+        this.licences = licences;
         this.road = road;
         this.events = events;
         Map<String, List<String>> titles = new LinkedHashMap<>();
@@ -98,6 +103,7 @@ public class Kits {
             Kept before = kits.get(kit.id());
             sameRevision(revision, kit.name(), before);
             Estate next = check(journey.estate(), kit);
+            accepted(journey.estate(), kit, before);
             Kept after = new Kept(kit, revision + 1, who, journey.now());
             write(journey, after, before != null);
             journey.journal(who, before == null ? "kit-added" : "kit-changed", "kit:" + kit.id(), why,
@@ -106,6 +112,20 @@ public class Kits {
             remember(journey, kit.id(), after);
             return after.revision();
         });
+    }
+
+    /** @throws RefusedException when a title would come to the devices of the kit whose licence text nobody has accepted */
+    private void accepted(Estate estate, KitRecord kit, @Nullable Kept before) {
+        Subject subject = Subject.kit(kit.id());
+        boolean live = estate.assignments().all().stream().anyMatch(a -> a.subject().equals(subject) && a.isLive(estate.asOf()));
+        for (String title : live ? kit.titles() : List.<String>of()) {
+            TitleRecord record = catalogue.find(title);
+            boolean comes = before == null || !before.record().titles().contains(title);
+            if (comes && record != null && licences.isMissing(record)) {
+                throw new RefusedException("licence-not-accepted", "titles", "The kit is assigned, and the licence text of "
+                        + record.name() + " has not been accepted; read and accept it on its page first.");
+            }
+        }
     }
 
     private static void sameRevision(long revision, String name, @Nullable Kept there) {

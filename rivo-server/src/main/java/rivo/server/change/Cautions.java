@@ -7,6 +7,7 @@ import java.util.Set;
 import org.springframework.stereotype.Component;
 import rivo.core.estate.Intent;
 import rivo.core.estate.Problem;
+import rivo.core.rehearse.Rehearsal;
 import rivo.server.catalogue.Catalogue;
 import rivo.server.catalogue.Kits;
 import rivo.server.catalogue.Licences;
@@ -34,10 +35,10 @@ class Cautions {
         this.pages = pages;
     }
 
-    /** Everything that is not well with the releases that these edits would put on. */
-    List<Caution> of(List<DraftEdit> edits) {
+    /** Everything that is not well with the releases that a draft would put on. */
+    List<Caution> of(List<DraftEdit> edits, Rehearsal rehearsal) {
         List<Caution> cautions = new ArrayList<>();
-        for (TitleRecord title : installed(edits)) {
+        for (TitleRecord title : installed(edits, rehearsal)) {
             for (Look look : pages.looks(title)) {
                 if (!look.well()) {
                     cautions.add(new Caution(title.id(), title.name(), look.code(), look.sentence(), look.detail()));
@@ -47,14 +48,15 @@ class Cautions {
         return cautions;
     }
 
-    /** The titles that these edits would put on although nobody has accepted their licence text. */
-    List<Problem> unaccepted(List<DraftEdit> edits) {
-        return installed(edits).stream().filter(licences::isMissing).map(title -> new Problem("licence-not-accepted", "edits",
-                "The licence text of " + title.name() + " has not been accepted; read and accept it on its page in the "
+    /** The titles that a draft would put on although nobody has accepted their licence text. */
+    List<Problem> unaccepted(List<DraftEdit> edits, Rehearsal rehearsal) {
+        return installed(edits, rehearsal).stream().filter(licences::isMissing).map(title -> new Problem("licence-not-accepted",
+                "edits", "The licence text of " + title.name() + " has not been accepted; read and accept it on its page in the "
                         + "catalogue, or take the title out of the draft.")).toList();
     }
 
-    private List<TitleRecord> installed(List<DraftEdit> edits) {
+    /** Those that an edit requires, alone or in a kit, and those that some device gains by it, as what another needs. */
+    private List<TitleRecord> installed(List<DraftEdit> edits, Rehearsal rehearsal) {
         Set<String> ids = new LinkedHashSet<>();
         for (DraftEdit edit : edits) {
             if (edit.wanted() == Intent.REQUIRED) {
@@ -62,6 +64,8 @@ class Cautions {
                 ids.addAll(kit != null ? kit.titles() : edit.about().kit() ? List.of() : List.of(edit.about().id()));
             }
         }
+        rehearsal.titles().stream().filter(difference -> !difference.gains().isEmpty())
+                .forEach(difference -> ids.add(difference.title().id()));
         return catalogue.titles().stream().filter(t -> ids.contains(t.id())).toList();
     }
 }

@@ -104,9 +104,10 @@ class DraftApi {
             return new DraftView(views, null, null, List.of());
         }
         try {
-            List<Problem> unaccepted = cautions.unaccepted(edits);
-            return new DraftView(views, view(edits, rehearsals.rehearse(now, edits)), unaccepted.isEmpty() ? null
-                    : new RefusedException(unaccepted).getMessage(), cautions.of(edits));
+            Rehearsed rehearsed = rehearsals.rehearse(now, edits);
+            List<Problem> unaccepted = cautions.unaccepted(edits, rehearsed.rehearsal());
+            return new DraftView(views, view(edits, rehearsed), unaccepted.isEmpty() ? null
+                    : new RefusedException(unaccepted).getMessage(), cautions.of(edits, rehearsed.rehearsal()));
         } catch (RefusedException e) {
             return new DraftView(views, null, e.getMessage(), List.of());
         }

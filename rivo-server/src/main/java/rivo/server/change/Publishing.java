@@ -11,6 +11,7 @@ import rivo.core.estate.Problem;
 import rivo.core.estate.RefusedException;
 import rivo.core.estate.Target;
 import rivo.server.catalogue.FixedChoices;
+import rivo.server.change.DraftRehearsal.Rehearsed;
 import rivo.server.estate.Journey;
 import rivo.server.estate.Json;
 import rivo.server.estate.Road;
@@ -63,7 +64,8 @@ public class Publishing {
      *
      * @param token of the rehearsal that was looked at
      * @throws ApiException when the draft is empty, or would no longer do what was looked at
-     * @throws RefusedException when the reason is missing, or an edit has become impossible
+     * @throws RefusedException when the reason is missing, an edit has become impossible, or a title would go on whose licence
+     *     text nobody has accepted
      */
     public Published publish(String who, String reason, String token) {
         String why = reason.strip();
@@ -80,12 +82,16 @@ public class Publishing {
             throw ApiException.conflict("empty-draft", "The draft is empty; there is nothing to publish.");
         }
         Estate before = journey.estate();
-        if (!DraftRehearsal.token(edits, rehearsals.rehearse(working.resolver().follow(before), edits)).equals(token)) {
+        Rehearsed rehearsed = rehearsals.rehearse(working.resolver().follow(before), edits);
+        if (!DraftRehearsal.token(edits, rehearsed).equals(token)) {
             throw ApiException.conflict("looks-different", "The draft would do something else than when you looked at "
                     + "it. Nothing was published; look through it again.");
         }
-        unaccepted(edits);
-        Edits.Changes changes = Edits.changes(before, fixed::of, edits);
+        List<Problem> unaccepted = cautions.unaccepted(edits, rehearsed.rehearsal());
+        if (!unaccepted.isEmpty()) {
+            throw new RefusedException(unaccepted);
+        }
+        Edits.Changes changes = rehearsed.changes();
         List<Assignment> changed = changes.assignments();
         long number = journey.db().sql("select coalesce(max(number), 0) + 1 from changes").query(Long.class).single();
         journey.db().sql("insert into changes (number, who, at, reason) values (?, ?, ?, ?)")
@@ -104,14 +110,6 @@ public class Publishing {
             events.changed(Topics.ESTATE);
         });
         return new Published(number, journey.now());
-    }
-
-    /** @throws RefusedException for a title that shall go on while nobody has accepted its licence text */
-    private void unaccepted(List<DraftEdit> edits) {
-        List<Problem> problems = cautions.unaccepted(edits);
-        if (!problems.isEmpty()) {
-            throw new RefusedException(problems);
-        }
     }
 
     /** An assignment keeps the number of the change that made it. */

@@ -13,7 +13,6 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.RestController;
 import rivo.core.estate.Assignment;
 import rivo.core.estate.Estate;
-import rivo.core.estate.Kit;
 import rivo.core.estate.Ou;
 import rivo.core.estate.OuTree;
 import rivo.core.estate.Release;
@@ -141,15 +140,10 @@ class ReachApi {
         return after.equals(now.countsIn(position)) ? null : after;
     }
 
-    private static @Nullable String kit(Estate estate, Assignment assignment) {
-        Kit kit = assignment.subject().kit() ? estate.kits().get(assignment.subject().id()) : null;
-        return kit == null ? null : kit.name();
-    }
-
     private List<Here> here(Estate now, Estate then, Title title, Ou ou) {
         return then.assignments().of(title.id()).stream().filter(a -> a.isLive(then.asOf()) && a.include().contains(Target.ou(ou.id())))
                 .map(a -> new Here(a.id(), a.intent().word(), a.binding(), now.assignments().find(a.id()) == null,
-                        kit(then, a), fixed.of(a.id())))
+                        Rungs.kit(then, a), fixed.of(a.id())))
                 .sorted(Comparator.comparing(h -> h.kit() != null)).toList();
     }
 

@@ -6,6 +6,7 @@ import org.springframework.stereotype.Component;
 import rivo.core.estate.Assignment;
 import rivo.core.estate.AssignmentState;
 import rivo.core.estate.Estate;
+import rivo.core.estate.Kit;
 import rivo.core.estate.Ou;
 import rivo.core.estate.Target;
 import rivo.core.explain.Rung;
@@ -34,9 +35,15 @@ public class Rungs {
         Assignment assignment = rung.assignment();
         Origins.Origin origin = origins.of(assignment.id()).orElse(null);
         return new RungView(assignment.id(), assignment.intent().word(), rung.target().toString(),
-                name(estate, rung.target()),
+                name(estate, rung.target()), kit(estate, assignment),
                 assignment.binding(), verdict, sentence, devices, origin == null ? null : origin.change(),
                 origin == null ? null : origin.at(), draft);
+    }
+
+    /** The name of the kit by which it is assigned; null where the title itself is. */
+    static @Nullable String kit(Estate estate, Assignment assignment) {
+        Kit kit = assignment.subject().kit() ? estate.kits().get(assignment.subject().id()) : null;
+        return kit == null ? null : kit.name();
     }
 
     static String code(Verdict verdict) {

@@ -10,23 +10,24 @@ import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 import rivo.core.estate.Device;
 import rivo.core.estate.Estate;
+import rivo.core.estate.Kit;
 import rivo.core.estate.Ou;
 import rivo.core.estate.Title;
 import rivo.server.estate.WorkingEstate;
 
-/** Finds devices, OUs and titles by a few letters. Costs one pass over the names. */
+/** Finds devices, OUs, kits and titles by a few letters. Costs one pass over the names. */
 @RestController
 class SearchApi {
 
     private static final int MOST_OF_A_KIND = 8;
 
     /** @param second a second line that tells it from others of the same name */
-    record Hit(@Schema(allowableValues = {"title", "ou", "device"}) String kind, String id, String name,
+    record Hit(@Schema(allowableValues = {"title", "kit", "ou", "device"}) String kind, String id, String name,
             String second) {
     }
 
     /** @param devices how many devices match in all; and so for the others */
-    record Hits(List<Hit> hits, int titles, int ous, int devices) {
+    record Hits(List<Hit> hits, int titles, int kits, int ous, int devices) {
     }
 
     private final WorkingEstate working;
@@ -45,6 +46,10 @@ class SearchApi {
             titles += finder.take(hits, titles, title.name(), () -> new Hit("title", title.id(), title.name(),
                     "title"));
         }
+        int kits = 0;
+        for (Kit kit : estate.kits().values()) {
+            kits += finder.take(hits, kits, kit.name(), () -> new Hit("kit", kit.id(), kit.name(), "kit"));
+        }
         int ous = 0;
         for (Ou ou : estate.ous().all()) {
             ous += finder.take(hits, ous, ou.name(), () -> new Hit("ou", ou.id(), ou.name(), where(estate, ou.parent())));
@@ -55,7 +60,7 @@ class SearchApi {
             devices += finder.take(hits, devices, device.name(), () -> new Hit("device", device.id(), device.name(),
                     device.ou() == null ? "outside every OU" : where(estate, device.ou())));
         }
-        return new Hits(hits, titles, ous, devices);
+        return new Hits(hits, titles, kits, ous, devices);
     }
 
     /** The names from below the root down to the OU; empty without one. */

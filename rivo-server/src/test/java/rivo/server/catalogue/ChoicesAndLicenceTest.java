@@ -169,6 +169,24 @@ class ChoicesAndLicenceTest {
     }
 
     @Test
+    void whatAnotherTitleNeedsHasToBeAcceptedToo() {
+        Titles.add(server, "graphkit", "Graphkit runtime");
+        TitleRecord graphkit = catalogue.record("graphkit");
+        catalogue.put("test", new TitleRecord("graphkit", graphkit.name(), graphkit.maker(), new About("", "", "", "", "", "", "", "",
+                "Charts for everybody."), null, List.of(), List.of(), graphkit.releases()));
+        Titles.add(server, "maps", "Maps");
+        TitleRecord maps = catalogue.record("maps");
+        ReleaseRecord first = maps.releases().get(0);
+        catalogue.put("test", maps.withReleases(List.of(new ReleaseRecord(first.version(), true, "",
+                List.of(new rivo.server.estate.EstateRecords.NeedRecord("graphkit", null)), List.of(), List.of(), first.variants()))));
+        server.ask("PUT", "/api/draft/edits", Map.of("subject", "title:maps", "ou", server.ou("Billing"), "intent", "required",
+                "binding", false));
+        assertThat(server.ask("GET", "/api/draft", null).body().path("trouble").asString())
+                .contains("The licence text of Graphkit runtime has not been accepted");
+        assertThat(publish().code()).isEqualTo("licence-not-accepted");
+    }
+
+    @Test
     void seatsAreHeldInTheOrderOfTheRules() {
         TitleRecord title = catalogue.record("siltscope");
         catalogue.put("test", new TitleRecord(title.id(), title.name(), title.maker(), title.about(), 2, List.of(), List.of(),

@@ -79,6 +79,15 @@ class ChosenTest {
     }
 
     @Test
+    void aFileThatTwoValuesNameIsFetchedForEither() {
+        ChoiceRecord shared = new ChoiceRecord("languages", "", ChoiceKind.LANGUAGES, "", List.of(new Allowed("de", "", "", 0,
+                "de.cab"), new Allowed("de-at", "", "", 0, "de.cab")), null, null);
+        assertThat(Chosen.of(release(shared), List.of(by("a", "languages", "de-at"))).contents(VARIANT))
+                .extracting(Content::fileName).containsExactly("setup.exe", "cy.cab", "de.cab");
+        assertThat(Chosen.of(release(shared), List.of()).contents(VARIANT)).hasSize(2);
+    }
+
+    @Test
     void everyKindSaysWhatItTakes() {
         assertThat(LANGUAGES.problem("en,fr")).isEqualTo("“fr” is none of the languages to choose from: en, cy, de.");
         assertThat(TELEMETRY.problem("maybe")).isEqualTo("Telemetry is on or off, not “maybe”.");

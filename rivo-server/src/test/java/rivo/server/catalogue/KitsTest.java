@@ -93,6 +93,40 @@ class KitsTest {
     }
 
     @Test
+    void aKitIsFoundByALetterOrTwoAndNamedInTheTrail() {
+        assertThat(put("field", 0, "mudview").status()).isEqualTo(200);
+        JsonNode hits = server.ask("GET", "/api/search?q=kit%20fie", null).body();
+        assertThat(hits.path("kits").asInt()).isEqualTo(1);
+        assertThat(hits.at("/hits/0/kind").asString()).isEqualTo("kit");
+        assertThat(hits.at("/hits/0/id").asString()).isEqualTo("field");
+        draft("kit:field", "Trunk mains", "required");
+        JsonNode rung = server.ask("GET", "/api/reach/mudview/ous/" + server.ou("Trunk mains"), null).body().at("/rungs/0");
+        assertThat(rung.path("kit").asString()).isEqualTo("Kit field");
+        JsonNode here = server.ask("GET", "/api/reach/mudview", null).body().path("ous").valueStream()
+                .filter(ou -> ou.path("name").asString().equals("Trunk mains")).findFirst().orElseThrow().at("/here/0");
+        assertThat(here.path("kit").asString()).isEqualTo("Kit field");
+        assertThat(here.path("draft").asBoolean()).isTrue();
+        server.ask("DELETE", "/api/draft", null);
+    }
+
+    @Test
+    void aTitleWhoseLicenceNobodyAcceptedDoesNotComeIntoAnAssignedKit() {
+        assertThat(put("licensed", 0, "mudview").status()).isEqualTo(200);
+        Titles.add(server, "cad", "CAD");
+        Catalogue catalogue = server.bean(Catalogue.class);
+        TitleRecord cad = catalogue.record("cad");
+        catalogue.put("test", new TitleRecord("cad", "CAD", cad.maker(), new TitleRecord.About("", "", "", "", "", "", "", "",
+                "For drawing only."), null, List.of(), List.of(), cad.releases()));
+        assertThat(put("licensed", 1, "mudview", "cad").status()).as("nobody has it yet").isEqualTo(200);
+        assertThat(put("licensed", 2, "mudview").status()).isEqualTo(200);
+        draft("kit:licensed", "Pumping", "required");
+        publish();
+        assertThat(put("licensed", 3, "mudview", "cad").code()).isEqualTo("licence-not-accepted");
+        server.bean(Licences.class).accept("test", "cad", "For drawing only.");
+        assertThat(put("licensed", 3, "mudview", "cad").status()).isEqualTo(200);
+    }
+
+    @Test
     void theSecondWhoSavesIsToldAndOverwritesNothing() {
         assertThat(put("twice", 0, "siltscope").status()).isEqualTo(200);
         assertThat(put("twice", 1, "graphkit").status()).isEqualTo(200);

@@ -184,6 +184,21 @@ class TitlesApiTest {
                 .contains("bad-text", "bad-version", "bad-rule");
     }
 
+    private static Step leading(Integer thenTo, Integer failsTo) {
+        return new Step(StepKind.RUN, "", "x", "", null, null, "", 60, false, "", Map.of(), List.of(), false, thenTo, failsTo, "");
+    }
+
+    @Test
+    void stepsLeadForwardOnlySoThatEveryProgramEnds() {
+        List<Step> forward = List.of(leading(3, 2), leading(null, 3), leading(null, null));
+        assertThat(put(withVariant(variant(null, forward, List.of(), Presence.NONE))).status()).isEqualTo(200);
+        for (Step back : List.of(leading(1, null), leading(null, 1), leading(0, null), leading(4, null))) {
+            Answer answer = put(withVariant(variant(null, List.of(leading(null, null), back), List.of(), Presence.NONE)));
+            assertThat(answer.code()).isEqualTo("leads-back");
+            assertThat(answer.body().path("detail").asString()).contains("a step leads to a later one, or to the end, 3");
+        }
+    }
+
     @Test
     void contentAndPresenceThatNameNothingAreRefused() {
         VariantRecord bad = new VariantRecord("all", null, false, List.of(new Contents.Content("../../rivo", 5, "a.exe")),
