@@ -1,5 +1,5 @@
 import { Box, Flex, Input } from '@chakra-ui/react'
-import { useEffect, useRef } from 'react'
+import { useEffect, useRef, useState } from 'react'
 import { Layers } from 'lucide-react'
 import { Link, useNavigate, useSearchParams } from 'react-router'
 import { Button } from '../../../shared/Button'
@@ -13,6 +13,7 @@ import { useTitleList } from '../api/catalogue'
 import { useKits } from '../api/kits'
 import type { By } from '../model/grouped'
 import { grouped } from '../model/grouped'
+import { ByHandWindow } from './ByHandWindow'
 import { DropZone } from './DropZone'
 import { NewKit } from './KitWindow'
 import { TitleIcon } from './TitleIcon'
@@ -28,7 +29,11 @@ export function CataloguePage() {
   useEffect(() => {
     document.title = 'Catalogue · Rivo'
   }, [])
-  useKeys('The catalogue', [{ key: '/', says: 'Search the catalogue', act: () => field.current?.focus() }])
+  const [byHand, setByHand] = useState(false)
+  useKeys('The catalogue', [
+    { key: '/', says: 'Search the catalogue', act: () => field.current?.focus() },
+    { key: 'n', says: 'Make a title without a file', act: () => setByHand(true) },
+  ])
   const set = (name: string, value: string) => {
     const next = new URLSearchParams(window.location.search)
     if (value === '') {
@@ -117,6 +122,14 @@ export function CataloguePage() {
         <Box w="292px" flexShrink="0">
           <DropZone words="Drop an installer here to make a title or a release" />
           <Flex mt="10px" align="center" gap="10px">
+            <Button onClick={() => setByHand(true)}>
+              New title… <Kbd>N</Kbd>
+            </Button>
+            <Box color="ink2" fontSize="12.3px">
+              without a file: commands are enough
+            </Box>
+          </Flex>
+          <Flex mt="8px" align="center" gap="10px">
             <NewKit onSaved={id => void navigate(`/catalogue/kits/${encodeURIComponent(id)}`)} />
             <Box color="ink2" fontSize="12.3px">
               several titles, assigned as one
@@ -129,6 +142,7 @@ export function CataloguePage() {
           </Box>
         </Box>
       </Flex>
+      {byHand && <ByHandWindow title={undefined} onClose={() => setByHand(false)} />}
     </Flex>
   )
 }

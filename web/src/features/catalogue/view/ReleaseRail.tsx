@@ -5,6 +5,7 @@ import { count } from '../../../shared/format'
 import type { TitlePageData } from '../api/catalogue'
 import type { Editing } from '../model/useEdit'
 import type { TitleAddress } from '../model/useTitleAddress'
+import { ByHandWindow } from './ByHandWindow'
 import { DropZone } from './DropZone'
 import { OfferWindow } from './OfferWindow'
 
@@ -17,6 +18,7 @@ interface Props {
 /** The releases from the newest down, older ones at hand. */
 export function ReleaseRail({ page, address, editing }: Props) {
   const [changing, setChanging] = useState(false)
+  const [byHand, setByHand] = useState(false)
   const chosen = page.record.releases.find(r => r.version === address.version)
   return (
     <Box as="section" aria-label="Releases">
@@ -43,6 +45,12 @@ export function ReleaseRail({ page, address, editing }: Props) {
       <Box mt="10px">
         <DropZone title={page.record.id} words="Drop an installer here to make a release" />
       </Box>
+      <Button variant="text" h="24px" px="0" mt="4px" fontSize="12.3px" onClick={() => setByHand(true)}>
+        or write one without a file
+      </Button>
+      {byHand && (
+        <ByHandWindow title={{ record: page.record, revision: page.revision }} onClose={() => setByHand(false)} />
+      )}
       {changing && chosen !== undefined && (
         <OfferWindow page={page} release={chosen} editing={editing} onClose={() => setChanging(false)} />
       )}

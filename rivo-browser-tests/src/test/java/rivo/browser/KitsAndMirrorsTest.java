@@ -196,4 +196,38 @@ class KitsAndMirrorsTest extends BrowserTest {
         button("Delete").click();
         assertThat(exactly("Benches")).isHidden();
     }
+
+    @Test
+    @Order(8)
+    void aSingleCommandIsATitleOfItsOwn() {
+        page.navigate("/catalogue");
+        assertThat(page.getByText("Siltscope Lab").first()).isVisible();
+        page.keyboard().press("n");
+        page.getByLabel("Name", new Page.GetByLabelOptions().setExact(true)).fill("Siltscope Lab");
+        button("Put it in the catalogue").click();
+        assertThat(page.getByRole(AriaRole.ALERT)).containsText("Give it a version.");
+        page.getByLabel("Name", new Page.GetByLabelOptions().setExact(true)).fill("Old gauge driver");
+        page.getByLabel("Version", new Page.GetByLabelOptions().setExact(true)).fill("1");
+        page.getByLabel("Comes off by").fill("{uninstaller:Gauge driver} --quiet");
+        page.getByLabel("Seen by its name in the list of installed software").fill("Gauge driver");
+        button("Put it in the catalogue").click();
+        assertThat(page).hasURL(Pattern.compile("/catalogue/old-gauge-driver\\?release=1"));
+        assertThat(region("Before it is assigned")).containsText("Only comes off");
+        assertThat(region("Before it is assigned")).containsText("Needs no content");
+        button("Remove").click();
+        assertThat(region("Steps")).containsText("{uninstaller:Gauge driver} --quiet");
+        page.navigate("/reach/old-gauge-driver");
+        page.getByRole(AriaRole.TREEITEM, new Page.GetByRoleOptions().setName(Pattern.compile("^Quillbrook"))).click();
+        page.keyboard().press("x");
+        assertThat(region("Draft")).containsText("39 removed");
+        page.keyboard().press("Control+z");
+
+        page.navigate("/catalogue/old-gauge-driver");
+        button("or write one without a file").click();
+        page.getByLabel("Version", new Page.GetByLabelOptions().setExact(true)).fill("2");
+        button("Put it in the catalogue").click();
+        assertThat(page).hasURL(Pattern.compile("/catalogue/old-gauge-driver\\?release=2"));
+        assertThat(region("Releases")).containsText("not offered yet");
+        assertThat(browser.complaints()).isEmpty();
+    }
 }

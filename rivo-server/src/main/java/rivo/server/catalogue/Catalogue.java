@@ -140,7 +140,7 @@ public class Catalogue {
             Kept before = titles.get(record.id());
             long there = before == null ? 0 : before.revision();
             if (revision != null && revision != there) {
-                throw changedSince(record.id(), before);
+                throw changedSince(record.id(), revision, before);
             }
             Estate next = TitleRecordChecks.check(journey.estate(), record);
             Kept after = new Kept(record, there + 1, who, journey.now());
@@ -153,7 +153,11 @@ public class Catalogue {
         });
     }
 
-    private static ApiException changedSince(String id, @Nullable Kept there) {
+    private static ApiException changedSince(String id, long revision, @Nullable Kept there) {
+        if (there != null && revision == 0) {
+            return ApiException.conflict("title-exists", "There is a title of this name already, " + there.record().name()
+                    + ". Add a release to it, or give yours another name.");
+        }
         return there == null
                 ? ApiException.conflict("title-gone", "There is no title " + id + " any more. Your version is still here: "
                         + "put it in under another id.")

@@ -91,7 +91,9 @@ public class Readiness {
         Step loud = installing(release).filter(s -> s.kind() == StepKind.RUN && PROGRAM.matcher(s.command()).find()
                 && !QUIET.matcher(s.command()).find()).findFirst().orElse(null);
         if (release.variants().stream().anyMatch(v -> v.install().isEmpty())) {
-            return needs("no-install", "Nothing installs it", "A variant has no step that puts it on.", "edit-install");
+            boolean onlyComesOff = !release.offered() && release.variants().stream().noneMatch(v -> v.remove().isEmpty());
+            return onlyComesOff ? well("only-removal", "Only comes off", "Nothing puts it on, and it is not offered.")
+                    : needs("no-install", "Nothing installs it", "A variant has no step that puts it on.", "edit-install");
         }
         return loud == null ? well("quiet", "Installs quietly", "")
                 : needs("no-quiet-switch", "No quiet switch", "“" + loud.command() + "” may wait for somebody to click.",

@@ -1,0 +1,85 @@
+import { idOf } from '../../../shared/format'
+import type { ReleaseRecord, Step, TitleRecord } from '../api/catalogue'
+import { emptyStep } from './record'
+
+/** What somebody writes of a release that comes without a file. */
+export interface Written {
+  readonly name: string
+  readonly maker: string
+  readonly version: string
+  /** A rule; empty for every device. */
+  readonly fits: string
+  /** Command lines; empty where there is none. */
+  readonly install: string
+  readonly remove: string
+  /** The name in a device's list of installed software; empty where it cannot be seen by one. */
+  readonly seenBy: string
+}
+
+/** The release as it was written, not offered yet. */
+export function writtenRelease(written: Written): ReleaseRecord {
+  return {
+    version: written.version.trim(),
+    offered: false,
+    note: 'not offered yet',
+    needs: [],
+    replaces: [],
+    choices: [],
+    variants: [
+      {
+        id: 'all',
+        ...(written.fits.trim() !== '' && { fits: written.fits.trim() }),
+        asPerson: false,
+        contents: [],
+        install: steps('Put it on', written.install),
+        remove: steps('Take it off', written.remove),
+        repair: [],
+        presence: {
+          any: false,
+          checks:
+            written.seenBy.trim() === '' ? [] : [{ kind: 'inventory', subject: written.seenBy.trim(), version: '' }],
+        },
+      },
+    ],
+  }
+}
+
+/** A new title with that release. */
+export function writtenTitle(written: Written): TitleRecord {
+  return {
+    id: idOf(written.name),
+    name: written.name.trim(),
+    maker: written.maker.trim(),
+    about: {
+      owner: '',
+      category: '',
+      description: '',
+      information: '',
+      privacy: '',
+      notes: '',
+      approvedBy: '',
+      icon: '',
+      licence: '',
+    },
+    trustedSigners: [],
+    conflictsWith: [],
+    releases: [writtenRelease(written)],
+  }
+}
+
+/** Why it cannot be saved as it is. */
+export function problemOf(written: Written): string | undefined {
+  if (idOf(written.name) === '') {
+    return 'Give it a name.'
+  }
+  if (written.version.trim() === '') {
+    return 'Give it a version.'
+  }
+  return written.install.trim() === '' && written.remove.trim() === ''
+    ? 'Write a command that puts it on, or one that takes it off.'
+    : undefined
+}
+
+function steps(text: string, command: string): Step[] {
+  return command.trim() === '' ? [] : [{ ...emptyStep(), text, command: command.trim() }]
+}
