@@ -39,6 +39,15 @@ export function Window({ open, onClose, heading, width, children, foot, first }:
                 {heading}
               </Dialog.Title>
             </Dialog.Header>
+            <Dialog.Body px="20px" pb="18px" overflow="auto" maxH="70vh">
+              {children}
+            </Dialog.Body>
+            {foot !== undefined && (
+              <Dialog.Footer px="20px" py="12px" borderTopWidth="1px" borderColor="line">
+                {foot}
+              </Dialog.Footer>
+            )}
+            {/* Last, so that the keyboard begins with what the window asks. */}
             <Dialog.CloseTrigger
               aria-label="Close"
               position="absolute"
@@ -52,14 +61,6 @@ export function Window({ open, onClose, heading, width, children, foot, first }:
             >
               <X size={16} />
             </Dialog.CloseTrigger>
-            <Dialog.Body px="20px" pb="18px" overflow="auto" maxH="70vh">
-              {children}
-            </Dialog.Body>
-            {foot !== undefined && (
-              <Dialog.Footer px="20px" py="12px" borderTopWidth="1px" borderColor="line">
-                {foot}
-              </Dialog.Footer>
-            )}
           </Dialog.Content>
         </Dialog.Positioner>
       </Portal>

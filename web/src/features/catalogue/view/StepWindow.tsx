@@ -126,6 +126,7 @@ export function StepWindow({ step: before, isNew, number, count, choices, editin
           {choices.some(c => c.allowed.length > 0) && (
             <Labelled label="Only with">
               <Select
+                aria-label="Only with"
                 display="block"
                 mt="6px"
                 w="100%"
@@ -185,6 +186,7 @@ export function StepWindow({ step: before, isNew, number, count, choices, editin
         <Grid templateColumns="1fr 1fr" gap="16px">
           <Labelled label="Where it went well">
             <Select
+              aria-label="Where it went well"
               display="block"
               mt="6px"
               w="100%"
@@ -201,6 +203,7 @@ export function StepWindow({ step: before, isNew, number, count, choices, editin
           </Labelled>
           <Labelled label="Where it fails">
             <Select
+              aria-label="Where it fails"
               display="block"
               mt="6px"
               w="100%"

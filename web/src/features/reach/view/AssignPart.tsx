@@ -97,7 +97,7 @@ export function AssignPart({ title, titleName, ou }: Props) {
       )}
       {kits.map(kit => (
         <Box key={kit.assignment} mt="8px" fontSize="13px" color="ink2">
-          {kit.intent === 'uninstall' ? 'Removed' : 'Required'} here by the kit {kit.kit} too.
+          The kit {kit.kit} {kit.intent === 'uninstall' ? 'removes' : 'requires'} it here.
         </Box>
       ))}
       {choosing && release !== undefined && (
