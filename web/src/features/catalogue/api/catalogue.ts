@@ -48,7 +48,7 @@ export function useTitle(id: string) {
 
 /** The release whose choices one fixes: the newest that is offered, else the newest; none where nothing may be chosen. */
 export function useChoosable(id: string): ReleaseRecord | undefined {
-  const page = useTitle(id)
+  const page = useQuery({ queryKey: ['title', id], queryFn: () => ask<TitlePageData>('GET', address(id)) })
   const releases = page.data?.record.releases ?? []
   const versions = (page.data?.releases ?? []).map(r => r.version)
   const sorted = versions.flatMap(version => releases.find(r => r.version === version) ?? [])

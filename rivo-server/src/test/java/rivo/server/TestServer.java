@@ -11,7 +11,14 @@ import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.List;
 import java.util.Map;
+import java.util.concurrent.Callable;
+import java.util.concurrent.CountDownLatch;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
+import java.util.concurrent.TimeUnit;
 import org.jspecify.annotations.Nullable;
 import org.springframework.boot.builder.SpringApplicationBuilder;
 import org.springframework.boot.web.server.context.WebServerApplicationContext;
@@ -22,6 +29,7 @@ import rivo.directory.demo.DemoLdif;
 import rivo.directory.demo.DemoOrganisation;
 import rivo.directory.demo.EmbeddedDirectory;
 import rivo.server.directory.DirectoryFollower;
+import rivo.server.estate.Road;
 import rivo.server.estate.WorkingEstate;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
@@ -152,6 +160,32 @@ public final class TestServer implements AutoCloseable {
             throw new UncheckedIOException(e);
         } catch (InterruptedException e) {
             throw new IllegalStateException(e);
+        }
+    }
+
+    /** Asks both while the writer is busy, so that it takes their commands together; the answers in their order. */
+    public List<Answer> together(Callable<Answer> one, Callable<Answer> other) throws Exception {
+        CountDownLatch busy = new CountDownLatch(1);
+        CountDownLatch waiting = new CountDownLatch(1);
+        ExecutorService threads = Executors.newFixedThreadPool(3);
+        try {
+            threads.submit(() -> bean(Road.class).take(journey -> {
+                busy.countDown();
+                try {
+                    return waiting.await(10, TimeUnit.SECONDS);
+                } catch (InterruptedException e) {
+                    throw new IllegalStateException(e);
+                }
+            }));
+            busy.await();
+            Future<Answer> first = threads.submit(one);
+            Future<Answer> second = threads.submit(other);
+            // Both have to stand in the writer's queue by then.
+            Thread.sleep(400);
+            waiting.countDown();
+            return List.of(first.get(), second.get());
+        } finally {
+            threads.shutdownNow();
         }
     }
 

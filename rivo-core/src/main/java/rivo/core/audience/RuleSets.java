@@ -38,6 +38,8 @@ final class RuleSets {
     private final Map<String, Positions> collections = new ConcurrentHashMap<>();
     private final Map<String, Positions> rules = new ConcurrentHashMap<>();
     private final Map<String, Rule> compiled;
+    /** Side by side, for whoever asks all of them of one device; made anew when there are more. */
+    private volatile Rule[] asked = {};
 
     RuleSets(Estate estate, Groups groups, PersonUnits units) {
         this(estate, groups, units, new ConcurrentHashMap<>());
@@ -151,10 +153,20 @@ final class RuleSets {
     int satisfied(int position) {
         DeviceSubject subject = subject(position);
         int satisfied = 0;
-        for (String text : rules.keySet()) {
-            satisfied += rule(text).holds(subject) ? 1 : 0;
+        for (Rule rule : asked()) {
+            satisfied += rule.holds(subject) ? 1 : 0;
         }
         return satisfied;
+    }
+
+    /** The compiled rules that have been asked for. */
+    private Rule[] asked() {
+        Rule[] known = asked;
+        if (known.length != rules.size()) {
+            known = rules.keySet().stream().map(this::rule).toArray(Rule[]::new);
+            asked = known;
+        }
+        return known;
     }
 
     Rule rule(String text) {

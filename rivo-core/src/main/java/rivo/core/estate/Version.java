@@ -96,13 +96,17 @@ public final class Version implements Comparable<Version> {
         return text;
     }
 
-    /** The rank puts pre-release words first, then 0, then all other words, then 1, 2, 3 and so on. */
-    private record Part(int rank, String word, BigInteger number) implements Comparable<Part> {
+    /**
+     * The rank puts pre-release words first, then 0, then all other words, then 1, 2, 3 and so on.
+     *
+     * @param small the number where a long holds it, so that most are compared at once; else -1
+     */
+    private record Part(int rank, String word, long small, BigInteger number) implements Comparable<Part> {
 
         private static final int ZERO_RANK = PRE_RELEASE.size();
         private static final int WORD_RANK = ZERO_RANK + 1;
         private static final int NUMBER_RANK = ZERO_RANK + 2;
-        private static final Part ZERO = new Part(ZERO_RANK, "", BigInteger.ZERO);
+        private static final Part ZERO = new Part(ZERO_RANK, "", 0, BigInteger.ZERO);
 
         private Part {
             Objects.requireNonNull(word);
@@ -114,11 +118,12 @@ public final class Version implements Comparable<Version> {
             }
             if (Character.isDigit(piece.charAt(0)) && piece.charAt(0) < 128) {
                 BigInteger number = new BigInteger(piece);
-                return number.signum() == 0 ? ZERO : new Part(NUMBER_RANK, "", number);
+                return number.signum() == 0 ? ZERO : new Part(NUMBER_RANK, "",
+                        number.bitLength() < Long.SIZE ? number.longValue() : -1, number);
             }
             String word = piece.toLowerCase(Locale.ROOT);
             int preRelease = PRE_RELEASE.indexOf(word);
-            return new Part(preRelease >= 0 ? preRelease : WORD_RANK, word, BigInteger.ZERO);
+            return new Part(preRelease >= 0 ? preRelease : WORD_RANK, word, 0, BigInteger.ZERO);
         }
 
         boolean isPreRelease() {
@@ -129,6 +134,9 @@ public final class Version implements Comparable<Version> {
         public int compareTo(Part other) {
             if (rank != other.rank) {
                 return Integer.compare(rank, other.rank);
+            }
+            if (rank == NUMBER_RANK && small > 0 && other.small > 0) {
+                return Long.compare(small, other.small);
             }
             return rank == NUMBER_RANK ? number.compareTo(other.number) : word.compareTo(other.word);
         }

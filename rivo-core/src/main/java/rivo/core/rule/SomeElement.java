@@ -7,6 +7,9 @@ record SomeElement(String attribute, Condition within, String words) implements 
 
     @Override
     public boolean holds(Subject subject) {
+        if (within instanceof TextComparison text && text.isEquality()) {
+            return subject.foldedInElements(attribute, text.attribute()).contains(text.folded());
+        }
         for (Subject element : subject.elements(attribute)) {
             if (within.holds(element)) {
                 return true;

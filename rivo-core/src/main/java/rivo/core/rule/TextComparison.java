@@ -16,6 +16,11 @@ record TextComparison(String attribute, Operator operator, boolean dn, String fo
         return new TextComparison(attribute, operator, dn, dn ? Folding.foldDn(text) : Folding.fold(text), text);
     }
 
+    /** Whether it asks for one text, and no name of an entry. */
+    boolean isEquality() {
+        return operator == Operator.EQ && !dn;
+    }
+
     @Override
     public Object prepare(String value) {
         return dn ? Folding.foldDn(value) : Folding.fold(value);

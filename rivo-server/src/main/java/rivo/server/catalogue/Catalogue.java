@@ -138,13 +138,13 @@ public class Catalogue {
         return road.take(journey -> {
             TitleRows rows = new TitleRows(journey.db());
             Kept before = titles.get(record.id());
-            long there = before == null ? 0 : before.revision();
+            long there = rows.revision(record.id());
             if (revision != null && revision != there) {
                 throw changedSince(record.id(), revision, before);
             }
             Estate next = TitleRecordChecks.check(journey.estate(), record);
             Kept after = new Kept(record, there + 1, who, journey.now());
-            rows.replace(after, before != null);
+            rows.replace(after, there > 0);
             journey.journal(who, before == null ? "title-added" : "title-changed", "title:" + record.id(), why,
                     before == null ? null : before.record(), record);
             journey.becomes(next);

@@ -101,11 +101,15 @@ public class Kits {
     public long put(String who, long revision, KitRecord kit, @Nullable String why) {
         return road.take(journey -> {
             Kept before = kits.get(kit.id());
-            sameRevision(revision, kit.name(), before);
+            long there = journey.db().sql("select revision from kits where id = ?").params(kit.id()).query(Long.class).optional()
+                    .orElse(0L);
+            if (revision != there) {
+                throw changedSince(revision, kit.name(), before);
+            }
             Estate next = check(journey.estate(), kit);
             accepted(journey.estate(), kit, before);
             Kept after = new Kept(kit, revision + 1, who, journey.now());
-            write(journey, after, before != null);
+            write(journey, after, there > 0);
             journey.journal(who, before == null ? "kit-added" : "kit-changed", "kit:" + kit.id(), why,
                     before == null ? null : before.record(), kit);
             journey.becomes(next);
@@ -128,14 +132,11 @@ public class Kits {
         }
     }
 
-    private static void sameRevision(long revision, String name, @Nullable Kept there) {
-        if (revision != (there == null ? 0 : there.revision())) {
-            throw ApiException.conflict("changed-since", there == null ? "There is no kit " + name
-                    + " any more. What you wrote is still here: make a new kit of it."
-                    : revision == 0 ? "There is a kit of this id already, " + there.record().name() + "; give yours another."
-                            : name + " was changed by " + there.changedBy() + " since you opened it. Nothing of theirs was "
-                                    + "overwritten, and yours is still here: look at the newest version, then save again.");
-        }
+    private static ApiException changedSince(long revision, String name, @Nullable Kept there) {
+        return ApiException.conflict("changed-since", revision == 0 ? "There is a kit of this name already; give yours another."
+                : there == null ? "There is no kit " + name + " any more. What you wrote is still here: make a new kit of it."
+                        : name + " was changed by " + there.changedBy() + " since you opened it. Nothing of theirs was "
+                                + "overwritten, and yours is still here: look at the newest version, then save again.");
     }
 
     private static void write(Journey journey, Kept kept, boolean known) {

@@ -92,13 +92,19 @@ public class Drafts {
         change(who, (estate, edits) -> edits.clear());
     }
 
+    /** The edits that are written, by earlier commands of this transaction too. */
+    static List<DraftEdit> written(JdbcClient db, String who) {
+        return db.sql("select edits from drafts where who = ?").params(who).query(String.class).optional()
+                .map(json -> Json.readList(json, DraftEdit.class)).orElse(List.of());
+    }
+
     private interface Change {
         void to(Estate estate, List<DraftEdit> edits);
     }
 
     private void change(String who, Change change) {
         road.take(journey -> {
-            List<DraftEdit> edits = new ArrayList<>(edits(who));
+            List<DraftEdit> edits = new ArrayList<>(written(journey.db(), who));
             List<DraftEdit> before = List.copyOf(edits);
             change.to(journey.estate(), edits);
             journey.db().sql("merge into drafts (who, edits) values (?, ?)").params(who, Json.write(edits)).update();

@@ -77,7 +77,7 @@ public class Publishing {
     }
 
     private Published publish(Journey journey, String who, String reason, String token) {
-        List<DraftEdit> edits = drafts.edits(who);
+        List<DraftEdit> edits = Drafts.written(journey.db(), who);
         if (edits.isEmpty()) {
             throw ApiException.conflict("empty-draft", "The draft is empty; there is nothing to publish.");
         }

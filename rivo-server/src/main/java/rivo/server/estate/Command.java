@@ -2,7 +2,8 @@ package rivo.server.estate;
 
 /**
  * One change. It checks, writes its rows and says how the estate is afterwards, all through the journey; it is carried
- * out on the writer's thread, inside a transaction.
+ * out on the writer's thread, inside a transaction. What other memory holds is older than what earlier commands of the same
+ * transaction have written: whoever builds on a row reads it through the journey.
  *
  * @param <T> what whoever asked gets back
  */

@@ -119,8 +119,10 @@ public class Mirrors {
             if (before == null && mirrors.size() >= MOST) {
                 throw new RefusedException("too-many", "", "There are " + MOST + " mirrors; delete one first.");
             }
-            Kept after = new Kept(mirror, before == null ? newKey() : before.key());
-            if (before == null) {
+            String key = journey.db().sql("select mirror_key from mirrors where id = ?").params(mirror.id()).query(String.class)
+                    .optional().orElse(null);
+            Kept after = new Kept(mirror, key == null ? newKey() : key);
+            if (key == null) {
                 journey.db().sql("insert into mirrors (id, name, address, fits, mirror_key, changed_by, changed_at) "
                         + "values (?, ?, ?, ?, ?, ?, ?)").params(mirror.id(), mirror.name(), mirror.address(), mirror.fits(),
                                 after.key(), who, Rows.at(journey.now())).update();

@@ -102,7 +102,9 @@ public class MaintenanceWindows {
             if (before == null && windows.size() >= MOST) {
                 throw new RefusedException("too-many", "", "There are " + MOST + " windows; delete one first.");
             }
-            write(journey, who, window, before != null);
+            boolean known = journey.db().sql("select count(*) from windows where id = ?").params(window.id()).query(Long.class)
+                    .single() > 0;
+            write(journey, who, window, known);
             journey.journal(who, before == null ? "window-added" : "window-changed", "window:" + window.id(), null, before, window);
             journey.afterwards(() -> remember(window.id(), window));
             return window;

@@ -138,6 +138,15 @@ class KitsTest {
     }
 
     @Test
+    void ofTwoWhoSaveAtTheVerySameTimeOneIsTold() throws Exception {
+        assertThat(put("race", 0, "siltscope").status()).isEqualTo(200);
+        assertThat(server.together(() -> put("race", 1, "graphkit"), () -> put("race", 1, "mudview"))).extracting(Answer::status)
+                .containsExactlyInAnyOrder(200, 409);
+        assertThat(server.together(() -> put("new-race", 0, "graphkit"), () -> put("new-race", 0, "mudview")))
+                .extracting(Answer::status).containsExactlyInAnyOrder(200, 409);
+    }
+
+    @Test
     void aKitThatNobodyAssignedGoesAgain() {
         assertThat(put("gone", 0, "siltscope").status()).isEqualTo(200);
         assertThat(server.ask("DELETE", "/api/kits/gone", null).status()).isEqualTo(204);

@@ -162,6 +162,23 @@ class TitlesApiTest {
     }
 
     @Test
+    void ofTwoWhoSaveAtTheVerySameTimeOneIsTold() throws Exception {
+        long revision = catalogue.kept("siltscope").revision();
+        List<Answer> answers = server.together(() -> server.ask("PUT", "/api/titles/siltscope", Map.of("record", siltscope(),
+                "revision", revision)), () -> server.ask("PUT", "/api/titles/siltscope", Map.of("record", siltscope(), "revision",
+                        revision)));
+        assertThat(answers).extracting(Answer::status).containsExactlyInAnyOrder(200, 409);
+        assertThat(catalogue.kept("siltscope").revision()).isEqualTo(revision + 1);
+    }
+
+    @Test
+    void aNewTitleOfANameThatIsTakenIsRefused() {
+        Answer answer = server.ask("PUT", "/api/titles/siltscope", Map.of("record", siltscope(), "revision", 0));
+        assertThat(answer.code()).isEqualTo("title-exists");
+        assertThat(answer.body().path("detail").asString()).contains("There is a title of this name already, Siltscope Lab");
+    }
+
+    @Test
     void relationsThatLeadBackAreRefusedWhereTheyAreMade() {
         TitleRecord graphkit = catalogue.record("graphkit");
         ReleaseRecord needing = new ReleaseRecord("4.2.0", true, "", List.of(new NeedRecord("graphkit", "2.0")), List.of(),

@@ -3,6 +3,7 @@ package rivo.server.change;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.nio.file.Path;
+import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.AfterEach;
@@ -186,5 +187,19 @@ class DraftTest {
                 assertThat(ou.at("/after/required").asInt()).isEqualTo(4);
             }
         }
+    }
+
+    @Test
+    void twoEditsAtTheVerySameTimeAreBothKept() throws Exception {
+        server.ask("DELETE", "/api/draft", null);
+        List<Answer> answers = server.together(() -> edit("Finance"), () -> edit("Billing"));
+        assertThat(answers).extracting(Answer::status).containsOnly(200);
+        assertThat(server.ask("GET", "/api/draft", null).body().path("edits")).hasSize(2);
+        server.ask("DELETE", "/api/draft", null);
+    }
+
+    private static Answer edit(String ou) {
+        return server.ask("PUT", "/api/draft/edits", Map.of("subject", "title:siltscope", "ou", server.ou(ou), "intent", "required",
+                "binding", false));
     }
 }
