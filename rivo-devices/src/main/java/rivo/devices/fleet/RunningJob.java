@@ -36,7 +36,7 @@ final class RunningJob {
     private @Nullable Integer exitCode;
     private boolean restarting;
     private boolean asksForRestart;
-
+    private boolean installerFailed;
     private final List<Work.Mirror> mirrors;
     private final List<Report.Fetched> fetched = new ArrayList<>();
 
@@ -109,7 +109,8 @@ final class RunningJob {
             case VERIFY -> verify();
             case RUN, SCRIPT -> run(current);
             case COPY, WAIT, CHECK -> null;
-            case LOOK -> mishap == Mishap.RAN_BUT_NOT_THERE ? "the installer ran, but the title is not there" : null;
+            case LOOK -> mishap == Mishap.RAN_BUT_NOT_THERE ? "the installer ran, but the title is not there"
+                    : installerFailed ? "the installer failed, and the title is not there" : null;
         };
     }
 
@@ -159,6 +160,7 @@ final class RunningJob {
             case NONE, FETCH_BREAKS_OFF, RAN_BUT_NOT_THERE -> 0;
         };
         if (mishap == Mishap.INSTALLER_FAILS) {
+            installerFailed = true;
             return "the installer failed with exit code " + FATAL + ": fatal error";
         }
         return mishap == Mishap.ANOTHER_INSTALLER_RUNS && busy != 0

@@ -125,8 +125,9 @@ final class SimulatedDevice {
             boolean dueAgain = !now.isBefore(notBefore.getOrDefault(key, Instant.MIN));
             if (!isSo(job) && tried < MOST_TRIES && dueAgain) {
                 if (!mayBegin(job)) {
+                    // A shorter one behind it may fit.
                     tellItWaits(job);
-                    return;
+                    continue;
                 }
                 keepAttempts(key, tried + 1);
                 running = new RunningJob(job, work.mirrors(), luck.mishap(key, tried + 1));

@@ -173,6 +173,19 @@ class SimulatedFleetTest {
     }
 
     @Test
+    void aJobThatIsLongerThanTheWindowHoldsNoShorterOneUp() throws IOException {
+        Job longer = new Job("cad", "CAD", JobAction.INSTALL, "1", List.of(), List.of(Job.Step.of(StepKind.RUN, "drawing", "x", 86_000)));
+        Work whole = siltscope(JobAction.INSTALL, RunningJob.sha256(INSTALLER));
+        work = new Work(List.of(longer, whole.jobs().get(0)), whole.checks(), List.of(), List.of(new Window(Set.of(DayOfWeek.values()),
+                LocalTime.now().minusMinutes(10), 120)));
+        try (SimulatedFleet fleet = fleet(Map.of())) {
+            until(() -> reached(JobState.DONE));
+            assertThat(progress().stream().filter(p -> p.state() == JobState.WAITING).map(Progress::title)).containsExactly("cad");
+            assertThat(fleet).isNotNull();
+        }
+    }
+
+    @Test
     void stepsLeadWhereTheyAreToldTo() throws IOException {
         Job.Step first = leading(null, 3, "does not hold");
         work = withSteps(first, step(StepKind.COPY, null, null), leading(5, null, null), step(StepKind.COPY, null, null),

@@ -91,8 +91,7 @@ public class Catalogue {
     /** The variant of a release, or null. */
     public @Nullable VariantRecord variant(String title, Version version, @Nullable String variant) {
         ReleaseRecord release = release(title, version);
-        return release == null ? null
-                : release.variants().stream().filter(v -> v.id().equals(variant)).findFirst().orElse(null);
+        return release == null ? null : release.variant(variant);
     }
 
     /** The release of a title, or null. */

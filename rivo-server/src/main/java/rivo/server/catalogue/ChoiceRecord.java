@@ -28,6 +28,7 @@ public record ChoiceRecord(String id, String text, ChoiceKind kind, String usual
     static final String ON = "on";
     static final String OFF = "off";
     private static final int LONGEST = 200;
+    private static final Pattern ID = Pattern.compile("[a-z0-9][a-z0-9-]{0,39}");
 
     public ChoiceRecord {
         Objects.requireNonNull(kind, "a choice needs a kind");
@@ -125,6 +126,9 @@ public record ChoiceRecord(String id, String text, ChoiceKind kind, String usual
         if (!ID.matcher(id).matches()) {
             problems.add("The id of a choice has 1 to 40 small letters, digits and hyphens, such as languages.");
         }
+        if (text.length() > LONGEST || allowed.stream().anyMatch(a -> a.text().length() > LONGEST || a.reads().length() > LONGEST)) {
+            problems.add("The names in a choice, and what steps get for its values, have at most " + LONGEST + " characters.");
+        }
         if (kind.isListed() && allowed.isEmpty()) {
             problems.add(words() + " needs values to choose from.");
         }
@@ -147,6 +151,4 @@ public record ChoiceRecord(String id, String text, ChoiceKind kind, String usual
         }
         return problems;
     }
-
-    private static final Pattern ID = Pattern.compile("[a-z0-9][a-z0-9-]{0,39}");
 }

@@ -105,6 +105,11 @@ public record TitleRecord(String id, String name, String maker, About about, @Nu
             return new ReleaseRecord(version, offered, note, needs, replaces, choices, newer);
         }
 
+        /** The variant of this id; null when there is none. */
+        public @Nullable VariantRecord variant(@Nullable String id) {
+            return variants.stream().filter(v -> v.id().equals(id)).findFirst().orElse(null);
+        }
+
         Release release() {
             return new Release(Version.of(version), offered ? ReleaseState.OFFERED : ReleaseState.WITHDRAWN,
                     needs.stream().map(NeedRecord::need).toList(),

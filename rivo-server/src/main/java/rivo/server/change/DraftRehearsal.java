@@ -85,7 +85,7 @@ class DraftRehearsal {
     /** What one device fetches, with what the assignment fixes; what its people have fixed is left out. */
     private long size(Rehearsed rehearsed, String title, Choice choice, @Nullable Assignment winner) {
         ReleaseRecord release = catalogue.release(title, choice.release().version());
-        VariantRecord variant = catalogue.variant(title, choice.release().version(), choice.variant().id());
+        VariantRecord variant = release == null ? null : release.variant(choice.variant().id());
         if (release == null || variant == null) {
             return 0;
         }

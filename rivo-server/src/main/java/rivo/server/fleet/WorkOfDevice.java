@@ -5,7 +5,6 @@ import java.util.List;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
-import rivo.core.estate.Assignment;
 import rivo.core.estate.Device;
 import rivo.core.estate.Version;
 import rivo.core.plan.Action;
@@ -66,11 +65,12 @@ class WorkOfDevice {
 
     private @Nullable Job install(Action action, Resolver resolver, Device device) {
         Version version = Objects.requireNonNull(action.version());
-        VariantRecord variant = catalogue.variant(action.title(), version, action.variant());
-        if (variant == null) {
+        ReleaseRecord release = catalogue.release(action.title(), version);
+        VariantRecord variant = release == null ? null : release.variant(action.variant());
+        if (release == null || variant == null) {
             return null;
         }
-        Chosen chosen = chosen(resolver, device, action.title(), version, action.assignment());
+        Chosen chosen = fixed.on(resolver.estate(), device, action.title(), release, action.assignment());
         List<Contents.Content> contents = chosen.contents(variant);
         List<Job.Step> steps = new ArrayList<>();
         if (!contents.isEmpty()) {
@@ -91,12 +91,6 @@ class WorkOfDevice {
         program.forEach(step -> steps.add(step.after(before)));
     }
 
-    /** What is chosen of a release on a device; nothing of one that is not in the catalogue. */
-    Chosen chosen(Resolver resolver, Device device, String title, Version version, @Nullable Assignment assignment) {
-        ReleaseRecord release = catalogue.release(title, version);
-        return release == null ? Chosen.NOTHING : fixed.on(resolver.estate(), device, title, release, assignment);
-    }
-
     private static String files(List<Contents.Content> contents) {
         return contents.size() == 1 ? contents.get(0).fileName() : contents.size() + " files";
     }
@@ -114,8 +108,10 @@ class WorkOfDevice {
         if (variant == null || variant.remove().isEmpty()) {
             return null;
         }
-        Chosen chosen = present == null || present.version() == null ? Chosen.NOTHING
-                : chosen(resolver, device, action.title(), present.version(), action.assignment());
+        ReleaseRecord there = present == null || present.version() == null ? null
+                : catalogue.release(action.title(), present.version());
+        Chosen chosen = there == null ? Chosen.NOTHING
+                : fixed.on(resolver.estate(), device, action.title(), there, action.assignment());
         List<Job.Step> steps = new ArrayList<>(new StepsOnDevice(resolver, device, chosen).of(variant.remove(),
                 variant.asPerson()));
         steps.add(Job.Step.of(StepKind.LOOK, "looking whether it is gone", null, LOOK_LIMIT_SECONDS));

@@ -113,5 +113,7 @@ class ChosenTest {
                 .containsExactly("A value of C is there twice; take one out.");
         assertThat(new ChoiceRecord("c", "C", ChoiceKind.PARTS, "", List.of(new Allowed("a,b", "", "", 0, "")), null, null)
                 .problems()).hasSize(1);
+        assertThat(new ChoiceRecord("c", "C", ChoiceKind.PARTS, "", List.of(new Allowed("a", "", "x".repeat(201), 0, "")), null,
+                null).problems()).singleElement().asString().contains("at most 200 characters");
     }
 }

@@ -1,0 +1,67 @@
+package rivo.devices.fleet;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.net.URI;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import org.junit.jupiter.api.Test;
+import rivo.devices.fleet.Luck.Mishap;
+import rivo.devices.protocol.Job;
+import rivo.devices.protocol.JobAction;
+import rivo.devices.protocol.JobState;
+import rivo.devices.protocol.Progress;
+import rivo.devices.protocol.StepKind;
+
+/** One try at a job, step by step, without a server. */
+class RunningJobTest {
+
+    private static Job.Step run(Integer thenTo, Integer failsTo, boolean goesOn) {
+        return new Job.Step(StepKind.RUN, "run", "x", 60, null, null, false, null, Map.of(), List.of(), goesOn, thenTo, failsTo,
+                null, null);
+    }
+
+    private static final Job.Step UNDO = Job.Step.of(StepKind.COPY, "put back what was there", "x", 60);
+    private static final Job.Step LOOK = Job.Step.of(StepKind.LOOK, "look", null, 60);
+
+    private static List<Progress> all(Mishap mishap, Job.Step... steps) throws InterruptedException {
+        RunningJob job = new RunningJob(new Job("t", "T", JobAction.INSTALL, "1", List.of(), List.of(steps)), List.of(), mishap);
+        ServerConnection nowhere = new ServerConnection(URI.create("http://127.0.0.1:1"));
+        DeviceState device = new DeviceState("d", "n", "d1", "", 0, Map.of(), Map.of());
+        List<Progress> all = new ArrayList<>(List.of(job.started()));
+        while (all.get(all.size() - 1).state() == JobState.RUNNING) {
+            all.add(job.next(nowhere, device));
+        }
+        return all;
+    }
+
+    @Test
+    void aFailureThatIsTidiedUpIsStillAFailure() throws InterruptedException {
+        List<Progress> all = all(Mishap.INSTALLER_FAILS, run(3, 2, false), UNDO, LOOK);
+        assertThat(all).extracting(Progress::step).containsExactly(1, 2, 3, 3);
+        Progress last = all.get(all.size() - 1);
+        assertThat(last.state()).isEqualTo(JobState.FAILED);
+        assertThat(last.message()).isEqualTo("the installer failed, and the title is not there");
+    }
+
+    @Test
+    void whereItWentWellTheTidyingIsPassedOver() throws InterruptedException {
+        List<Progress> all = all(Mishap.NONE, run(3, 2, false), UNDO, LOOK);
+        assertThat(all).extracting(Progress::step).containsExactly(1, 3, 3);
+        assertThat(all.get(all.size() - 1).state()).isEqualTo(JobState.DONE);
+    }
+
+    @Test
+    void goingOnAfterAFailureMakesNothingThereEither() throws InterruptedException {
+        List<Progress> all = all(Mishap.INSTALLER_FAILS, run(null, null, true), LOOK);
+        assertThat(all.get(1).message()).startsWith("the installer failed with exit code 1603").endsWith("goes on with: look");
+        assertThat(all.get(all.size() - 1).state()).isEqualTo(JobState.FAILED);
+    }
+
+    @Test
+    void aStepMayLeadPastAllOthersToTheEnd() throws InterruptedException {
+        List<Progress> all = all(Mishap.NONE, run(3, null, false), UNDO);
+        assertThat(all).extracting(Progress::state).containsExactly(JobState.RUNNING, JobState.DONE);
+    }
+}
