@@ -6,6 +6,7 @@ import { useTitleList } from '../api/catalogue'
 import type { Kit } from '../api/kits'
 import { kitAddress, useSaveKit } from '../api/kits'
 import { idOf } from '../../../shared/format'
+import { rewritten } from '../model/kits'
 import { moved } from '../model/record'
 import { useRehearsedEdit } from '../model/useRehearsedEdit'
 import { KitTitles } from './KitTitles'
@@ -32,11 +33,12 @@ export function KitWindow({ kit, revision, onClose, onSaved }: Props) {
   const [name, setName] = useState(before.name)
   const [description, setDescription] = useState(before.description)
   const [order, setOrder] = useState<readonly string[]>(before.titles)
-  const wanted: Kit = { id: kit?.id ?? idOf(name), name: name.trim(), description, titles: [...order] }
+  const written: Kit = { id: kit?.id ?? idOf(name), name: name.trim(), description, titles: [...order] }
+  const wanted = kit === undefined ? written : rewritten(kit, before, written)
   const problem = wanted.id === '' ? 'Give it a name.' : order.length === 0 ? 'Put a title in.' : undefined
   const rehearsed = useRehearsedEdit(
     kitAddress(wanted.id),
-    { kit: before, revision },
+    { kit: kit ?? before, revision },
     { kit: wanted, revision },
     problem === undefined && kit !== undefined,
   )
