@@ -14,7 +14,6 @@ import rivo.core.estate.Follows;
 import rivo.core.estate.Group;
 import rivo.core.estate.Scope;
 import rivo.core.estate.Target;
-import rivo.core.estate.User;
 import rivo.core.rule.Clause;
 
 /**
@@ -33,11 +32,11 @@ public final class Audiences {
     private final RuleSets rules;
     private final Map<Object, Positions> kept;
     private final Map<Scope, UnitRanks> ranks;
-    private final Map<Numbered, Integer> numbers;
-    private volatile @Nullable NumberedCollections numberedCollections;
+    private final TargetNumbers numbers;
+    private final TargetRows rows;
 
     private Audiences(Estate estate, PersonUnits units, Groups groups, RuleSets rules, Map<Object, Positions> kept,
-            Map<Scope, UnitRanks> ranks, Map<Numbered, Integer> numbers) {
+            Map<Scope, UnitRanks> ranks, TargetNumbers numbers, TargetRows rows) {
         this.estate = estate;
         this.units = units;
         this.groups = groups;
@@ -45,14 +44,17 @@ public final class Audiences {
         this.kept = kept;
         this.ranks = ranks;
         this.numbers = numbers;
+        this.rows = rows;
     }
 
     /** Costs one pass over the devices' people; everything else comes with the first question. */
     public static Audiences of(Estate estate) {
         PersonUnits units = new PersonUnits(estate.devices(), estate.users());
         Groups groups = new Groups(estate);
-        return new Audiences(estate, units, groups, new RuleSets(estate, groups, units), new ConcurrentHashMap<>(),
-                new ConcurrentHashMap<>(), new ConcurrentHashMap<>());
+        RuleSets rules = new RuleSets(estate, groups, units);
+        TargetNumbers numbers = new TargetNumbers();
+        return new Audiences(estate, units, groups, rules, new ConcurrentHashMap<>(), new ConcurrentHashMap<>(), numbers,
+                new TargetRows(estate, units, numbers, groups, rules, null));
     }
 
     /**
@@ -65,14 +67,15 @@ public final class Audiences {
 
     /** With another estate of which no audience differs: only titles, assignments or requests do. */
     Audiences sharing(Estate newer) {
-        return new Audiences(newer, units, groups, rules, kept, ranks, numbers);
+        return new Audiences(newer, units, groups, rules, kept, ranks, numbers, rows);
     }
 
     /** With other sets; the order of the units is this one's where they are the same. */
     Audiences with(Estate newer, PersonUnits newUnits, Groups newGroups, RuleSets newRules) {
         boolean sameOrder = newUnits == units && estate.devices().sameOrderAs(newer.devices());
         return new Audiences(newer, newUnits, newGroups, newRules, new ConcurrentHashMap<>(),
-                sameOrder ? ranks : new ConcurrentHashMap<>(), numbers);
+                sameOrder ? ranks : new ConcurrentHashMap<>(), numbers,
+                new TargetRows(newer, newUnits, numbers, newGroups, newRules, rows));
     }
 
     public Estate estate() {
@@ -121,12 +124,7 @@ public final class Audiences {
 
     /** A number for each target that some pair has been made of, by the side that is followed. */
     int number(Target target, Follows follows) {
-        synchronized (numbers) {
-            return numbers.computeIfAbsent(new Numbered(target, follows), k -> numbers.size());
-        }
-    }
-
-    private record Numbered(Target target, Follows follows) {
+        return numbers.of(target, follows);
     }
 
     /**
@@ -134,57 +132,7 @@ public final class Audiences {
      * not in it need not be asked. Costs a step for each OU above, each group that holds it, and each collection.
      */
     public TargetRow row(int device) {
-        TargetRow row = new TargetRow();
-        Device found = estate.devices().at(device);
-        add(row, Follows.DEVICE, Target.ALL_DEVICES, Target.device(found.id()), found.ou());
-        groups.holding(Target.device(found.id())).forEach(g -> add(row, Follows.DEVICE, Target.group(g)));
-        for (Map.Entry<Integer, Positions> collection : numberedCollections()) {
-            if (collection.getValue().contains(device)) {
-                row.add(collection.getKey());
-            }
-        }
-        for (int unit = units.from(device); unit < units.to(device); unit++) {
-            User person = estate.users().at(units.user(unit));
-            add(row, Follows.USER, Target.ALL_USERS, Target.user(person.id()), person.ou());
-            groups.holding(Target.user(person.id())).forEach(g -> add(row, Follows.USER, Target.group(g)));
-        }
-        return row;
-    }
-
-    /** The collections that some pair names, by number; put together anew when more pairs have been made. */
-    private List<Map.Entry<Integer, Positions>> numberedCollections() {
-        NumberedCollections known = numberedCollections;
-        if (known == null || known.of() != numbers.size()) {
-            List<Map.Entry<Integer, Positions>> found = new ArrayList<>();
-            int of = numbers.size();
-            for (String id : estate.collections().keySet()) {
-                Integer number = numbers.get(new Numbered(Target.collection(id), Follows.DEVICE));
-                if (number != null) {
-                    found.add(Map.entry(number, rules.collection(id)));
-                }
-            }
-            known = new NumberedCollections(of, found);
-            numberedCollections = known;
-        }
-        return known.collections();
-    }
-
-    private record NumberedCollections(int of, List<Map.Entry<Integer, Positions>> collections) {
-    }
-
-    private void add(TargetRow row, Follows side, Target everyone, Target one, @Nullable String ou) {
-        add(row, side, everyone);
-        add(row, side, one);
-        for (int p = estate.ous().position(ou); p >= 0; p = estate.ous().parent(p)) {
-            add(row, side, Target.ou(estate.ous().at(p).id()));
-        }
-    }
-
-    private void add(TargetRow row, Follows side, Target target) {
-        Integer number = numbers.get(new Numbered(target, side));
-        if (number != null) {
-            row.add(number);
-        }
+        return rows.row(device);
     }
 
     private Positions keep(Key key, Supplier<Positions> compute) {

@@ -34,8 +34,7 @@ public final class Pair {
     private final int number;
     /** Whether the row of targets, which tells whom a device target holds, leaves the reach to be asked. */
     private final boolean asksReach;
-    /** Whether nothing stands between the reach and the candidate. */
-    private final boolean plain;
+    private final Sureness sureness;
     private volatile @Nullable Split anywhere;
 
     private Pair(Audiences audiences, Assignment assignment, Target target, Scope scope) {
@@ -47,8 +46,11 @@ public final class Pair {
                 ? gates(audiences, assignment, target, Scope.USER) : gates(audiences, assignment, target, scope);
         this.waves = assignment.waves().isEmpty() ? null
                 : new Waves(audiences, assignment, target, assignment.follows() == Follows.USER ? Scope.USER : scope);
-        this.plain = gates.isEmpty() && waves == null;
+        boolean plain = gates.isEmpty() && waves == null;
+        boolean onlyFences = waves == null && gates.stream().allMatch(Gate.Fence.class::isInstance);
         this.asksReach = assignment.follows() == Follows.USER;
+        this.sureness = plain && (!asksReach || scope == Scope.DEVICE) ? Sureness.ALWAYS
+                : onlyFences ? Sureness.WHERE_SIMPLE : Sureness.NEVER;
         this.own = assignment.follows() == Follows.USER && !plain ? Scope.USER : scope;
         this.reach = audiences.reach(target, assignment.follows(), own);
         this.number = audiences.number(target, assignment.follows());
@@ -167,7 +169,10 @@ public final class Pair {
      * What it comes to at one unit of the title, whose {@link TargetRow} says that the pair may hold there. Costs a probe
      * or two where it is known what the pair comes to among all units, else one for each own unit and gate.
      */
-    public Standing at(int unit) {
+    public Standing at(int unit, TargetRow row) {
+        if (sureness == Sureness.ALWAYS || sureness == Sureness.WHERE_SIMPLE && row.isSimple()) {
+            return Standing.CANDIDATE;
+        }
         Split known = anywhere;
         if (known != null) {
             return known.now().contains(unit) ? Standing.CANDIDATE
@@ -184,17 +189,21 @@ public final class Pair {
         return best;
     }
 
-    /** Whether it is a candidate wherever the {@link TargetRow} says that it may hold: nothing else has to be asked. */
-    boolean isCertain() {
-        return plain && !asksReach;
+    /** At which of the units where the {@link TargetRow} says that a pair may hold it is a candidate without asking. */
+    enum Sureness {
+        /** At those whose row is {@linkplain TargetRow#isSimple simple}: only fences, or whose row it is, would matter. */
+        WHERE_SIMPLE,
+        ALWAYS,
+        NEVER
+    }
+
+    Sureness sureness() {
+        return sureness;
     }
 
     private Standing atOwn(int unit) {
         if (asksReach && !reach.contains(unit)) {
             return Standing.NO_CANDIDATE;
-        }
-        if (plain) {
-            return Standing.CANDIDATE;
         }
         for (int i = 0; i < gates.size(); i++) {
             if (!gates.get(i).passes(unit)) {

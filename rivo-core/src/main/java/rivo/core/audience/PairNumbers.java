@@ -9,19 +9,16 @@ import java.util.List;
 public final class PairNumbers {
 
     private final int[] numbers;
-    private final boolean[] certain;
+    private final Pair.Sureness[] sureness;
 
-    private PairNumbers(int[] numbers, boolean[] certain) {
+    private PairNumbers(int[] numbers, Pair.Sureness[] sureness) {
         this.numbers = numbers;
-        this.certain = certain;
+        this.sureness = sureness;
     }
 
     public static PairNumbers of(List<Pair> pairs) {
-        boolean[] certain = new boolean[pairs.size()];
-        for (int i = 0; i < certain.length; i++) {
-            certain[i] = pairs.get(i).isCertain();
-        }
-        return new PairNumbers(pairs.stream().mapToInt(Pair::number).toArray(), certain);
+        return new PairNumbers(pairs.stream().mapToInt(Pair::number).toArray(),
+                pairs.stream().map(Pair::sureness).toArray(Pair.Sureness[]::new));
     }
 
     /** The first place from {@code from} on of a pair that may hold where the row was taken; the list's end without one. */
@@ -33,8 +30,8 @@ public final class PairNumbers {
         return at;
     }
 
-    /** Whether the pair at this place is a candidate wherever the row says that it may hold. */
-    public boolean isCertain(int at) {
-        return certain[at];
+    /** Whether the pair at this place, which may hold where the row was taken, is a candidate there without asking it. */
+    public boolean isCertain(int at, TargetRow row) {
+        return sureness[at] == Pair.Sureness.ALWAYS || sureness[at] == Pair.Sureness.WHERE_SIMPLE && row.isSimple();
     }
 }

@@ -2,6 +2,7 @@ package rivo.core.estate;
 
 import java.util.ArrayDeque;
 import java.util.ArrayList;
+import java.util.BitSet;
 import java.util.Collection;
 import java.util.Comparator;
 import java.util.Deque;
@@ -25,6 +26,8 @@ public final class OuTree {
     private final int[] depths;
     private final int[] ends;
     private final List<Integer> fenced;
+    /** The positions of the OUs at or below a fenced one. */
+    private final BitSet behindFence = new BitSet();
 
     private OuTree(List<Ou> preorder, Map<String, Integer> positions, int[] parents, int[] depths, int[] ends) {
         this.preorder = preorder;
@@ -33,6 +36,7 @@ public final class OuTree {
         this.depths = depths;
         this.ends = ends;
         this.fenced = IntStream.range(0, preorder.size()).filter(p -> preorder.get(p).fenced()).boxed().toList();
+        this.fenced.forEach(fence -> behindFence.set(fence, ends[fence]));
     }
 
     /**
@@ -100,6 +104,11 @@ public final class OuTree {
     /** The positions of the fenced OUs, from the root down. */
     public List<Integer> fenced() {
         return fenced;
+    }
+
+    /** Whether the OU at this position, or one above it, is fenced. */
+    public boolean isFenced(int position) {
+        return behindFence.get(position);
     }
 
     /** The position of the parent, or -1 for the root. */

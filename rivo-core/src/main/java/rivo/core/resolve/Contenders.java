@@ -1,6 +1,7 @@
 package rivo.core.resolve;
 
 import java.util.ArrayList;
+import java.util.BitSet;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 import rivo.core.audience.Audiences;
@@ -62,13 +63,14 @@ record Contenders(Title title, List<Contender> live, List<BaseOutcome> winning, 
      * where that is the same at all units.
      *
      * @param row of the unit's device
+     * @param mayHold the pairs that may hold there, those of this title from {@code start} on
      */
-    @Nullable BaseOutcome at(int unit, TargetRow row) {
+    @Nullable BaseOutcome at(int unit, TargetRow row, BitSet mayHold, int start) {
         Contender later = null;
-        for (int i = numbers.next(row, 0); i < live.size(); i = numbers.next(row, i + 1)) {
-            Pair.Standing standing = standing(i, unit);
+        for (int i = next(mayHold, start, 0); i < live.size(); i = next(mayHold, start, i + 1)) {
+            Pair.Standing standing = standing(i, unit, row);
             if (standing == Pair.Standing.CANDIDATE) {
-                return decide(i, unit, row);
+                return decide(i, unit, row, mayHold, start);
             }
             Contender contender = live.get(i);
             if (standing == Pair.Standing.LATER
@@ -80,16 +82,22 @@ record Contenders(Title title, List<Contender> live, List<BaseOutcome> winning, 
                 : new BaseOutcome(Outcome.LATER, null, List.of(later.assignment()), later.place(), null);
     }
 
-    private Pair.Standing standing(int at, int unit) {
-        return numbers.isCertain(at) ? Pair.Standing.CANDIDATE : live.get(at).pair().at(unit);
+    /** The first contender from this place on that may hold; some place at or after the ladder's end without one. */
+    private static int next(BitSet mayHold, int start, int from) {
+        int next = mayHold.nextSetBit(start + from);
+        return next < 0 ? Integer.MAX_VALUE : next - start;
+    }
+
+    private Pair.Standing standing(int at, int unit, TargetRow row) {
+        return numbers.isCertain(at, row) ? Pair.Standing.CANDIDATE : live.get(at).pair().at(unit, row);
     }
 
     /** The group of the first candidate decides: those before it on its level are none. */
-    private BaseOutcome decide(int first, int unit, TargetRow row) {
+    private BaseOutcome decide(int first, int unit, TargetRow row, BitSet mayHold, int start) {
         List<Assignment> group = null;
         int end = levels.end(first);
-        for (int i = numbers.next(row, first + 1); i < end; i = numbers.next(row, i + 1)) {
-            if (standing(i, unit) == Pair.Standing.CANDIDATE) {
+        for (int i = next(mayHold, start, first + 1); i < end; i = next(mayHold, start, i + 1)) {
+            if (standing(i, unit, row) == Pair.Standing.CANDIDATE) {
                 group = group == null ? Ladder.with(List.of(), live.get(first).assignment()) : group;
                 group = Ladder.with(group, live.get(i).assignment());
             }

@@ -1,8 +1,8 @@
 package rivo.core.resolve;
 
 import java.util.ArrayList;
+import java.util.BitSet;
 import java.util.HashMap;
-import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -24,8 +24,8 @@ final class Relations {
     private final Map<String, Family> byTitle = new HashMap<>();
     private final List<Family> inOrder;
     private final Map<String, Integer> places = new HashMap<>();
-    /** The families of the device titles that user titles need. */
-    private final Set<Family> asked = new HashSet<>();
+    /** The places of the families of device titles that user titles need. */
+    private final BitSet asked = new BitSet();
 
     /** Costs one pass over the titles. */
     Relations(Estate estate) {
@@ -51,8 +51,8 @@ final class Relations {
             for (Title title : inOrder.get(f).titles()) {
                 places.put(title.id(), f);
             }
-            inOrder.get(f).deviceNeeds().forEach(need -> asked.add(of(need.title())));
         }
+        inOrder.forEach(family -> family.deviceNeeds().forEach(need -> asked.set(place(need.title()))));
     }
 
     private static Set<String> related(Title title) {
@@ -89,9 +89,9 @@ final class Relations {
         return Objects.requireNonNull(places.get(title));
     }
 
-    /** Whether a user title needs one of its titles of the device. */
-    boolean isAsked(Family family) {
-        return asked.contains(family);
+    /** Whether a user title needs one of the device titles of the family at this place. */
+    boolean isAsked(int family) {
+        return asked.get(family);
     }
 
     Family of(String title) {

@@ -1,7 +1,5 @@
 package rivo.core.resolve;
 
-import java.util.ArrayList;
-import java.util.BitSet;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashSet;
@@ -33,10 +31,9 @@ public final class Resolver {
     private final Estate estate;
     private final Relations relations;
     private final Map<String, Contenders> contenders = new ConcurrentHashMap<>();
-    private final Map<Family, List<Contenders>> ofFamily = new ConcurrentHashMap<>();
     private final Map<String, Positions> waiting = new ConcurrentHashMap<>();
     private volatile @Nullable Presences presences;
-    private volatile int @Nullable [][] familiesOf;
+    private volatile @Nullable Spoken spoken;
 
     private Resolver(Audiences audiences) {
         this.audiences = audiences;
@@ -103,50 +100,17 @@ public final class Resolver {
 
     /** The targets that hold a device: of all pairs, which therefore have to be made before. */
     public TargetRow row(int device) {
-        families();
+        spoken();
         return audiences.row(device);
     }
 
-    /** For each target, by its number, the families of the titles for which a pair of it speaks. Makes all pairs. */
-    private int[][] families() {
-        int[][] known = familiesOf;
+    Spoken spoken() {
+        Spoken known = spoken;
         if (known == null) {
-            List<BitSet> found = new ArrayList<>();
-            List<Family> families = relations.inOrder();
-            for (int f = 0; f < families.size(); f++) {
-                for (Title title : families.get(f).titles()) {
-                    for (Contender contender : contenders(title).live()) {
-                        while (found.size() <= contender.pair().number()) {
-                            found.add(new BitSet());
-                        }
-                        found.get(contender.pair().number()).set(f);
-                    }
-                }
-            }
-            known = found.stream().map(set -> set.stream().toArray()).toArray(int[][]::new);
-            familiesOf = known;
+            known = new Spoken(this);
+            spoken = known;
         }
         return known;
-    }
-
-    /** The families of which something can be said on a device: by a target that holds it, or by what is there. */
-    private BitSet touched(Device device, TargetRow row) {
-        BitSet touched = new BitSet();
-        int[][] byTarget = families();
-        row.forEach(number -> {
-            if (number < byTarget.length) {
-                for (int family : byTarget[number]) {
-                    touched.set(family);
-                }
-            }
-        });
-        device.present().forEach(present -> touched.set(relations.place(present.title())));
-        return touched;
-    }
-
-    /** The contenders of a family's titles, in its order. */
-    List<Contenders> contenders(Family family) {
-        return ofFamily.computeIfAbsent(family, f -> f.titles().stream().map(this::contenders).toList());
     }
 
     /** Who speaks for a title, live ones only, in ladder order. */
@@ -256,21 +220,14 @@ public final class Resolver {
      * @throws IllegalArgumentException when the device is unknown
      */
     public List<UnitOutcome> device(Device device) {
-        int position = estate.devices().position(device.id());
-        TargetRow row = row(position);
-        UnitPass pass = new UnitPass(this, position, row);
-        touched(device, row).stream().forEach(family -> pass.family(relations.inOrder().get(family)));
-        return pass.outcomes();
+        return new UnitPass(this, estate.devices().position(device.id())).all();
     }
 
     /** What one title comes to at one unit; null when it has no outcome there. */
     public @Nullable Decision at(Title title, int unit) {
-        int device = audiences.devicePosition(unit, title.scope());
         String user = audiences.user(unit, title.scope());
-        UnitPass pass = new UnitPass(this, device, row(device));
-        pass.family(relations.of(title.id()));
-        return pass.outcomes().stream().filter(o -> o.title() == title && o.user().equals(user))
-                .map(UnitOutcome::decision).findFirst().orElse(null);
+        return new UnitPass(this, audiences.devicePosition(unit, title.scope())).family(relations.place(title.id())).stream()
+                .filter(o -> o.title() == title && o.user().equals(user)).map(UnitOutcome::decision).findFirst().orElse(null);
     }
 
     /** The units that wait for a seat of a title, among all; none for a title without seats. */

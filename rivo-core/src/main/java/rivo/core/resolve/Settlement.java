@@ -77,7 +77,11 @@ final class Settlement {
             while (to < open.size() && place(open.get(to)).compareTo(place(open.get(from))) == 0) {
                 to++;
             }
-            take(new ArrayList<>(open.subList(from, to)), order);
+            if (to == from + 1) {
+                order.add(open.get(from));
+            } else {
+                take(new ArrayList<>(open.subList(from, to)), order);
+            }
             from = to;
         }
         return order;

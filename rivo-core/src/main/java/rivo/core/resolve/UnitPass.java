@@ -1,6 +1,7 @@
 package rivo.core.resolve;
 
 import java.util.ArrayList;
+import java.util.BitSet;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -26,45 +27,60 @@ final class UnitPass {
 
     private final Resolver resolver;
     private final Audiences audiences;
+    private final Relations relations;
+    private final Spoken spoken;
     private final Estate estate;
     private final Device device;
     private final int position;
     private final TargetRow row;
+    /** The pairs that may hold here, by their places among those {@link Spoken}. */
+    private final BitSet mayHold;
+    /** The families of titles that are there. */
+    private final BitSet presentIn;
     private final Map<String, Present> present = new HashMap<>();
     /** What the device's own unit comes to, by title that user titles ask about: null where it has no outcome. */
     private final Map<String, @Nullable Decision> ofDevice = new HashMap<>();
     private final List<Resolver.UnitOutcome> outcomes = new ArrayList<>();
 
-    UnitPass(Resolver resolver, int position, TargetRow row) {
+    UnitPass(Resolver resolver, int position) {
         this.resolver = resolver;
         this.audiences = resolver.audiences();
+        this.relations = resolver.relations();
+        this.spoken = resolver.spoken();
         this.estate = resolver.estate();
         this.device = estate.devices().at(position);
         this.position = position;
-        this.row = row;
+        this.row = audiences.row(position);
+        this.mayHold = spoken.mayHold(row);
+        this.presentIn = spoken.present(device);
         device.present().forEach(p -> present.put(p.user() == null ? p.title() : p.title() + "\n" + p.user(), p));
     }
 
-    List<Resolver.UnitOutcome> outcomes() {
+    /** What all titles come to. */
+    List<Resolver.UnitOutcome> all() {
+        BitSet touched = spoken.families(mayHold);
+        touched.or(presentIn);
+        for (int family = touched.nextSetBit(0); family >= 0; family = touched.nextSetBit(family + 1)) {
+            family(family);
+        }
         return outcomes;
     }
 
-    /** Settles a family at each of the device's units. */
-    void family(Family family) {
-        if (family.scope() == Scope.DEVICE) {
-            boolean asked = resolver.relations().isAsked(family);
-            if (!asked || !ofDevice.containsKey(family.titles().get(0).id())) {
-                int before = outcomes.size();
-                settle(family, position, "");
-                if (asked) {
-                    remember(family, outcomes.subList(before, outcomes.size()));
-                }
+    /** Settles the family at this place at each of the device's units; what has come out so far. */
+    List<Resolver.UnitOutcome> family(int place) {
+        Family family = relations.inOrder().get(place);
+        if (family.scope() == Scope.USER) {
+            for (int unit = audiences.units().from(position); unit < audiences.units().to(position); unit++) {
+                settle(place, family, unit, audiences.user(unit, Scope.USER));
             }
-            return;
+        } else if (!relations.isAsked(place)) {
+            settle(place, family, position, "");
+        } else if (!ofDevice.containsKey(family.titles().get(0).id())) {
+            int before = outcomes.size();
+            settle(place, family, position, "");
+            remember(family, outcomes.subList(before, outcomes.size()));
         }
-        for (int unit = audiences.units().from(position); unit < audiences.units().to(position); unit++) {
-            settle(family, unit, audiences.user(unit, Scope.USER));
-        }
+        return outcomes;
     }
 
     private void remember(Family family, List<Resolver.UnitOutcome> settled) {
@@ -72,19 +88,18 @@ final class UnitPass {
         settled.forEach(outcome -> ofDevice.put(outcome.title().id(), outcome.decision()));
     }
 
-    private void settle(Family family, int unit, String user) {
+    private void settle(int place, Family family, int unit, String user) {
         if (!family.isRelated()) {
-            BaseOutcome base = base(resolver.contenders(family).get(0), unit);
+            BaseOutcome base = base(place, 0, unit);
             Title title = family.titles().get(0);
-            put(title, user, base == null ? left(title, user) : base.decision());
+            put(title, user, base != null ? base.decision() : presentIn.get(place) ? left(title, user) : null);
             return;
         }
         List<Title> titles = family.titles();
         Facing[] facing = new Facing[titles.size()];
         boolean touched = false;
-        List<Contenders> contenders = resolver.contenders(family);
         for (int t = 0; t < facing.length; t++) {
-            facing[t] = facing(family, t, contenders.get(t), unit, user);
+            facing[t] = facing(place, family, t, unit, user);
             touched |= facing[t].base() != null || facing[t].present();
         }
         @Nullable Decision[] decisions = new Decision[facing.length];
@@ -92,7 +107,8 @@ final class UnitPass {
             decisions = new Settlement(family, facing, need -> meets(family.deviceNeeds().get(need))).settle();
         }
         for (int t = 0; t < facing.length; t++) {
-            put(titles.get(t), user, decisions[t] == null ? left(titles.get(t), user) : decisions[t]);
+            put(titles.get(t), user, decisions[t] != null || !presentIn.get(place) ? decisions[t]
+                    : left(titles.get(t), user));
         }
     }
 
@@ -103,19 +119,21 @@ final class UnitPass {
     }
 
     private @Nullable Present present(String title, String user) {
-        return present.isEmpty() ? null : present.get(user.isEmpty() ? title : title + "\n" + user);
+        return present.get(user.isEmpty() ? title : title + "\n" + user);
     }
 
-    private Facing facing(Family family, int t, Contenders contenders, int unit, String user) {
-        Present there = present(contenders.title().id(), user);
-        BaseOutcome base = base(contenders, unit);
+    private Facing facing(int place, Family family, int t, int unit, String user) {
+        Contenders contenders = spoken.contenders(place, t);
+        Present there = presentIn.get(place) ? present(contenders.title().id(), user) : null;
+        BaseOutcome base = base(place, t, unit);
         return new Facing(base, base == null ? contenders.choices().newestAt(unit) : null, there != null,
                 there == null ? 0 : family.reached(t, there.version()));
     }
 
     /** Sections 3 to 6. */
-    private @Nullable BaseOutcome base(Contenders contenders, int unit) {
-        BaseOutcome base = contenders.at(unit, row);
+    private @Nullable BaseOutcome base(int place, int title, int unit) {
+        Contenders contenders = spoken.contenders(place, title);
+        BaseOutcome base = contenders.at(unit, row, mayHold, spoken.start(place, title));
         if (base == null || base.choice() != null || !base.outcome().hasRelease()) {
             return base;
         }
@@ -138,7 +156,7 @@ final class UnitPass {
     /** The end of section 7. */
     private boolean meets(Need need) {
         if (!ofDevice.containsKey(need.title())) {
-            family(resolver.relations().of(need.title()));
+            family(relations.place(need.title()));
         }
         Decision decision = ofDevice.get(need.title());
         if (decision != null && decision.outcome() == Outcome.REQUIRED) {

@@ -1,0 +1,54 @@
+package rivo.core.audience;
+
+import java.util.List;
+
+/**
+ * For each position the sets that hold it, side by side: what a hundred probes into sets of their own would tell stands
+ * in one short run of memory. Immutable.
+ */
+final class Memberships {
+
+    private final List<Positions> sets;
+    private final int[] numbers;
+    /** Where those of each position begin in {@link #holding}; one entry more than positions. */
+    private final int[] start;
+    private final int[] holding;
+
+    /**
+     * Costs two passes over the sets' members.
+     *
+     * @param size how many positions there are
+     * @param numbers what each of the sets is called
+     */
+    Memberships(int size, List<Positions> sets, int[] numbers) {
+        this.sets = sets;
+        this.numbers = numbers;
+        this.start = new int[size + 1];
+        sets.forEach(set -> set.forEach(p -> start[p + 1]++));
+        for (int p = 0; p < size; p++) {
+            start[p + 1] += start[p];
+        }
+        this.holding = new int[start[size]];
+        int[] next = start.clone();
+        for (int s = 0; s < numbers.length; s++) {
+            int number = numbers[s];
+            sets.get(s).forEach(p -> holding[next[p]++] = number);
+        }
+    }
+
+    /** Whether it was made of the very same sets, of the same names. */
+    boolean isOf(int size, List<Positions> otherSets, int[] otherNumbers) {
+        boolean same = start.length == size + 1 && java.util.Arrays.equals(numbers, otherNumbers);
+        for (int s = 0; same && s < numbers.length; s++) {
+            same = sets.get(s) == otherSets.get(s);
+        }
+        return same;
+    }
+
+    /** Adds what the sets that hold this position are called. */
+    void addTo(TargetRow row, int position) {
+        for (int i = start[position]; i < start[position + 1]; i++) {
+            row.add(holding[i]);
+        }
+    }
+}
