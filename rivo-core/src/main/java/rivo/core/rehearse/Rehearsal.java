@@ -1,8 +1,10 @@
 package rivo.core.rehearse;
 
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 import rivo.core.audience.Audiences;
 import rivo.core.audience.Positions;
@@ -55,6 +57,9 @@ public record Rehearsal(List<TitleDifference> titles) {
         private final Resolver before;
         private final Resolver after;
         private final boolean sameUnits;
+        /** Outcomes that have been worked out and not been looked at, by title. */
+        private final Map<String, TitleOutcomes> ofOld = new HashMap<>();
+        private final Map<String, TitleOutcomes> ofNew = new HashMap<>();
 
         Comparison(Resolver before, Resolver after) {
             this.before = before;
@@ -76,10 +81,11 @@ public record Rehearsal(List<TitleDifference> titles) {
 
         private TitleDifference difference(Title old, Title now, String why) {
             List<Difference> gone = new ArrayList<>();
-            List<Share<Decision>> was = moved(before.title(old), gone);
+            settle(old, now);
+            List<Share<Decision>> was = moved(Objects.requireNonNull(ofOld.remove(old.id())), gone);
             List<Difference> differences = new ArrayList<>();
             List<Positions> nowUnits = new ArrayList<>();
-            for (Share<Decision> is : after.title(now).shares()) {
+            for (Share<Decision> is : Objects.requireNonNull(ofNew.remove(now.id())).shares()) {
                 Positions rest = is.units();
                 nowUnits.add(is.units());
                 for (Share<Decision> share : was) {
@@ -94,6 +100,15 @@ public record Rehearsal(List<TitleDifference> titles) {
             Positions decided = Positions.union(nowUnits);
             was.forEach(share -> add(differences, share.what(), null, share.units().without(decided)));
             return new TitleDifference(now, why, differences, gone);
+        }
+
+        /** What the title came to, and comes to: titles of one family are touched together, and settled together. */
+        private void settle(Title old, Title now) {
+            if (!ofOld.containsKey(old.id()) || !ofNew.containsKey(now.id())) {
+                Resolver.Compared compared = after.familyOf(now, before);
+                ofOld.putAll(compared.was());
+                ofNew.putAll(compared.is());
+            }
         }
 
         private static void add(List<Difference> differences, @Nullable Decision old, @Nullable Decision now,
@@ -112,7 +127,7 @@ public record Rehearsal(List<TitleDifference> titles) {
             if (old != null) {
                 before.title(old).shares().forEach(s -> add(gone, s.what(), null, s.units()));
             }
-            return new TitleDifference(java.util.Objects.requireNonNull(now == null ? old : now), why, differences, gone);
+            return new TitleDifference(Objects.requireNonNull(now == null ? old : now), why, differences, gone);
         }
 
         /** The old outcomes at the new positions of their units; what has no unit any more goes to {@code gone}. */

@@ -1,5 +1,6 @@
 package rivo.core.rehearse;
 
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -22,12 +23,15 @@ final class Touched {
     private final Resolver before;
     private final Resolver after;
     private final boolean sameUnits;
+    /** Whether the same assignments, on any title, take off what they leave. */
+    private final boolean sameLeaving;
     private final Map<String, String> reasons = new LinkedHashMap<>();
 
     Touched(Resolver before, Resolver after, boolean sameUnits) {
         this.before = before;
         this.after = after;
         this.sameUnits = sameUnits;
+        this.sameLeaving = removing(before.estate()).equals(removing(after.estate()));
     }
 
     /** By title id, in the order of the catalogue. */
@@ -99,7 +103,18 @@ final class Touched {
 
     /** An assignment of another title may have put it on, and now be ended. */
     private @Nullable String left(String id) {
-        return before.leavingOf(id).equals(after.leavingOf(id)) ? null : "an assignment that put it on is edited";
+        return sameLeaving || before.leavingOf(id).equals(after.leavingOf(id)) ? null
+                : "an assignment that put it on is edited";
+    }
+
+    private static Set<String> removing(Estate estate) {
+        Set<String> removing = new HashSet<>();
+        for (Assignment assignment : estate.assignments().all()) {
+            if (assignment.removesWhatItLeaves(estate.asOf())) {
+                removing.add(assignment.id());
+            }
+        }
+        return removing;
     }
 
     private @Nullable String differentSet(Title old, Title now) {

@@ -1,7 +1,6 @@
 package rivo.core.resolve;
 
 import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -23,7 +22,6 @@ final class FamilyWalk {
     private final Family family;
     /** For each unit its class; class 0 has no mark. */
     private final int[] classes;
-    private final Map<Long, Integer> classOf = new HashMap<>();
     private final List<UnitClass> all = new ArrayList<>();
     private final List<Mark> marks = new ArrayList<>();
 
@@ -60,10 +58,12 @@ final class FamilyWalk {
      * @param known for each title of the family, in its order
      * @param choices for each title its releases
      * @param deviceNeedsMet for each of the family's device needs the units whose device meets it
+     * @param among the units that are asked about
      * @return for each title its decisions, {@link Settlement#STAYS} among them
      */
-    List<List<Share<Decision>>> settle(List<Known> known, List<Choices> choices, List<Positions> deviceNeedsMet) {
-        Positions touched = touched(known);
+    List<List<Share<Decision>>> settle(List<Known> known, List<Choices> choices, List<Positions> deviceNeedsMet,
+            Positions among) {
+        Positions touched = touched(known).and(among);
         for (int t = 0; t < known.size(); t++) {
             mark(t, known.get(t), choices.get(t), touched);
         }
@@ -86,7 +86,7 @@ final class FamilyWalk {
     private void mark(int t, Known known, Choices choices, Positions touched) {
         Positions assigned = Positions.union(known.base().stream().map(Share::units).toList());
         for (Share<BaseOutcome> share : known.base()) {
-            mark(share.units(), into -> into.facing[t] = new Facing(share.what(), null, into.facing[t].present(),
+            mark(share.units().and(touched), into -> into.facing[t] = new Facing(share.what(), null, into.facing[t].present(),
                     into.facing[t].reached()));
         }
         Map<Integer, List<Positions>> byReached = new LinkedHashMap<>();
@@ -94,7 +94,7 @@ final class FamilyWalk {
             byReached.computeIfAbsent(family.reached(t, share.what().version()), r -> new ArrayList<>())
                     .add(share.units());
         }
-        byReached.forEach((reached, units) -> mark(Positions.union(units), into -> into.facing[t] =
+        byReached.forEach((reached, units) -> mark(Positions.union(units).and(touched), into -> into.facing[t] =
                 new Facing(into.facing[t].base(), into.facing[t].newest(), true, reached)));
         for (Share<Choice> share : choices.newest(touched.without(assigned))) {
             mark(share.units(), into -> into.facing[t] = new Facing(null, share.what(), into.facing[t].present(),
@@ -105,23 +105,16 @@ final class FamilyWalk {
     private void mark(Positions units, Mark mark) {
         int number = marks.size();
         marks.add(mark);
-        units.forEach(unit -> classes[unit] = with(classes[unit], number));
-    }
-
-    private int lastClass = -1;
-    private int lastMark = -1;
-    private int lastResult;
-
-    private int with(int parent, int mark) {
-        if (parent != lastClass || mark != lastMark) {
-            lastClass = parent;
-            lastMark = mark;
-            lastResult = classOf.computeIfAbsent((long) parent << Integer.SIZE | mark, k -> {
-                all.add(new UnitClass(parent, mark));
-                return all.size() - 1;
-            });
-        }
-        return lastResult;
+        // Where each class goes with this mark; 0 until somebody goes there.
+        int[] next = new int[all.size()];
+        units.forEach(unit -> {
+            int was = classes[unit];
+            if (next[was] == 0) {
+                next[was] = all.size();
+                all.add(new UnitClass(was, number));
+            }
+            classes[unit] = next[was];
+        });
     }
 
     private List<List<Share<Decision>>> gather(Positions touched) {

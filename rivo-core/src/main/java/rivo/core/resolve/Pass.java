@@ -2,6 +2,7 @@ package rivo.core.resolve;
 
 import java.util.ArrayList;
 import java.util.Collections;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -23,6 +24,7 @@ final class Pass {
     private final Estate estate;
     private final Presences present;
     private final Map<String, TitleOutcomes> done = new LinkedHashMap<>();
+    private final Map<String, List<Share<BaseOutcome>>> bases = new HashMap<>();
 
     Pass(Resolver resolver, Presences present) {
         this.resolver = resolver;
@@ -38,6 +40,10 @@ final class Pass {
 
     /** Sections 3 to 6. */
     List<Share<BaseOutcome>> base(Title title) {
+        return bases.computeIfAbsent(title.id(), id -> findBase(title));
+    }
+
+    private List<Share<BaseOutcome>> findBase(Title title) {
         Contenders speaking = resolver.contenders(title);
         List<Share<BaseOutcome>> walked = Ladder.walk(speaking, 0, audiences.size(title.scope()));
         if (walked.isEmpty()) {
@@ -102,27 +108,38 @@ final class Pass {
                 present.anyhow(id), audiences.ranks(title.scope())));
     }
 
-    /** What the titles of a family come to; by id. */
+    /** What the titles of a family come to; by id, among what has been worked out before. */
     Map<String, TitleOutcomes> family(Family family) {
-        String first = family.titles().get(0).id();
-        if (!done.containsKey(first)) {
-            List<List<Share<Decision>>> decisions = family.isRelated() ? settle(family)
-                    : List.of(plain(base(family.titles().get(0))));
-            for (int t = 0; t < family.titles().size(); t++) {
-                Title title = family.titles().get(t);
-                done.put(title.id(), new TitleOutcomes(title, withLeft(title, decisions.get(t))));
-            }
+        if (!done.containsKey(family.titles().get(0).id())) {
+            done.putAll(family(family, Positions.range(0, audiences.size(family.scope()))));
         }
         return done;
     }
 
-    private List<Share<Decision>> plain(List<Share<BaseOutcome>> base) {
+    /** What the titles of a family come to at these units; by id. */
+    Map<String, TitleOutcomes> family(Family family, Positions among) {
+        Map<String, TitleOutcomes> outcomes = new LinkedHashMap<>();
+        List<List<Share<Decision>>> decisions = family.isRelated() ? settle(family, among)
+                : List.of(plain(base(family.titles().get(0)), among));
+        for (int t = 0; t < family.titles().size(); t++) {
+            Title title = family.titles().get(t);
+            outcomes.put(title.id(), new TitleOutcomes(title, withLeft(title, decisions.get(t), among)));
+        }
+        return outcomes;
+    }
+
+    private static List<Share<Decision>> plain(List<Share<BaseOutcome>> base, Positions among) {
         List<Share<Decision>> decisions = new ArrayList<>(base.size());
-        base.forEach(share -> decisions.add(new Share<>(share.what().decision(), share.units())));
+        for (Share<BaseOutcome> share : base) {
+            Positions units = share.units().and(among);
+            if (!units.isEmpty()) {
+                decisions.add(new Share<>(share.what().decision(), units));
+            }
+        }
         return decisions;
     }
 
-    private List<List<Share<Decision>>> settle(Family family) {
+    private List<List<Share<Decision>>> settle(Family family, Positions among) {
         List<FamilyWalk.Known> known = new ArrayList<>();
         List<Choices> choices = new ArrayList<>();
         boolean touched = false;
@@ -136,7 +153,7 @@ final class Pass {
             return Collections.nCopies(family.titles().size(), List.of());
         }
         List<Positions> met = family.deviceNeeds().stream().map(this::meeting).toList();
-        return new FamilyWalk(family, audiences.size(family.scope())).settle(known, choices, met);
+        return new FamilyWalk(family, audiences.size(family.scope())).settle(known, choices, met, among);
     }
 
     /** The person units whose device meets the need of a device title (the end of section 7). */
@@ -163,7 +180,7 @@ final class Pass {
     }
 
     /** Adds what an assignment left behind (section 8, rule 3), and takes out what only stays. */
-    private List<Share<Decision>> withLeft(Title title, List<Share<Decision>> decisions) {
+    private List<Share<Decision>> withLeft(Title title, List<Share<Decision>> decisions, Positions among) {
         List<Share<Decision>> all = new ArrayList<>(decisions);
         all.removeIf(share -> share.what() == Settlement.STAYS);
         Map<String, List<Positions>> left = new LinkedHashMap<>();
@@ -176,7 +193,7 @@ final class Pass {
         if (!left.isEmpty()) {
             Positions decided = Positions.union(decisions.stream().map(Share::units).toList());
             left.forEach((by, units) -> {
-                Positions alone = Positions.union(units).without(decided);
+                Positions alone = Positions.union(units).and(among).without(decided);
                 if (!alone.isEmpty()) {
                     all.add(new Share<>(new Decision(Outcome.UNINSTALL, Reason.LEFT, null,
                             List.of(Objects.requireNonNull(estate.assignments().find(by))), null), alone));
@@ -184,6 +201,29 @@ final class Pass {
             });
         }
         return all;
+    }
+
+    /**
+     * The units at which the titles of a family may come to something else than in another state of the estate, which has
+     * the same family and the same audiences, and where the same is present: those at which one of them does by itself.
+     */
+    Positions differing(Pass other, Family family) {
+        List<Positions> differing = new ArrayList<>();
+        for (Title title : family.titles()) {
+            if (resolver.contenders(title) == other.resolver.contenders(title)) {
+                bases.put(title.id(), other.base(title));
+                continue;
+            }
+            Map<BaseOutcome, Positions> theirs = new HashMap<>();
+            other.base(title).forEach(share -> theirs.put(share.what(), share.units()));
+            for (Share<BaseOutcome> share : base(title)) {
+                Positions same = theirs.getOrDefault(share.what(), Positions.NONE);
+                differing.add(share.units().without(same));
+                theirs.put(share.what(), same.without(share.units()));
+            }
+            differing.addAll(theirs.values());
+        }
+        return Positions.union(differing);
     }
 
     private boolean removes(String assignment) {
