@@ -97,7 +97,7 @@ public final class Bench {
     }
 
     private void large(int devices, int assignments) throws Exception {
-        Estate estate = Estate.ofChecked(Fleet.parts(new Fleet.Size(devices, assignments, 500, 3000, 500, 12)));
+        Estate estate = Estate.ofChecked(Fleet.parts(new Fleet.Size(devices, assignments, 500, 3000, 500, 12, 3)));
         String at = words("%,d devices × %,d assignments × 500 titles", devices, assignments);
         Audiences audiences = Audiences.of(estate);
         Resolver[] held = new Resolver[1];
@@ -205,7 +205,7 @@ public final class Bench {
     }
 
     private void middle(int devices, int assignments) throws Exception {
-        Estate estate = Estate.ofChecked(Fleet.parts(new Fleet.Size(devices, assignments, 500, 600, 100, 12)));
+        Estate estate = Estate.ofChecked(Fleet.parts(new Fleet.Size(devices, assignments, 500, 600, 100, 12, 3)));
         String at = words("%,d × %,d", devices, assignments);
         Resolver resolver = Resolver.of(estate);
         resolver.bases(THREADS);
@@ -219,7 +219,7 @@ public final class Bench {
         Path folder = Files.createTempDirectory("rivo-bench");
         Path json = folder.resolve("fleet.json");
         Path csv = folder.resolve("fleet.csv");
-        Estate estate = Estate.ofChecked(Fleet.parts(new Fleet.Size(devices, 2_000, 500, 600, 100, 74)));
+        Estate estate = Estate.ofChecked(Fleet.parts(new Fleet.Size(devices, 2_000, 500, 600, 100, 74, 8)));
         try (OutputStream out = new BufferedOutputStream(Files.newOutputStream(json))) {
             EstateWriter.write(estate, out, false);
         }

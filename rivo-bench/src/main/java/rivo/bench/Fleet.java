@@ -44,8 +44,13 @@ public final class Fleet {
     private static final Instant AS_OF = Instant.parse("2026-11-23T08:00:00Z");
     private static final List<String> VERSIONS = List.of("1.0", "1.1", "2.0", "2.1.3", "3.0-rc1", "3.0", "4.2.0", "10.1");
 
-    /** How large an estate is to be. */
-    public record Size(int devices, int assignments, int titles, int groups, int collections, int entries) {
+    /**
+     * How large an estate is to be.
+     *
+     * @param entries present or installed, for each device
+     * @param everyone how many of a hundred targets are all devices, or all people
+     */
+    public record Size(int devices, int assignments, int titles, int groups, int collections, int entries, int everyone) {
     }
 
     private final Random random = new Random(20261123);
@@ -234,9 +239,9 @@ public final class Fleet {
                     : group % 4 == 3 ? group - 1 : group));
         }
         if (follows == Follows.USER) {
-            return kind < 97 ? Target.user("u" + random.nextInt(size.devices())) : Target.ALL_USERS;
+            return kind < 100 - size.everyone() ? Target.user("u" + random.nextInt(size.devices())) : Target.ALL_USERS;
         }
         return kind < 92 && size.collections() > 0 ? Target.collection("c" + random.nextInt(size.collections()))
-                : kind < 97 ? Target.device("d" + random.nextInt(size.devices())) : Target.ALL_DEVICES;
+                : kind < 100 - size.everyone() ? Target.device("d" + random.nextInt(size.devices())) : Target.ALL_DEVICES;
     }
 }

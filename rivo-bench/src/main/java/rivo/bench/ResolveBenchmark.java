@@ -41,14 +41,14 @@ public class ResolveBenchmark {
     private int devices = 0;
 
     private final Random random = new Random(7);
-    private Resolver resolver = Resolver.of(Estate.of(Fleet.parts(new Fleet.Size(10, 10, 10, 10, 10, 2))));
+    private Resolver resolver = Resolver.of(Estate.of(Fleet.parts(new Fleet.Size(10, 10, 10, 10, 10, 2, 3))));
     private Trails trails = Trails.of(resolver);
     private Estate edited = resolver.estate();
 
     /** Makes the estate, its audiences, and one edit. */
     @Setup
     public void setUp() {
-        Estate estate = Estate.ofChecked(Fleet.parts(new Fleet.Size(devices, devices / 100, 500, 3000, 500, 12)));
+        Estate estate = Estate.ofChecked(Fleet.parts(new Fleet.Size(devices, devices / 100, 500, 3000, 500, 12, 3)));
         resolver = Resolver.of(estate);
         trails = Trails.of(resolver);
         resolver.all(2);

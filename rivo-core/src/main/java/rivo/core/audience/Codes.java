@@ -2,56 +2,71 @@ package rivo.core.audience;
 
 import java.util.ArrayList;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 
 /**
- * Numbers distinct values from 0 on, in the order in which they come. Most values come many times as the very same
- * object, so a place of the table is asked for identity first. Of one thread.
+ * Numbers distinct values from 0 on, in the order in which they come. Of one thread.
+ *
+ * <p><b>How.</b> A table with open addressing, never more than half full, holds the hash of a value with its code, so that
+ * a value is looked at only where its hash is the one; most come many times as the very same object, which settles it.
  *
  * @param <T> a value, compared by {@code equals}
  */
 final class Codes<T> {
 
     private final List<T> distinct = new ArrayList<>();
-    /** Open addressing, never more than half full: the code of the value that stands at the same place. */
-    private int[] table = new int[64];
-    /** Null where there is none. */
-    private Object[] values = new Object[64];
+    /** The hash in the upper half, one more than the code in the lower; 0 where there is none. */
+    private long[] table = new long[64];
+    /** Values often come many times in a row. */
+    private @Nullable T last;
+    private int lastCode;
 
     int of(T value) {
+        if (value != last) {
+            lastCode = find(value);
+            last = value;
+        }
+        return lastCode;
+    }
+
+    private int find(T value) {
+        int hash = value.hashCode();
         int mask = table.length - 1;
-        for (int at = spread(value.hashCode()) & mask;; at = (at + 1) & mask) {
-            Object there = values[at];
-            if (there == value || there != null && there.equals(value)) {
-                return table[at];
+        for (int at = spread(hash) & mask;; at = (at + 1) & mask) {
+            long entry = table[at];
+            if (entry == 0) {
+                return add(at, hash, value);
             }
-            if (there == null) {
-                return add(at, value);
+            if ((int) (entry >>> Integer.SIZE) == hash) {
+                T there = distinct.get((int) entry - 1);
+                if (there == value || there.equals(value)) {
+                    return (int) entry - 1;
+                }
             }
         }
     }
 
-    private int add(int at, T value) {
-        int code = distinct.size();
+    private int add(int at, int hash, T value) {
         distinct.add(value);
-        values[at] = value;
-        table[at] = code;
+        table[at] = (long) hash << Integer.SIZE | distinct.size();
         if (distinct.size() * 2 > table.length) {
             grow();
         }
-        return code;
+        return distinct.size() - 1;
     }
 
     private void grow() {
-        table = new int[table.length * 2];
-        values = new Object[table.length];
+        long[] old = table;
+        table = new long[old.length * 2];
         int mask = table.length - 1;
-        for (int code = 0; code < distinct.size(); code++) {
-            int at = spread(distinct.get(code).hashCode()) & mask;
-            while (values[at] != null) {
-                at = (at + 1) & mask;
+        for (long entry : old) {
+            if (entry != 0) {
+                int at = spread((int) (entry >>> Integer.SIZE)) & mask;
+                while (table[at] != 0) {
+                    at = (at + 1) & mask;
+                }
+                table[at] = entry;
             }
-            values[at] = distinct.get(code);
-            table[at] = code;
         }
     }
 

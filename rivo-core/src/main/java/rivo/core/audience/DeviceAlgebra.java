@@ -1,7 +1,5 @@
 package rivo.core.audience;
 
-import java.util.Map;
-import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 import rivo.core.estate.Device;
@@ -21,9 +19,8 @@ final class DeviceAlgebra extends SetAlgebra {
     private final PersonUnits units;
     private final UserAlgebra users;
     private final Function<ValueCondition, Positions> collections;
-    private final Map<Condition, Positions> elements = new ConcurrentHashMap<>();
-    private @Nullable Postings<Installed> software;
-    private @Nullable Postings<Present> present;
+    private @Nullable EntryAlgebra<Installed> software;
+    private @Nullable EntryAlgebra<Present> present;
 
     /** @param collections the devices in the collections whose name satisfies a condition */
     DeviceAlgebra(Estate estate, Groups groups, PersonUnits units, Function<ValueCondition, Positions> collections) {
@@ -66,9 +63,8 @@ final class DeviceAlgebra extends SetAlgebra {
     @Override
     public Positions havingElement(String attribute, Condition within) {
         return switch (attribute) {
-            case "software" -> elements.computeIfAbsent(within, w -> software()
-                    .where(entry -> w.holds(new Elements.OfSoftware(entry, estate.asOf()))));
-            case "present" -> present().where(entry -> within.holds(new Elements.OfPresent(entry, estate.asOf())));
+            case "software" -> software().having(within);
+            case "present" -> present().having(within);
             case "people" -> units.devicesOf(units.ofUsers(within.over(users)));
             default -> throw new IllegalStateException("no elements of " + attribute);
         };
@@ -87,16 +83,18 @@ final class DeviceAlgebra extends SetAlgebra {
         };
     }
 
-    private synchronized Postings<Installed> software() {
+    private synchronized EntryAlgebra<Installed> software() {
         if (software == null) {
-            software = Postings.of(estate.devices().size(), p -> estate.devices().at(p).software());
+            software = new EntryAlgebra<>(Postings.of(size(), p -> estate.devices().at(p).software()), estate.asOf(),
+                    Elements::value);
         }
         return software;
     }
 
-    private synchronized Postings<Present> present() {
+    private synchronized EntryAlgebra<Present> present() {
         if (present == null) {
-            present = Postings.of(estate.devices().size(), p -> estate.devices().at(p).present());
+            present = new EntryAlgebra<>(Postings.of(size(), p -> estate.devices().at(p).present()), estate.asOf(),
+                    Elements::value);
         }
         return present;
     }

@@ -25,6 +25,25 @@ final class Elements {
         return value == null ? List.of() : List.of(value);
     }
 
+    /** What an entry says of an attribute, by its name in lower case. */
+    static @Nullable String value(Installed entry, String attribute) {
+        return switch (attribute) {
+            case "name" -> entry.name();
+            case "publisher" -> entry.publisher();
+            case "version" -> entry.version();
+            default -> null;
+        };
+    }
+
+    /** What an entry says of an attribute, by its name in lower case. */
+    static @Nullable String value(Present entry, String attribute) {
+        return switch (attribute) {
+            case "title" -> entry.title();
+            case "version" -> entry.version() == null ? null : entry.version().toString();
+            default -> null;
+        };
+    }
+
     /** One without elements of its own. */
     private abstract static class Simple extends RememberingSubject {
         @Override
@@ -49,12 +68,7 @@ final class Elements {
 
         @Override
         public List<String> values(String attribute) {
-            return switch (attribute) {
-                case "name" -> some(entry.name());
-                case "publisher" -> some(entry.publisher());
-                case "version" -> some(entry.version());
-                default -> List.of();
-            };
+            return some(value(entry, attribute));
         }
 
         @Override
@@ -79,11 +93,7 @@ final class Elements {
 
         @Override
         public List<String> values(String attribute) {
-            return switch (attribute) {
-                case "title" -> some(entry.title());
-                case "version" -> entry.version() == null ? List.of() : List.of(entry.version().toString());
-                default -> List.of();
-            };
+            return some(value(entry, attribute));
         }
 
         @Override

@@ -3,91 +3,50 @@ package rivo.core.audience;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
-import java.util.concurrent.ConcurrentHashMap;
 import org.jspecify.annotations.Nullable;
 import rivo.core.estate.Estate;
 import rivo.core.estate.Facts;
 import rivo.core.estate.Group;
 import rivo.core.estate.Ou;
-import rivo.core.rule.Algebra;
-import rivo.core.rule.Condition;
 import rivo.core.rule.ValueCondition;
 
-/** What the algebras of devices and of people share: each distinct condition is answered once and kept. */
-abstract class SetAlgebra implements Algebra<Positions> {
+/** What the algebras of devices and of people share: facts, OUs and groups. */
+abstract class SetAlgebra extends ColumnAlgebra {
 
     final Estate estate;
     final Groups groups;
-    private final int size;
     private @Nullable Map<String, Postings<String>> facts;
-    private final Map<Condition, Positions> answers = new ConcurrentHashMap<>();
-    private final Map<String, Postings<String>> columns = new ConcurrentHashMap<>();
-    /** The same with the values in the form in which they are compared. */
-    private final Map<String, Postings<Optional<Object>>> prepared = new ConcurrentHashMap<>();
 
     SetAlgebra(Estate estate, Groups groups, int size) {
+        super(size, estate.asOf());
         this.estate = estate;
         this.groups = groups;
-        this.size = size;
-    }
-
-    @Override
-    public Positions and(Positions one, Positions other) {
-        return one.and(other);
-    }
-
-    @Override
-    public Positions or(Positions one, Positions other) {
-        return one.or(other);
-    }
-
-    @Override
-    public Positions not(Positions set) {
-        return Positions.range(0, size).without(set);
     }
 
     @Override
     public Positions having(ValueCondition condition) {
-        if (condition.attribute().equals("collection")) {
-            return other(condition);
-        }
-        Positions known = answers.get(condition);
-        if (known == null) {
-            known = answer(condition);
-            answers.put(condition, known);
-        }
-        return known;
+        return condition.attribute().equals("collection") ? other(condition) : super.having(condition);
     }
 
-    private Positions answer(ValueCondition condition) {
+    @Override
+    Positions answer(ValueCondition condition) {
         return switch (condition.attribute()) {
             case "ou" -> ofOus(condition);
             case "group" -> ofGroups(condition);
-            default -> prepared(condition).where(value -> value.isPresent()
-                    && condition.acceptsPrepared(value.get(), estate.asOf()));
+            default -> super.answer(condition);
         };
     }
 
-    private Postings<Optional<Object>> prepared(ValueCondition condition) {
-        return prepared.computeIfAbsent(condition.attribute() + " " + condition.form(), k -> columns
-                .computeIfAbsent(condition.attribute(), this::column)
-                .map(value -> Optional.ofNullable(condition.prepare(value))));
-    }
-
-    private Postings<String> column(String attribute) {
+    @Override
+    Postings<String> column(String attribute) {
         Postings<String> known = attribute.equals("name") ? null : facts().get(attribute);
-        return known != null ? known : Postings.of(attribute.equals("name") ? size : 0, p -> Elements.some(value(p, "name")));
+        return known != null ? known : Postings.of(attribute.equals("name") ? size() : 0, p -> Elements.some(value(p, "name")));
     }
 
     /** The columns of all facts, laid out in one pass: going to each device once is what costs. */
     private synchronized Map<String, Postings<String>> facts() {
         if (facts == null) {
-            FactColumns columns = new FactColumns(size);
-            for (int p = 0; p < size; p++) {
-                columns.add(p, factsAt(p));
-            }
-            facts = columns.build();
+            facts = FactColumns.of(size(), this::factsAt);
         }
         return facts;
     }

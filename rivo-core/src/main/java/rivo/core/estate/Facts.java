@@ -4,57 +4,94 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.TreeMap;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.BiConsumer;
 import org.jspecify.annotations.Nullable;
 
 /**
  * What is known of one device or person: a few named texts. Names are found without regard to case.
  *
- * <p>Immutable. Names and values stand side by side in one small array, since there may be a million of these; looking
- * one up walks that array.
+ * <p>Immutable. There may be a million of these, which mostly tell the same things: so values stand side by side in one
+ * small array, and those of equal names share the array of their names. Looking a name up walks that array.
  */
 public final class Facts {
 
-    public static final Facts NONE = new Facts(new String[0]);
+    public static final Facts NONE = new Facts(new String[0], new String[0]);
 
-    /** Name, value, name, value, in the order of the names. */
-    private final String[] pairs;
+    /** Arrays of names, by what they hold; so many are kept to be shared, whatever devices come up with. */
+    private static final Map<List<String>, String[]> SHARED = new ConcurrentHashMap<>();
+    private static final int MOST_SHARED = 4096;
 
-    private Facts(String[] pairs) {
-        this.pairs = pairs;
+    /** Ascending. */
+    private final String[] names;
+    private final String[] values;
+
+    private Facts(String[] names, String[] values) {
+        this.names = names;
+        this.values = values;
     }
 
     public static Facts of(Map<String, String> facts) {
         if (facts.isEmpty()) {
             return NONE;
         }
-        List<String> pairs = new ArrayList<>(facts.size() * 2);
-        new TreeMap<>(facts).forEach((name, value) -> {
-            pairs.add(name);
-            pairs.add(value);
-        });
-        return new Facts(pairs.toArray(new String[0]));
+        List<String> names = new ArrayList<>(facts.keySet());
+        names.sort(null);
+        String[] values = new String[names.size()];
+        Arrays.setAll(values, i -> Objects.requireNonNull(facts.get(names.get(i))));
+        return new Facts(shared(names), values);
+    }
+
+    private static String[] shared(List<String> names) {
+        String[] known = SHARED.get(names);
+        if (known == null) {
+            known = names.toArray(new String[0]);
+            if (SHARED.size() < MOST_SHARED) {
+                SHARED.put(List.of(known), known);
+            }
+        }
+        return known;
     }
 
     /** The value under this name, however it is capitalised, or null. */
     public @Nullable String get(String name) {
-        for (int i = 0; i < pairs.length; i += 2) {
-            if (pairs[i].equals(name)) {
-                return pairs[i + 1];
+        for (int i = 0; i < names.length; i++) {
+            if (names[i].equals(name)) {
+                return values[i];
             }
         }
-        for (int i = 0; i < pairs.length; i += 2) {
-            if (pairs[i].equalsIgnoreCase(name)) {
-                return pairs[i + 1];
+        for (int i = 0; i < names.length; i++) {
+            if (names[i].equalsIgnoreCase(name)) {
+                return values[i];
             }
         }
         return null;
     }
 
+    /** Whether the two are known to have the same names, in the same places: a look at one reference. */
+    public boolean sharesNamesWith(Facts other) {
+        return names == other.names;
+    }
+
+    public int size() {
+        return values.length;
+    }
+
+    /** The name at this place, from 0 on; names are in ascending order. */
+    public String name(int place) {
+        return names[place];
+    }
+
+    /** The value of the name at this place. */
+    public String value(int place) {
+        return values[place];
+    }
+
     public void forEach(BiConsumer<String, String> consumer) {
-        for (int i = 0; i < pairs.length; i += 2) {
-            consumer.accept(pairs[i], pairs[i + 1]);
+        for (int i = 0; i < names.length; i++) {
+            consumer.accept(names[i], values[i]);
         }
     }
 
@@ -66,17 +103,18 @@ public final class Facts {
     }
 
     public boolean isEmpty() {
-        return pairs.length == 0;
+        return values.length == 0;
     }
 
     @Override
     public boolean equals(Object other) {
-        return other instanceof Facts facts && Arrays.equals(pairs, facts.pairs);
+        return other instanceof Facts facts && Arrays.equals(names, facts.names)
+                && Arrays.equals(values, facts.values);
     }
 
     @Override
     public int hashCode() {
-        return Arrays.hashCode(pairs);
+        return 31 * Arrays.hashCode(names) + Arrays.hashCode(values);
     }
 
     @Override

@@ -40,11 +40,9 @@ class CodesTest {
 
     @Test
     void columnsOfOneNameAreOneHoweverItIsCapitalisedAndWhereverItStands() {
-        FactColumns columns = new FactColumns(3);
-        columns.add(0, Facts.of(Map.of("arch", "x64", "site", "Weir")));
-        columns.add(1, Facts.of(Map.of("Arch", "x64")));
-        columns.add(2, Facts.of(Map.of("site", "Weir")));
-        Map<String, Postings<String>> built = columns.build();
+        List<Facts> facts = List.of(Facts.of(Map.of("arch", "x64", "site", "Weir")), Facts.of(Map.of("Arch", "x64")),
+                Facts.of(Map.of("site", "Weir")));
+        Map<String, Postings<String>> built = FactColumns.of(3, facts::get);
         assertThat(built).containsOnlyKeys("arch", "site");
         assertThat(built.get("arch").where("x64"::equals).toArray()).containsExactly(0, 1);
         assertThat(built.get("site").where("Weir"::equals).toArray()).containsExactly(0, 2);
