@@ -145,9 +145,7 @@ final class AssignmentReader {
                         + "collection:ID, device:ID or user:ID.");
                 return Target.ALL_DEVICES;
             }
-            Target shared = new Target(known.kind(), at.same(known.id()));
-            targets.put(text, shared);
-            known = shared;
+            targets.put(text, known);
         }
         return known;
     }

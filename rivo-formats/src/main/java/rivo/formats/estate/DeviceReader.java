@@ -62,7 +62,7 @@ final class DeviceReader {
 
     private void put(Map<String, String> facts, String key, @Nullable String value) {
         if (value != null) {
-            facts.put(at.same(key), value);
+            facts.put(key, value);
         }
     }
 

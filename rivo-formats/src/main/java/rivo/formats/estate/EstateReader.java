@@ -68,7 +68,7 @@ public final class EstateReader {
     private final List<Assignment> assignments = new ArrayList<>();
     private final List<Request> requests = new ArrayList<>();
 
-    private EstateReader(JsonParser json) {
+    private EstateReader(JsonTokens json) {
         this.at = new JsonCursor(json);
         this.devicesAt = new DeviceReader(at);
         this.catalogueAt = new CatalogueReader(at);
@@ -90,7 +90,8 @@ public final class EstateReader {
 
     /** The same from a stream, which is not closed. */
     public static Estate read(InputStream in) throws IOException {
-        try (JsonParser json = new JsonFactory().createParser(ObjectReadContext.empty(), unpacked(in))) {
+        try (JsonParser parser = new JsonFactory().createParser(ObjectReadContext.empty(), unpacked(in));
+                JsonTokens json = new JsonTokens(parser)) {
             EstateReader reader = new EstateReader(json);
             EstateParts parts = reader.parse(json);
             reader.check(parts);
@@ -109,13 +110,13 @@ public final class EstateReader {
         return gzip ? new GZIPInputStream(buffered, BUFFER) : buffered;
     }
 
-    private EstateParts parse(JsonParser json) throws IOException {
+    private EstateParts parse(JsonTokens json) throws IOException {
         try {
-            if (json.nextToken() == null) {
+            if (json.next() == null) {
                 throw new RefusedException("empty", "", "The file is empty; give an estate as JSON.");
             }
             at.object(this::section);
-            JsonToken after = json.nextToken();
+            JsonToken after = json.next();
             if (after != null) {
                 at.problem("more", "There is something after the end of the estate; take it out.");
             }
@@ -124,7 +125,7 @@ public final class EstateReader {
                 throw cause;
             }
             // Nothing after this can be read; what was found before is told as well.
-            TokenStreamLocation where = json.currentLocation();
+            TokenStreamLocation where = Objects.requireNonNull(json.failedAt());
             at.problem("bad-json", "Line " + where.getLineNr() + ", column " + where.getColumnNr() + ": "
                     + e.getOriginalMessage() + "; mend the JSON here.");
             throw new RefusedException(List.copyOf(at.problems().values()));

@@ -18,29 +18,27 @@ import org.jspecify.annotations.Nullable;
 import rivo.core.estate.Problem;
 import rivo.core.estate.RefusedException;
 import rivo.core.estate.Version;
-import tools.jackson.core.JsonParser;
 import tools.jackson.core.JsonToken;
 
 /**
  * Walks through a JSON document, knows where it stands, and collects what is wrong instead of stopping. Equal texts come
  * out as the same object. Of one thread.
  *
- * <p>The parser stands on the first token of the value that is read; after reading it stands on its last one.
+ * <p>It stands on the first token of the value that is read; after reading it stands on its last one.
  */
 final class JsonCursor {
 
     private static final int FEW_KEYS = 32;
 
-    private final JsonParser json;
+    private final JsonTokens json;
     private final List<Object> path = new ArrayList<>();
     private final Map<String, Problem> problems = new LinkedHashMap<>();
-    private final TextTable texts = new TextTable();
     private final Set<String> instants = new HashSet<>();
     private final List<String[]> seenAtDepth = new ArrayList<>();
     private int depth;
     private final Map<String, Version> versions = new HashMap<>();
 
-    JsonCursor(JsonParser json) {
+    JsonCursor(JsonTokens json) {
         this.json = json;
     }
 
@@ -85,7 +83,7 @@ final class JsonCursor {
 
     /** Reads an object, key by key; anything else is a problem. */
     void object(KeyReader reader) {
-        if (json.currentToken() != JsonToken.START_OBJECT) {
+        if (json.current() != JsonToken.START_OBJECT) {
             wrong("an object in braces");
             return;
         }
@@ -93,8 +91,8 @@ final class JsonCursor {
         int n = 0;
         Set<String> many = null;
         depth++;
-        while (json.nextToken() != JsonToken.END_OBJECT) {
-            String key = json.currentName();
+        while (json.next() != JsonToken.END_OBJECT) {
+            String key = json.text();
             path.add(key);
             if (many == null ? isAmong(seen, n, key) : !many.add(key)) {
                 problem("key-twice", "\"" + key + "\" is given twice; give it once.");
@@ -105,7 +103,7 @@ final class JsonCursor {
                 many = new HashSet<>(Arrays.asList(seen));
                 many.add(key);
             }
-            json.nextToken();
+            json.next();
             if (!reader.read(key)) {
                 problem("unknown-key", "There is no key \"" + key + "\" here; take it out, or mend its spelling.");
                 json.skipChildren();
@@ -134,11 +132,11 @@ final class JsonCursor {
 
     /** Reads a list, entry by entry; anything else is a problem. */
     void list(Runnable entry) {
-        if (json.currentToken() != JsonToken.START_ARRAY) {
+        if (json.current() != JsonToken.START_ARRAY) {
             wrong("a list in brackets");
             return;
         }
-        for (int i = 0; json.nextToken() != JsonToken.END_ARRAY; i++) {
+        for (int i = 0; json.next() != JsonToken.END_ARRAY; i++) {
             path.add(i);
             entry.run();
             path.remove(path.size() - 1);
@@ -157,7 +155,7 @@ final class JsonCursor {
     }
 
     private String shown() {
-        return switch (json.currentToken()) {
+        return switch (json.current()) {
             case START_OBJECT -> "an object";
             case START_ARRAY -> "a list";
             case VALUE_NULL -> "null";
@@ -168,7 +166,7 @@ final class JsonCursor {
     }
 
     boolean isNull() {
-        return json.currentToken() == JsonToken.VALUE_NULL;
+        return json.current() == JsonToken.VALUE_NULL;
     }
 
     /** A text that need not be there: null stands for nothing. */
@@ -178,15 +176,11 @@ final class JsonCursor {
 
     /** A text; when it is none, a problem and null. */
     @Nullable String text() {
-        if (json.currentToken() != JsonToken.VALUE_STRING) {
+        if (json.current() != JsonToken.VALUE_STRING) {
             wrong("a text in double quotes");
             return null;
         }
-        return textHere();
-    }
-
-    private String textHere() {
-        return texts.text(json.getStringCharacters(), json.getStringOffset(), json.getStringLength());
+        return json.text();
     }
 
     /** A text; when it is none, a problem and the empty text. */
@@ -195,23 +189,18 @@ final class JsonCursor {
         return text == null ? "" : text;
     }
 
-    /** The same text as everywhere else. */
-    String same(String text) {
-        return texts.text(text.toCharArray(), 0, text.length());
-    }
-
     boolean truth() {
-        if (json.currentToken() != JsonToken.VALUE_TRUE && json.currentToken() != JsonToken.VALUE_FALSE) {
+        if (json.current() != JsonToken.VALUE_TRUE && json.current() != JsonToken.VALUE_FALSE) {
             wrong("true or false");
             return false;
         }
-        return json.currentToken() == JsonToken.VALUE_TRUE;
+        return json.current() == JsonToken.VALUE_TRUE;
     }
 
     /** A whole number within bounds, both included; else a problem and the lowest. */
     long whole(long lowest, long highest) {
-        if (json.currentToken() == JsonToken.VALUE_NUMBER_INT) {
-            java.math.BigInteger number = json.getBigIntegerValue();
+        if (json.current() == JsonToken.VALUE_NUMBER_INT) {
+            java.math.BigInteger number = new java.math.BigInteger(json.text());
             if (number.bitLength() < Long.SIZE && number.longValue() >= lowest && number.longValue() <= highest) {
                 return number.longValue();
             }
@@ -225,11 +214,11 @@ final class JsonCursor {
 
     /** A number, as it is written; when it is none, a problem and null. */
     @Nullable String number() {
-        if (json.currentToken() != JsonToken.VALUE_NUMBER_INT && json.currentToken() != JsonToken.VALUE_NUMBER_FLOAT) {
+        if (json.current() != JsonToken.VALUE_NUMBER_INT && json.current() != JsonToken.VALUE_NUMBER_FLOAT) {
             wrong("a number");
             return null;
         }
-        return textHere();
+        return json.text();
     }
 
     @Nullable BigDecimal decimal() {
