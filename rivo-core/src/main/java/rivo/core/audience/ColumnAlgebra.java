@@ -5,6 +5,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
 import rivo.core.rule.Algebra;
+import rivo.core.rule.Condition;
 import rivo.core.rule.ValueCondition;
 
 /** Answers conditions from columns of values: each distinct condition once, and of each distinct value of its attribute. */
@@ -53,6 +54,16 @@ abstract class ColumnAlgebra implements Algebra<Positions> {
 
     Positions answer(ValueCondition condition) {
         return prepared(condition).where(value -> value.isPresent() && condition.acceptsPrepared(value.get(), asOf));
+    }
+
+    @Override
+    public Positions havingElement(String attribute, Condition within) {
+        throw new IllegalStateException("nothing here has elements");
+    }
+
+    @Override
+    public Positions havingAnyElement(String attribute) {
+        throw new IllegalStateException("nothing here has elements");
     }
 
     private Postings<Optional<Object>> prepared(ValueCondition condition) {

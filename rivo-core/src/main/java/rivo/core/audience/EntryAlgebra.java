@@ -32,14 +32,4 @@ final class EntryAlgebra<T> extends ColumnAlgebra {
         List<T> entries = postings.distinct();
         return Postings.of(entries.size(), e -> Elements.some(value.apply(entries.get(e), attribute)));
     }
-
-    @Override
-    public Positions havingElement(String attribute, Condition within) {
-        throw new IllegalStateException("an entry has no elements");
-    }
-
-    @Override
-    public Positions havingAnyElement(String attribute) {
-        throw new IllegalStateException("an entry has no elements");
-    }
 }

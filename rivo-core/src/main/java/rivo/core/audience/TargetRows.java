@@ -26,8 +26,8 @@ final class TargetRows {
     private final TargetNumbers numbers;
     private final Groups groups;
     private final RuleSets rules;
-    /** Those of an older estate: what is the same in both is taken from them. */
-    private @Nullable Tables earlier;
+    /** Of an older estate, for each side: what is the same in both is taken from them. Not the estate itself. */
+    private volatile List<Memberships> earlier;
     private volatile @Nullable Tables tables;
 
     TargetRows(Estate estate, PersonUnits units, TargetNumbers numbers, Groups groups, RuleSets rules,
@@ -37,7 +37,7 @@ final class TargetRows {
         this.numbers = numbers;
         this.groups = groups;
         this.rules = rules;
-        this.earlier = before == null ? null : before.tables == null ? before.earlier : before.tables;
+        this.earlier = before == null ? List.of() : before.memberships();
     }
 
     /** Costs a step for each OU above, each group that holds the device or its people, and each collection. */
@@ -70,13 +70,16 @@ final class TargetRows {
     private Tables tables() {
         Tables known = tables;
         if (known == null || known.of != numbers.size()) {
-            synchronized (this) {
-                known = new Tables(tables == null ? earlier : tables);
-                tables = known;
-                earlier = null;
-            }
+            known = new Tables(memberships());
+            tables = known;
+            earlier = List.of();
         }
         return known;
+    }
+
+    private List<Memberships> memberships() {
+        Tables known = tables;
+        return known == null ? earlier : List.of(known.devices.memberships, known.people.memberships);
     }
 
     /** What is there for so many numbers. */
@@ -88,11 +91,11 @@ final class TargetRows {
         private final Positions[] collections;
         private final int[] collectionNumbers;
 
-        Tables(@Nullable Tables before) {
+        Tables(List<Memberships> before) {
             devices = new Side(Follows.DEVICE, estate.devices().size(), id -> groups.of(id).devices(),
-                    before == null ? null : before.devices);
+                    before.isEmpty() ? null : before.get(0));
             people = new Side(Follows.USER, estate.users().size(), id -> groups.of(id).users(),
-                    before == null ? null : before.people);
+                    before.isEmpty() ? null : before.get(1));
             List<String> named = estate.collections().keySet().stream()
                     .filter(id -> numbers.find(Target.collection(id), Follows.DEVICE) >= 0).toList();
             collections = named.stream().map(rules::collection).toArray(Positions[]::new);
@@ -109,7 +112,7 @@ final class TargetRows {
         private final int[] ofOu;
         private final Memberships memberships;
 
-        Side(Follows side, int size, Function<String, Positions> members, @Nullable Side before) {
+        Side(Follows side, int size, Function<String, Positions> members, @Nullable Memberships before) {
             this.side = side;
             OuTree ous = estate.ous();
             this.everyone = numbers.find(side == Follows.DEVICE ? Target.ALL_DEVICES : Target.ALL_USERS, side);
@@ -127,7 +130,7 @@ final class TargetRows {
                 }
             }
             int[] names = found.stream().mapToInt(n -> n).toArray();
-            this.memberships = before != null && before.memberships.isOf(size, sets, names) ? before.memberships
+            this.memberships = before != null && before.isOf(size, sets, names) ? before
                     : new Memberships(size, sets, names);
         }
 

@@ -4,7 +4,6 @@ import org.jspecify.annotations.Nullable;
 import rivo.core.estate.Estate;
 import rivo.core.estate.Facts;
 import rivo.core.estate.User;
-import rivo.core.rule.Condition;
 import rivo.core.rule.ValueCondition;
 
 /** Rules over all people at once: what stands in the brackets of {@code people[…]}. */
@@ -46,15 +45,5 @@ final class UserAlgebra extends SetAlgebra {
     @Override
     Positions other(ValueCondition condition) {
         return Positions.NONE;
-    }
-
-    @Override
-    public Positions havingElement(String attribute, Condition within) {
-        throw new IllegalStateException("a person has no elements");
-    }
-
-    @Override
-    public Positions havingAnyElement(String attribute) {
-        throw new IllegalStateException("a person has no elements");
     }
 }

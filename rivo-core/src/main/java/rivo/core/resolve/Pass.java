@@ -24,6 +24,7 @@ final class Pass {
     private final Estate estate;
     private final Presences present;
     private final Map<String, TitleOutcomes> done = new LinkedHashMap<>();
+    /** Sections 3 to 6 by title, as long as its family may ask again. */
     private final Map<String, List<Share<BaseOutcome>>> bases = new HashMap<>();
 
     Pass(Resolver resolver, Presences present) {
@@ -112,6 +113,7 @@ final class Pass {
     Map<String, TitleOutcomes> family(Family family) {
         if (!done.containsKey(family.titles().get(0).id())) {
             done.putAll(family(family, Positions.range(0, audiences.size(family.scope()))));
+            family.titles().forEach(title -> bases.remove(title.id()));
         }
         return done;
     }
