@@ -149,7 +149,7 @@ class KitsAndMirrorsTest extends BrowserTest {
         button("Save").click();
         region("Before it is assigned").getByRole(AriaRole.BUTTON, new Locator.GetByRoleOptions().setName("60").setExact(true))
                 .click();
-        assertThat(page.getByRole(AriaRole.DIALOG)).containsText("needs ramgib ge 4000, has");
+        assertThat(page.getByRole(AriaRole.DIALOG)).containsText("needs ramGiB ge 4000, has");
         assertThat(browser.complaints()).isEmpty();
     }
 

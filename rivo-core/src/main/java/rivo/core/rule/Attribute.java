@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.TreeMap;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -24,11 +25,14 @@ record Attribute(String name, Type type) {
             Map.entry("os.family", Type.TEXT), Map.entry("os.edition", Type.TEXT), Map.entry("arch", Type.TEXT),
             Map.entry("manufacturer", Type.TEXT), Map.entry("model", Type.TEXT), Map.entry("chassis", Type.TEXT),
             Map.entry("language", Type.TEXT), Map.entry("site", Type.TEXT), Map.entry("joined", Type.TEXT),
-            Map.entry("os.version", Type.VERSION), Map.entry("ramgib", Type.NUMBER),
-            Map.entry("diskfreegib", Type.NUMBER), Map.entry("lastseen", Type.INSTANT),
+            Map.entry("os.version", Type.VERSION), Map.entry("ramGiB", Type.NUMBER),
+            Map.entry("diskFreeGiB", Type.NUMBER), Map.entry("lastSeen", Type.INSTANT),
             Map.entry("enrolled", Type.INSTANT), Map.entry("ou", Type.DN), Map.entry("group", Type.TEXT),
             Map.entry("collection", Type.COLLECTION), Map.entry("software", Type.COMPLEX),
             Map.entry("present", Type.COMPLEX), Map.entry("people", Type.COMPLEX));
+    /** The names of {@link #OF_DEVICE} as they are written, by themselves in lower case. */
+    private static final Map<String, String> WRITTEN = OF_DEVICE.keySet().stream()
+            .collect(Collectors.toUnmodifiableMap(name -> name.toLowerCase(Locale.ROOT), name -> name));
     private static final Map<String, Map<String, Type>> OF_ELEMENT = Map.of(
             "software", Map.of("name", Type.TEXT, "publisher", Type.TEXT, "version", Type.VERSION),
             "present", Map.of("title", Type.TEXT, "version", Type.VERSION),
@@ -41,7 +45,7 @@ record Attribute(String name, Type type) {
             if (name.startsWith(OWN) && name.length() > OWN.length()) {
                 return new Attribute(name, Type.TEXT);
             }
-            Type type = OF_DEVICE.get(name);
+            Type type = OF_DEVICE.get(written(name));
             return type == null ? null : new Attribute(name, type);
         }
         Type type = OF_ELEMENT.getOrDefault(complex, Map.of()).get(name);
@@ -50,6 +54,11 @@ record Attribute(String name, Type type) {
             return new Attribute(name, Type.TEXT);
         }
         return type == null ? null : new Attribute(name, type);
+    }
+
+    /** The name in lower case as people write it. */
+    static String written(String name) {
+        return WRITTEN.getOrDefault(name, name);
     }
 
     /** Whether it is the groups, which the directory says and no device reports. */
@@ -63,7 +72,7 @@ record Attribute(String name, Type type) {
         Map<String, Type> known = complex == null ? OF_DEVICE : OF_ELEMENT.getOrDefault(complex, Map.of());
         String name = written.toLowerCase(Locale.ROOT);
         known.keySet().stream().sorted().forEach(candidate -> byDistance
-                .computeIfAbsent(distance(name, candidate), d -> new ArrayList<>()).add(candidate));
+                .computeIfAbsent(distance(name, candidate.toLowerCase(Locale.ROOT)), d -> new ArrayList<>()).add(candidate));
         return byDistance.entrySet().stream().filter(e -> e.getKey() <= 1 + name.length() / 3)
                 .map(e -> e.getValue().get(0)).findFirst().orElse(null);
     }

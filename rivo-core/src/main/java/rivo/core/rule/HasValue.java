@@ -22,6 +22,6 @@ record HasValue(String attribute) implements ValueCondition {
 
     @Override
     public String words() {
-        return attribute + " pr";
+        return Attribute.written(attribute) + " pr";
     }
 }

@@ -30,6 +30,6 @@ record InstantComparison(String attribute, Operator operator, Moment moment, Str
 
     @Override
     public String words() {
-        return attribute + " " + operator.word() + " " + literal;
+        return Attribute.written(attribute) + " " + operator.word() + " " + literal;
     }
 }

@@ -29,6 +29,6 @@ record NumberComparison(String attribute, Operator operator, BigDecimal number) 
 
     @Override
     public String words() {
-        return attribute + " " + operator.word() + " " + number;
+        return Attribute.written(attribute) + " " + operator.word() + " " + number;
     }
 }

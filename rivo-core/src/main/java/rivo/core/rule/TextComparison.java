@@ -48,6 +48,6 @@ record TextComparison(String attribute, Operator operator, boolean dn, String fo
 
     @Override
     public String words() {
-        return attribute + " " + operator.word() + " \"" + literal.replace("\\", "\\\\").replace("\"", "\\\"") + "\"";
+        return Attribute.written(attribute) + " " + operator.word() + " \"" + literal.replace("\\", "\\\\").replace("\"", "\\\"") + "\"";
     }
 }

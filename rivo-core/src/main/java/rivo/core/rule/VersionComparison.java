@@ -24,6 +24,6 @@ record VersionComparison(String attribute, Operator operator, Version version) i
 
     @Override
     public String words() {
-        return attribute + " " + operator.word() + " \"" + version + "\"";
+        return Attribute.written(attribute) + " " + operator.word() + " \"" + version + "\"";
     }
 }

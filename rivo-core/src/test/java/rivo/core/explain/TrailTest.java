@@ -76,7 +76,7 @@ class TrailTest {
         Trail trail = trail(estates.assignment(estates.next("siltscope", Intent.REQUIRED, Target.ou("labs"))
                 .withWithin("arch eq \"x64\" and ramGiB ge 8")), "d-labs");
         assertThat(said(trail)).containsExactly(
-                "a1: narrowed out: arch eq \"x64\", has arm64; ramgib ge 8, not reported");
+                "a1: narrowed out: arch eq \"x64\", has arm64; ramGiB ge 8, not reported");
         assertThat(trail.clauses(trail.rungs().get(0))).extracting(c -> c.holds()).containsExactly(false, false);
     }
 

@@ -18,6 +18,7 @@ class RuleErrorsTest {
     @CsvSource(delimiter = '|', quoteCharacter = '~', value = {
         "arhc eq \"x64\"|1|'arhc' is no attribute; did you mean 'arch'?",
         "arch eq \"x64\" and os.famly eq \"windows\"|19|did you mean 'os.family'?",
+        "ramGB ge 8|1|did you mean 'ramGiB'?",
         "software[nam eq \"X\"]|10|'nam' is no attribute of software; did you mean 'name'?",
         "software.nme eq \"X\"|10|did you mean 'name'?",
         "zzzzzzzz eq 1|1|'zzzzzzzz' is no attribute.",

@@ -131,7 +131,7 @@ class TitlesApiTest {
                 .containsExactly("runs", "runs", "skipped", "stops", "not-reached");
         assertThat(tried.at("/steps/1/command").asString()).isEqualTo("setup --site Hartsmere");
         assertThat(tried.at("/steps/2/why").asString()).isEqualTo("needs model co \"Intake\", has not reported it");
-        assertThat(tried.at("/steps/3/why").asString()).isEqualTo("not here: needs diskfreegib ge 100, has 12");
+        assertThat(tried.at("/steps/3/why").asString()).isEqualTo("not here: needs diskFreeGiB ge 100, has 12");
     }
 
     @Test
