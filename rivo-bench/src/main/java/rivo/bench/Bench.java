@@ -265,7 +265,8 @@ public final class Bench {
                 "", "The estates are made by `rivo.bench.Fleet`. The floor is reading the target set of every assignment",
                 "once, as a bit for each device, in the same run. Figures are the best of several tries unless a line says",
                 "otherwise. The heap has been touched before, as a server's is after its first minutes. On a machine that is",
-                "shared with others, runs differ by two times and more; ratios to the floor differ less.", "", "| work | figure | to reach |", "|---|---|---|"));
+                "shared with others, runs differ by two times and more; ratios to the floor differ less.", "",
+                "| work | figure | to reach |", "|---|---|---|"));
         lines.addAll(rows);
         Files.write(page, lines);
     }

@@ -170,7 +170,7 @@ public final class Pair {
      * or two where it is known what the pair comes to among all units, else one for each own unit and gate.
      */
     public Standing at(int unit, TargetRow row) {
-        if (sureness == Sureness.ALWAYS || sureness == Sureness.WHERE_SIMPLE && row.isSimple()) {
+        if (sureness.isSure(row)) {
             return Standing.CANDIDATE;
         }
         Split known = anywhere;
@@ -194,7 +194,11 @@ public final class Pair {
         /** At those whose row is {@linkplain TargetRow#isSimple simple}: only fences, or whose row it is, would matter. */
         WHERE_SIMPLE,
         ALWAYS,
-        NEVER
+        NEVER;
+
+        boolean isSure(TargetRow row) {
+            return this == ALWAYS || this == WHERE_SIMPLE && row.isSimple();
+        }
     }
 
     Sureness sureness() {

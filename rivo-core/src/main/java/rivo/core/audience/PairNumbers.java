@@ -32,6 +32,6 @@ public final class PairNumbers {
 
     /** Whether the pair at this place, which may hold where the row was taken, is a candidate there without asking it. */
     public boolean isCertain(int at, TargetRow row) {
-        return sureness[at] == Pair.Sureness.ALWAYS || sureness[at] == Pair.Sureness.WHERE_SIMPLE && row.isSimple();
+        return sureness[at].isSure(row);
     }
 }

@@ -249,6 +249,14 @@ class RefusalsTest {
     }
 
     @Test
+    void aNumberOfAHundredThousandDigitsIsRefusedAndNotReckonedWith() throws IOException {
+        assertThat(problems(with("\"seats\": 3", "\"seats\": " + "9".repeat(100_000)))).isNotEmpty();
+        assertThat(problems(with("\"seats\": 3", "\"seats\": " + "9".repeat(900)))).extracting(Problem::place)
+                .containsExactly("titles[0].seats");
+        assertThat(problems(with("\"ramGiB\": 8", "\"ramGiB\": 0." + "1".repeat(100_000)))).isNotEmpty();
+    }
+
+    @Test
     void threeFaultsInOneFileAreAllTold() throws IOException {
         String json = with("\"seats\": 3", "\"seats\": -3").replace("\"priority\": 0", "\"priority\": 5000")
                 .replace("\"ramGiB lt 9\"", "\"ramGB lt 9\"");
