@@ -1,9 +1,11 @@
 package rivo.core.audience;
 
+import java.util.Collection;
 import java.util.List;
 import java.util.function.IntFunction;
 import java.util.function.Predicate;
 import java.util.stream.IntStream;
+import java.util.stream.Stream;
 
 /**
  * Walks through what stands at the positions of a list. What a million devices say lies all over the memory: so long
@@ -27,6 +29,11 @@ final class Blocks {
     /** Works one part out: the positions from {@code from}, included, to {@code to}, excluded. */
     interface Part<R> {
         R of(int from, int to);
+    }
+
+    /** A stream of the things; of several threads where what they are made of is as long as {@code size}, and that is long. */
+    static <T> Stream<T> sideBySide(int size, Collection<T> things) {
+        return size < 2 * LEAST_PART ? things.stream() : things.parallelStream();
     }
 
     /** What each part of the positions comes to, in ascending order; worked out side by side. */

@@ -7,72 +7,82 @@ import org.jspecify.annotations.Nullable;
 /**
  * Numbers distinct values from 0 on, in the order in which they come. Of one thread.
  *
- * <p><b>How.</b> A table with open addressing, never more than half full, holds the hash of a value with its code, so that
- * a value is looked at only where its hash is the one; most come many times as the very same object, which settles it.
+ * <p><b>How.</b> A table with open addressing, at most a quarter full, holds each value beside its code. Values come a
+ * block at a time: first all are asked for their hashes, then all are looked up, so that nobody waits for the memory of
+ * each in turn. Most come many times as the very same object, which settles it at one look.
  *
  * @param <T> a value, compared by {@code equals}
  */
 final class Codes<T> {
 
+    /** Spreads what differs over the upper bits, of which the place in the table is made. */
+    private static final int SPREAD = 0x9E3779B9;
+
     private final List<T> distinct = new ArrayList<>();
-    /** The hash in the upper half, one more than the code in the lower; 0 where there is none. */
-    private long[] table = new long[64];
-    /** Values often come many times in a row. */
-    private @Nullable T last;
-    private int lastCode;
+    private @Nullable Object[] values = new Object[64];
+    private int[] codes = new int[64];
+    private int[] hashes = {};
 
     int of(T value) {
-        if (value != last) {
-            lastCode = find(value);
-            last = value;
-        }
-        return lastCode;
+        return find(value.hashCode(), value);
     }
 
-    private int find(T value) {
-        int hash = value.hashCode();
-        int mask = table.length - 1;
-        for (int at = spread(hash) & mask;; at = (at + 1) & mask) {
-            long entry = table[at];
-            if (entry == 0) {
-                return add(at, hash, value);
+    /** The codes of the first {@code n} values. */
+    int[] of(T[] block, int n) {
+        int[] found = new int[n];
+        if (hashes.length < n) {
+            hashes = new int[n];
+        }
+        for (int i = 0; i < n; i++) {
+            hashes[i] = block[i].hashCode();
+        }
+        for (int i = 0; i < n; i++) {
+            int place = place(hashes[i]);
+            found[i] = values[place] == block[i] ? codes[place] : find(hashes[i], block[i]);
+        }
+        return found;
+    }
+
+    private int place(int hash) {
+        return hash * SPREAD >>> Integer.numberOfLeadingZeros(values.length - 1);
+    }
+
+    private int find(int hash, T value) {
+        int mask = values.length - 1;
+        for (int at = place(hash);; at = (at + 1) & mask) {
+            Object there = values[at];
+            if (there == null) {
+                return add(at, value);
             }
-            if ((int) (entry >>> Integer.SIZE) == hash) {
-                T there = distinct.get((int) entry - 1);
-                if (there == value || there.equals(value)) {
-                    return (int) entry - 1;
-                }
+            if (there == value || there.hashCode() == hash && there.equals(value)) {
+                return codes[at];
             }
         }
     }
 
-    private int add(int at, int hash, T value) {
+    private int add(int at, T value) {
+        int code = distinct.size();
         distinct.add(value);
-        table[at] = (long) hash << Integer.SIZE | distinct.size();
-        if (distinct.size() * 2 > table.length) {
+        values[at] = value;
+        codes[at] = code;
+        if (distinct.size() * 4 > values.length) {
             grow();
         }
-        return distinct.size() - 1;
+        return code;
     }
 
     private void grow() {
-        long[] old = table;
-        table = new long[old.length * 2];
-        int mask = table.length - 1;
-        for (long entry : old) {
-            if (entry != 0) {
-                int at = spread((int) (entry >>> Integer.SIZE)) & mask;
-                while (table[at] != 0) {
-                    at = (at + 1) & mask;
-                }
-                table[at] = entry;
+        values = new Object[values.length * 2];
+        codes = new int[values.length];
+        int mask = values.length - 1;
+        for (int code = 0; code < distinct.size(); code++) {
+            int at = place(distinct.get(code).hashCode());
+            while (values[at] != null) {
+                at = (at + 1) & mask;
             }
+            values[at] = distinct.get(code);
+            codes[at] = code;
         }
-    }
-
-    private static int spread(int hash) {
-        int mixed = hash * 0x9E3779B9;
-        return mixed ^ mixed >>> 16;
     }
 
     /** By code. The caller's to keep once nothing more is added. */

@@ -1,5 +1,7 @@
 package rivo.core.audience;
 
+import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 import rivo.core.estate.Device;
@@ -19,6 +21,11 @@ final class DeviceAlgebra extends SetAlgebra {
     private final PersonUnits units;
     private final UserAlgebra users;
     private final Function<ValueCondition, Positions> collections;
+    /** What stands in brackets, and before them. */
+    private record SomeOf(String attribute, Condition within) {
+    }
+
+    private final Map<SomeOf, Positions> answers = new ConcurrentHashMap<>();
     private @Nullable EntryAlgebra<Installed> software;
     private @Nullable EntryAlgebra<Present> present;
 
@@ -62,6 +69,16 @@ final class DeviceAlgebra extends SetAlgebra {
 
     @Override
     public Positions havingElement(String attribute, Condition within) {
+        SomeOf asked = new SomeOf(attribute, within);
+        Positions known = answers.get(asked);
+        if (known == null) {
+            known = answer(attribute, within);
+            answers.put(asked, known);
+        }
+        return known;
+    }
+
+    private Positions answer(String attribute, Condition within) {
         return switch (attribute) {
             case "software" -> software().having(within);
             case "present" -> present().having(within);

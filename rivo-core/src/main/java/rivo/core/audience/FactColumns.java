@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.function.IntFunction;
+import java.util.stream.Collectors;
 import rivo.core.estate.Facts;
 
 /**
@@ -18,7 +19,7 @@ final class FactColumns {
 
     private final int from;
     private final int to;
-    private final Map<String, Postings.Builder<String>> byFolded = new HashMap<>();
+    private final Map<String, CodedRun<String>> byFolded = new HashMap<>();
     /** Facts of the same names, with their positions. */
     private final Facts[] gathered = new Facts[GATHERED];
     private final int[] positions = new int[GATHERED];
@@ -35,15 +36,14 @@ final class FactColumns {
      * @param facts what is told at each position
      */
     static Map<String, Postings<String>> of(int size, IntFunction<Facts> facts) {
-        Map<String, List<Postings<String>>> parts = new HashMap<>();
+        Map<String, List<CodedRun<String>>> runs = new HashMap<>();
         Blocks.inParts(size, (from, to) -> {
             FactColumns columns = new FactColumns(from, to);
             Blocks.forEach(from, to, facts, Facts::isEmpty, columns::add);
-            return columns.build();
-        }).forEach(part -> part.forEach((name, column) -> parts.computeIfAbsent(name, k -> new ArrayList<>()).add(column)));
-        Map<String, Postings<String>> columns = new HashMap<>();
-        parts.forEach((name, of) -> columns.put(name, Postings.joined(size, of)));
-        return columns;
+            return columns.runs();
+        }).forEach(part -> part.forEach((name, run) -> runs.computeIfAbsent(name, k -> new ArrayList<>()).add(run)));
+        return Blocks.sideBySide(size, runs.entrySet())
+                .collect(Collectors.toMap(Map.Entry::getKey, column -> Postings.of(size, column.getValue())));
     }
 
     /** @param position ascending from one call to the next */
@@ -57,8 +57,8 @@ final class FactColumns {
 
     private void layOut() {
         for (int place = 0; n > 0 && place < gathered[0].size(); place++) {
-            Postings.Builder<String> column = byFolded.computeIfAbsent(gathered[0].name(place).toLowerCase(Locale.ROOT),
-                    name -> new Postings.Builder<>(from, to));
+            CodedRun<String> column = byFolded.computeIfAbsent(gathered[0].name(place).toLowerCase(Locale.ROOT),
+                    name -> new CodedRun<>(from, to));
             for (int i = 0; i < n; i++) {
                 column.add(positions[i], gathered[i].value(place));
             }
@@ -66,10 +66,9 @@ final class FactColumns {
         n = 0;
     }
 
-    private Map<String, Postings<String>> build() {
+    private Map<String, CodedRun<String>> runs() {
         layOut();
-        Map<String, Postings<String>> built = new HashMap<>();
-        byFolded.forEach((name, builder) -> built.put(name, builder.build()));
-        return built;
+        byFolded.values().forEach(CodedRun::done);
+        return byFolded;
     }
 }

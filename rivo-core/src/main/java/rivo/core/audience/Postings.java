@@ -6,7 +6,6 @@ import java.util.List;
 import java.util.function.Function;
 import java.util.function.IntFunction;
 import java.util.function.Predicate;
-import org.jspecify.annotations.Nullable;
 
 /**
  * For each distinct value the positions that have it: a question is asked once of each value, whatever the number of
@@ -34,107 +33,67 @@ final class Postings<T> {
 
     /** @param values the values at each position; none for a position without one */
     static <T> Postings<T> of(int size, IntFunction<List<T>> values) {
-        return joined(size, Blocks.inParts(size, (from, to) -> {
-            Builder<T> builder = new Builder<>(from, to);
-            Blocks.forEach(from, to, values, List::isEmpty, (position, list) -> {
-                for (int i = 0; i < list.size(); i++) {
-                    builder.add(position, list.get(i));
-                }
-            });
-            return builder.build();
-        }));
+        return of(size, Blocks.inParts(size, (from, to) -> CodedRun.of(from, to, values)));
     }
 
     /**
-     * The postings of all positions from those of some runs of them.
+     * The postings of all positions from some runs of them.
      *
-     * @param parts in ascending order; a run without any value may be left out
+     * @param runs in ascending order; a run without any value may be left out
      */
-    static <T> Postings<T> joined(int size, List<Postings<T>> parts) {
-        if (parts.size() == 1) {
-            return new Postings<>(parts.get(0), size);
-        }
+    static <T> Postings<T> of(int size, List<CodedRun<T>> runs) {
         Codes<T> codes = new Codes<>();
-        List<int[]> codesOf = parts.stream().map(part -> part.distinct.stream().mapToInt(codes::of).toArray()).toList();
+        List<Part<T>> parts = Blocks.sideBySide(size, runs).map(Part::of).toList();
+        parts.forEach(part -> part.renumber(codes));
         int[] start = new int[codes.distinct().size() + 1];
-        for (int p = 0; p < parts.size(); p++) {
-            for (int c = 0; c < codesOf.get(p).length; c++) {
-                start[codesOf.get(p)[c] + 1] += parts.get(p).start[c + 1] - parts.get(p).start[c];
-            }
-        }
+        parts.forEach(part -> part.addCounts(start));
         for (int c = 0; c + 1 < start.length; c++) {
             start[c + 1] += start[c];
         }
-        int[] next = start.clone();
         int[] members = new int[start[start.length - 1]];
-        for (int p = 0; p < parts.size(); p++) {
-            Postings<T> part = parts.get(p);
-            for (int c = 0; c < codesOf.get(p).length; c++) {
-                int n = part.start[c + 1] - part.start[c];
-                System.arraycopy(part.members, part.start[c], members, next[codesOf.get(p)[c]], n);
-                next[codesOf.get(p)[c]] += n;
-            }
-        }
+        int[] next = start.clone();
+        parts.forEach(part -> part.placeAfter(next));
+        Blocks.sideBySide(size, parts).forEach(part -> part.run.layOut(part.begins, members));
         return new Postings<>(codes.distinct(), start, members, size,
-                members.length == size && parts.stream().allMatch(part -> part.exactlyOne));
+                members.length == size && runs.stream().allMatch(CodedRun::hasExactlyOneEach));
     }
 
-    private Postings(Postings<T> all, int size) {
-        this(all.distinct, all.start, all.members, size, all.exactlyOne && all.members.length == size);
-    }
+    /**
+     * A run on its way into the postings of all.
+     *
+     * @param codes what each of its codes is among all
+     * @param counts how many members each of its codes has
+     * @param begins where these begin
+     */
+    private record Part<T>(CodedRun<T> run, int[] codes, int[] counts, int[] begins) {
 
-    /** Takes the values of a run of positions, position by position, in ascending order. Of one thread. */
-    static final class Builder<T> {
-
-        private final int from;
-        private final int to;
-        private final Codes<T> codes = new Codes<>();
-        /** Null as long as every position so far has had exactly one value. */
-        private int @Nullable [] at;
-        private int[] code;
-        private int n;
-
-        Builder(int from, int to) {
-            this.from = from;
-            this.to = to;
-            this.code = new int[Math.max(16, to - from)];
+        static <T> Part<T> of(CodedRun<T> run) {
+            int[] counts = run.counts();
+            return new Part<>(run, new int[counts.length], counts, new int[counts.length]);
         }
 
-        void add(int position, T value) {
-            if (n == code.length) {
-                code = Arrays.copyOf(code, n * 2);
-                at = at == null ? null : Arrays.copyOf(at, n * 2);
-            }
-            if (at == null && position != from + n) {
-                at = new int[code.length];
-                Arrays.setAll(at, i -> from + i);
-            }
-            if (at != null) {
-                at[n] = position;
-            }
-            code[n++] = codes.of(value);
+        void renumber(Codes<T> all) {
+            Arrays.setAll(codes, c -> all.of(run.distinct().get(c)));
         }
 
-        Postings<T> build() {
-            int[] start = new int[codes.distinct().size() + 1];
-            for (int i = 0; i < n; i++) {
-                start[code[i] + 1]++;
+        void addCounts(int[] start) {
+            for (int c = 0; c < codes.length; c++) {
+                start[codes[c] + 1] += counts[c];
             }
-            for (int c = 0; c + 1 < start.length; c++) {
-                start[c + 1] += start[c];
+        }
+
+        /** @param next where the members of each code that come next begin; it is moved along */
+        void placeAfter(int[] next) {
+            for (int c = 0; c < codes.length; c++) {
+                begins[c] = next[codes[c]];
+                next[codes[c]] += counts[c];
             }
-            int[] next = start.clone();
-            int[] members = new int[n];
-            for (int i = 0; i < n; i++) {
-                members[next[code[i]]++] = at == null ? from + i : at[i];
-            }
-            return new Postings<>(codes.distinct(), start, members, to - from, at == null && n == to - from);
         }
     }
 
     /** The same positions under values made of these. */
     <R> Postings<R> map(Function<T, R> change) {
-        return new Postings<>(distinct.stream().map(change).toList(), start, members, size, exactlyOne);
+        return new Postings<>(Blocks.sideBySide(size, distinct).map(change).toList(), start, members, size, exactlyOne);
     }
 
     /** The positions that have a value which satisfies the test. Costs a test of each value, and a step for each member. */

@@ -39,6 +39,21 @@ class CodesTest {
     }
 
     @Test
+    void aBlockIsCodedAsItsValuesAreOneByOne() {
+        Codes<Integer> blocks = new Codes<>();
+        Codes<Integer> single = new Codes<>();
+        Random random = new Random(6);
+        for (int round = 0; round < 200; round++) {
+            // Small and equal hashes among them, and more values than the block is said to have.
+            Integer[] block = random.ints(100, 0, 5_000).map(i -> i % 3 == 0 ? i : i << 16).boxed().toArray(Integer[]::new);
+            int n = random.nextInt(block.length + 1);
+            int[] codes = blocks.of(block, n);
+            assertThat(codes).isEqualTo(IntStream.range(0, n).map(i -> single.of(block[i])).toArray());
+        }
+        assertThat(blocks.distinct()).isEqualTo(single.distinct());
+    }
+
+    @Test
     void columnsOfOneNameAreOneHoweverItIsCapitalisedAndWhereverItStands() {
         List<Facts> facts = List.of(Facts.of(Map.of("arch", "x64", "site", "Weir")), Facts.of(Map.of("Arch", "x64")),
                 Facts.of(Map.of("site", "Weir")));
