@@ -1,50 +1,67 @@
 package rivo.core.audience;
 
+import java.util.List;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Function;
-import org.jspecify.annotations.Nullable;
 import rivo.core.estate.Device;
 import rivo.core.estate.Estate;
-import rivo.core.estate.Facts;
-import rivo.core.estate.Installed;
-import rivo.core.estate.Present;
 import rivo.core.rule.Condition;
+import rivo.core.rule.Subject;
 import rivo.core.rule.ValueCondition;
 
 /**
  * Rules over all devices at once: each distinct condition is asked once of each distinct value, and the answers are
- * combined as sets. Columns of values are laid out when the first rule asks for them.
+ * combined as sets. Columns of values are laid out when the first rule asks for them, and carried along from one estate
+ * to the next.
  */
 final class DeviceAlgebra extends SetAlgebra {
 
-    private final PersonUnits units;
-    private final UserAlgebra users;
-    private final Function<ValueCondition, Positions> collections;
     /** What stands in brackets, and before them. */
     private record SomeOf(String attribute, Condition within) {
     }
 
+    private final PersonUnits units;
+    private final UserAlgebra users;
+    private final Function<ValueCondition, Positions> collections;
+    private final Carried<DeviceColumns> columns;
+    private final Carried<FactColumns> userColumns;
     private final Map<SomeOf, Positions> answers = new ConcurrentHashMap<>();
-    private @Nullable EntryAlgebra<Installed> software;
-    private @Nullable EntryAlgebra<Present> present;
+
+    private DeviceAlgebra(Estate estate, Groups groups, PersonUnits units, Function<ValueCondition, Positions> collections,
+            Carried<DeviceColumns> columns, Carried<FactColumns> userColumns) {
+        super(estate, groups, estate.devices().size());
+        this.units = units;
+        this.users = new UserAlgebra(estate, groups, userColumns);
+        this.collections = collections;
+        this.columns = columns;
+        this.userColumns = userColumns;
+    }
 
     /** @param collections the devices in the collections whose name satisfies a condition */
     DeviceAlgebra(Estate estate, Groups groups, PersonUnits units, Function<ValueCondition, Positions> collections) {
-        super(estate, groups, estate.devices().size());
-        this.units = units;
-        this.users = new UserAlgebra(estate, groups);
-        this.collections = collections;
+        this(estate, groups, units, collections, Carried.of(new DeviceColumns(estate.devices()), estate.devices().size()),
+                Carried.of(UserAlgebra.columns(estate.users()), estate.users().size()));
+    }
+
+    /** That of a newer estate, with what has been laid out. */
+    DeviceAlgebra after(Estate newer, Groups newGroups, PersonUnits newUnits, Moves devices, Moves people,
+            Function<ValueCondition, Positions> newCollections) {
+        return new DeviceAlgebra(newer, newGroups, newUnits, newCollections,
+                columns.after(devices, newer.devices().size(), DeviceColumns::areLaidOut,
+                        () -> new DeviceColumns(newer.devices())),
+                userColumns.after(people, newer.users().size(), FactColumns::areLaidOut,
+                        () -> UserAlgebra.columns(newer.users())));
     }
 
     @Override
-    @Nullable String value(int position, String attribute) {
-        return DeviceSubject.fact(estate.devices().at(position), attribute);
+    Positions told(ValueCondition condition) {
+        return columns.now(columns.columns().facts().having(condition, estate.asOf()), p -> condition.holds(subject(p)));
     }
 
-    @Override
-    Facts factsAt(int position) {
-        return estate.devices().at(position).facts();
+    /** What a device says of itself; nobody asks it here for what it is in. */
+    private Subject subject(int position) {
+        return new DeviceSubject(estate, groups, estate.devices().at(position), List::of);
     }
 
     @Override
@@ -80,8 +97,8 @@ final class DeviceAlgebra extends SetAlgebra {
 
     private Positions answer(String attribute, Condition within) {
         return switch (attribute) {
-            case "software" -> software().having(within);
-            case "present" -> present().having(within);
+            case "software", "present" -> columns.now(columns.columns().havingEntry(attribute, within, estate.asOf()),
+                    p -> subject(p).elements(attribute).stream().anyMatch(within::holds));
             case "people" -> units.devicesOf(units.ofUsers(within.over(users)));
             default -> throw new IllegalStateException("no elements of " + attribute);
         };
@@ -98,21 +115,5 @@ final class DeviceAlgebra extends SetAlgebra {
             case "present" -> !device.present().isEmpty();
             default -> !device.people().isEmpty();
         };
-    }
-
-    private synchronized EntryAlgebra<Installed> software() {
-        if (software == null) {
-            software = new EntryAlgebra<>(Postings.of(size(), p -> estate.devices().at(p).software()), estate.asOf(),
-                    Elements::value);
-        }
-        return software;
-    }
-
-    private synchronized EntryAlgebra<Present> present() {
-        if (present == null) {
-            present = new EntryAlgebra<>(Postings.of(size(), p -> estate.devices().at(p).present()), estate.asOf(),
-                    Elements::value);
-        }
-        return present;
     }
 }

@@ -1,22 +1,19 @@
 package rivo.core.audience;
 
-import java.util.HashMap;
-import java.util.Map;
+import java.util.HashSet;
 import java.util.Objects;
-import java.util.function.IntUnaryOperator;
+import java.util.Set;
 import org.jspecify.annotations.Nullable;
-import rivo.core.estate.Device;
-import rivo.core.estate.Devices;
 import rivo.core.estate.Estate;
 import rivo.core.estate.Group;
-import rivo.core.estate.User;
+import rivo.core.estate.OuTree;
 
 /**
  * Carries audiences over to a newer estate.
  *
  * <p><b>How.</b> Parts that are the very same object cannot differ. Where devices differ but keep their places, only the
  * rules' answers for those devices are asked anew. Where places have shifted, because something moved, appeared or went,
- * kept answers go along to the new places, and those that moved are asked anew. A changed group asks the devices that
+ * kept sets go along to the new places, and those that moved are asked anew. A changed group asks the devices that
  * entered or left it. What is cheap to work out again, is.
  */
 final class Following {
@@ -24,129 +21,105 @@ final class Following {
     private final Audiences before;
     private final Estate old;
     private final Estate newer;
+    private final Moves devices;
+    private final Moves users;
 
     Following(Audiences before, Estate newer) {
         this.before = before;
         this.old = before.estate();
         this.newer = newer;
+        this.devices = Moves.between(old.devices(), newer.devices());
+        this.users = Moves.between(old.users(), newer.users());
     }
 
     Audiences audiences() {
-        boolean sameDevices = old.devices() == newer.devices();
-        boolean sameUsers = old.users() == newer.users();
         boolean sameGroups = old.groups().equals(newer.groups());
         boolean sameOus = old.ous() == newer.ous();
         boolean sameCollections = old.collections().equals(newer.collections());
         boolean sameTime = old.asOf().equals(newer.asOf());
-        if (sameDevices && sameUsers && sameGroups && sameOus && sameCollections && sameTime) {
+        if (old.devices() == newer.devices() && old.users() == newer.users() && sameGroups && sameOus && sameCollections
+                && sameTime) {
             return before.sharing(newer);
         }
-        boolean samePlaces = old.devices().sameOrderAs(newer.devices()) && old.users().sameOrderAs(newer.users());
+        boolean samePlaces = devices.areNone() && users.areNone();
         PersonUnits units = samePlaces && samePeople() ? before.units()
                 : new PersonUnits(newer.devices(), newer.users());
         Groups groups = samePlaces && sameGroups ? before.groups().of(newer)
-                : samePlaces ? Groups.after(before.groups(), newer) : new Groups(newer);
+                : Groups.after(before.groups(), newer, devices, users);
         if (!sameCollections || !sameTime) {
-            return before.with(newer, units, groups, RuleSets.anew(before.rules(), newer, groups, units));
+            return before.with(newer, units, groups, RuleSets.anew(before.rules(), newer, groups, units, devices, users));
         }
-        Positions changed = changed(groups, samePlaces);
+        Positions changed = changed(groups, units);
         RuleSets rules = changed.size() * 2 > newer.devices().size() + 2
-                ? RuleSets.anew(before.rules(), newer, groups, units)
-                : RuleSets.after(before.rules(), newer, groups, units, samePlaces ? null : moved(), changed);
+                ? RuleSets.anew(before.rules(), newer, groups, units, devices, users)
+                : RuleSets.after(before.rules(), newer, groups, units, devices, users, changed);
         return before.with(newer, units, groups, rules);
-    }
-
-    /** Where each old position is now; -1 for what has gone, which no set then holds. */
-    private IntUnaryOperator moved() {
-        Devices from = old.devices();
-        return p -> newer.devices().positionOf(from.at(p).id());
-    }
-
-    /** The new positions of the devices about which a rule may say something else now. */
-    private Positions changed(Groups groups, boolean samePlaces) {
-        PositionsBuilder changed = new PositionsBuilder(0, newer.devices().size());
-        if (old.ous() == newer.ous() && old.users() == newer.users() && samePlaces) {
-            addChanged(changed);
-        } else {
-            addChangedOrMoved(changed);
-        }
-        if (!old.groups().equals(newer.groups())) {
-            addMembersOfChanged(groups, changed);
-        }
-        return changed.build();
-    }
-
-    /** A look at each device, and no more. */
-    private void addChanged(PositionsBuilder changed) {
-        for (int p = 0; p < newer.devices().size(); p++) {
-            if (old.devices().at(p) != newer.devices().at(p)) {
-                changed.add(p);
-            }
-        }
-    }
-
-    private void addChangedOrMoved(PositionsBuilder changed) {
-        Map<String, Boolean> sameOu = new HashMap<>();
-        for (int p = 0; p < newer.devices().size(); p++) {
-            Device device = newer.devices().at(p);
-            if (old.devices().find(device.id()) != device || !samePlace(device.ou(), sameOu)
-                    || !samePeople(device, sameOu)) {
-                changed.add(p);
-            }
-        }
     }
 
     /** Whether every device, all at their old places, has the same people. */
     private boolean samePeople() {
-        for (int p = 0; p < newer.devices().size(); p++) {
-            Device was = old.devices().at(p);
-            Device is = newer.devices().at(p);
-            if (was != is && !was.people().equals(is.people())) {
-                return false;
-            }
-        }
-        return true;
+        return devices.changed().stream()
+                .allMatch(p -> old.devices().at(p).people().equals(newer.devices().at(p).people()));
     }
 
-    private boolean samePeople(Device device, Map<String, Boolean> sameOu) {
-        for (String id : device.people()) {
-            User user = newer.users().find(id);
-            if (user == null || user != old.users().find(id) || !samePlace(user.ou(), sameOu)) {
-                return false;
-            }
+    /** The new positions of the devices about which a rule may say something else now. */
+    private Positions changed(Groups groups, PersonUnits units) {
+        PositionsBuilder changed = new PositionsBuilder(0, newer.devices().size());
+        changed.addAll(devices.changed());
+        PositionsBuilder people = new PositionsBuilder(0, newer.users().size());
+        people.addAll(users.changed());
+        if (old.ous() != newer.ous()) {
+            addUnderOtherOus(changed, people);
         }
-        return true;
+        if (!old.groups().equals(newer.groups())) {
+            addMembersOfChanged(groups, changed, people);
+        }
+        return changed.addAll(units.devicesOf(units.ofUsers(people.build()))).build();
     }
 
-    /** Whether the OU has the same DNs above it as before. */
-    private boolean samePlace(@Nullable String ou, Map<String, Boolean> known) {
-        return old.ous() == newer.ous() || ou == null || known.computeIfAbsent(ou, id -> old.ous().find(id) != null
-                && Elements.dns(old, id).equals(Elements.dns(newer, id)));
-    }
-
-    private void addMembersOfChanged(Groups groups, PositionsBuilder changed) {
-        for (Group group : newer.groups().values()) {
-            Groups.Members now = groups.of(group.id());
-            if (!group.equals(old.groups().get(group.id())) || !isShared(group.id(), now)) {
-                add(now, newer, changed);
-            }
-        }
-        for (Group group : old.groups().values()) {
-            if (!newer.groups().containsKey(group.id()) || !isShared(group.id(), groups.of(group.id()))) {
-                add(before.groups().of(group.id()), old, changed);
+    /** Adds what is in an OU that is not where it was, or is called otherwise, or something above it is. */
+    private void addUnderOtherOus(PositionsBuilder changed, PositionsBuilder people) {
+        OuTree ous = newer.ous();
+        boolean[] same = new boolean[ous.size()];
+        for (int p = 0; p < same.length; p++) {
+            same[p] = ous.at(p).dn().equals(dnBefore(ous.at(p).id())) && Objects.equals(parentBefore(ous.at(p).id()),
+                    ous.at(p).parent()) && (p == 0 || same[ous.parent(p)]);
+            if (!same[p]) {
+                changed.addAll(Positions.range(newer.devices().from(p), newer.devices().to(p)));
+                people.addAll(Positions.range(newer.users().from(p), newer.users().to(p)));
             }
         }
     }
 
-    private boolean isShared(String group, Groups.Members now) {
-        return old.groups().containsKey(group) && before.groups().of(group) == now
-                && Objects.equals(old.groups().get(group), newer.groups().get(group));
+    private @Nullable String dnBefore(String ou) {
+        var known = old.ous().find(ou);
+        return known == null ? null : known.dn();
     }
 
-    /** The devices of the members and of their people, at their new places. */
-    private void add(Groups.Members members, Estate estate, PositionsBuilder changed) {
-        PersonUnits units = estate == old ? before.units() : new PersonUnits(newer.devices(), newer.users());
-        Positions all = members.devices().or(units.devicesOf(units.ofUsers(members.users())));
-        all.forEach(p -> changed.add(newer.devices().positionOf(estate.devices().at(p).id())));
+    private @Nullable String parentBefore(String ou) {
+        var known = old.ous().find(ou);
+        return known == null ? null : known.parent();
+    }
+
+    private void addMembersOfChanged(Groups groups, PositionsBuilder changed, PositionsBuilder people) {
+        Set<String> all = new HashSet<>(old.groups().keySet());
+        all.addAll(newer.groups().keySet());
+        for (String id : all) {
+            Group was = old.groups().get(id);
+            Group is = newer.groups().get(id);
+            boolean renamed = was != null && is != null && !was.name().equals(is.name());
+            if (!renamed && groups.isUnchanged(id)) {
+                continue;
+            }
+            Groups.Members had = was == null ? Groups.Members.NONE : before.groups().of(id).at(devices, users);
+            Groups.Members has = is == null ? Groups.Members.NONE : groups.of(id);
+            changed.addAll(renamed ? had.devices().or(has.devices()) : either(had.devices(), has.devices()));
+            people.addAll(renamed ? had.users().or(has.users()) : either(had.users(), has.users()));
+        }
+    }
+
+    /** What is in one of the two only. */
+    private static Positions either(Positions one, Positions other) {
+        return one.without(other).or(other.without(one));
     }
 }

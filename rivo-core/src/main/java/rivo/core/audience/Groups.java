@@ -5,12 +5,12 @@ import java.util.ArrayList;
 import java.util.Deque;
 import java.util.HashMap;
 import java.util.HashSet;
-import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import rivo.core.estate.Estate;
 import rivo.core.estate.Group;
@@ -20,64 +20,126 @@ import rivo.core.estate.Target;
  * What the groups hold, nested ones included. Immutable but for a cache; safe for any thread.
  *
  * <p><b>How.</b> Groups that hold each other in a circle form one <b>knot</b> and hold the same. Knots come in an order
- * in which a knot stands after those it holds, so that its members are its own and theirs. What a knot holds is worked
- * out when it is first asked for.
+ * in which a knot stands after those it holds, so that its members are its own and theirs. What a group lists, and what a
+ * knot holds, is worked out when it is first asked for, and goes along to newer estates as long as the group is the same:
+ * there may be tens of millions of memberships, and finding each by its id is what costs.
  */
 final class Groups {
 
     /** What a group holds. */
     record Members(Positions devices, Positions users) {
+
+        static final Members NONE = new Members(Positions.NONE, Positions.NONE);
+
+        /** The same devices and people where they are now. */
+        Members at(Moves movedDevices, Moves movedUsers) {
+            return movedDevices.areNone() && movedUsers.areNone() ? this
+                    : new Members(movedDevices.of(devices), movedUsers.of(users));
+        }
     }
 
     private final Estate estate;
-    private final Map<String, Integer> knotOf = new HashMap<>();
-    /** For each knot its groups; what a knot holds stands before it. */
-    private final List<List<Group>> knots = new ArrayList<>();
+    /** For each group those that it lists itself. */
+    private final Map<String, List<String>> nested;
+    private final Knots knots;
+    /** What each group lists itself. */
+    private final Map<String, Members> listed = new ConcurrentHashMap<>();
+    /** What each knot holds. */
     private final Map<Integer, Members> members = new ConcurrentHashMap<>();
-    private volatile @Nullable Map<Target, List<String>> directly;
+    /** The groups of knots that hold what they held in the estate before. */
+    private final Set<String> unchanged = new HashSet<>();
+    private volatile @Nullable GroupParents parents;
 
     Groups(Estate estate) {
+        this(estate, Blocks.sideBySide(memberships(estate), estate.groups().values())
+                .collect(Collectors.toMap(Group::id, Groups::nestedIn)));
+    }
+
+    private Groups(Estate estate, Map<String, List<String>> nested) {
         this.estate = estate;
-        new Knots().find();
+        this.nested = nested;
+        this.knots = new Knots(nested);
+    }
+
+    private static int memberships(Estate estate) {
+        return (int) Math.min(Integer.MAX_VALUE, estate.groups().values().stream().mapToLong(g -> g.members().size()).sum());
+    }
+
+    private static List<String> nestedIn(Group group) {
+        List<String> nested = new ArrayList<>();
+        for (Target member : group.members()) {
+            if (member.kind() == Target.Kind.GROUP) {
+                nested.add(member.id());
+            }
+        }
+        return nested;
     }
 
     /** The same groups, with the same members at the same places, of a newer estate. */
     Groups of(Estate newer) {
-        return new Groups(newer, this);
-    }
-
-    private Groups(Estate newer, Groups same) {
-        this.estate = newer;
-        this.knotOf.putAll(same.knotOf);
-        this.knots.addAll(same.knots);
-        this.members.putAll(same.members);
-        this.directly = same.directly;
+        Groups groups = new Groups(newer, nested);
+        groups.listed.putAll(listed);
+        groups.members.putAll(members);
+        groups.unchanged.addAll(estate.groups().keySet());
+        return groups;
     }
 
     /**
-     * The groups of a newer estate, keeping what cannot have changed: the members of every knot that no changed group
-     * is in or below. To be called only when devices and people have kept their positions.
+     * The groups of a newer estate, keeping what cannot have changed: what every group lists that is the same, and the
+     * members of every knot that no changed group is in or below.
      */
-    static Groups after(Groups before, Estate newer) {
-        Groups groups = new Groups(newer);
-        Set<Integer> changed = new HashSet<>();
-        for (int knot = 0; knot < groups.knots.size(); knot++) {
-            List<Group> own = groups.knots.get(knot);
-            Integer old = before.knotOf.get(own.get(0).id());
-            boolean same = old != null && new HashSet<>(before.knots.get(old)).equals(new HashSet<>(own))
-                    && groups.below(knot).stream().noneMatch(changed::contains);
-            if (!same) {
-                changed.add(knot);
-            } else if (before.members.containsKey(old)) {
-                groups.members.put(knot, Objects.requireNonNull(before.members.get(old)));
-            }
+    static Groups after(Groups before, Estate newer, Moves devices, Moves users) {
+        Map<String, List<String>> nested = new HashMap<>();
+        newer.groups().values().forEach(group -> nested.put(group.id(), before.has(group)
+                ? Objects.requireNonNull(before.nested.get(group.id())) : nestedIn(group)));
+        Groups groups = new Groups(newer, nested);
+        if (!devices.haveNew() && !users.haveNew()) {
+            groups.keep(before, devices, users);
         }
         return groups;
     }
 
+    private boolean has(Group group) {
+        Group known = estate.groups().get(group.id());
+        return known == group || known != null && known.members().equals(group.members());
+    }
+
+    private void keep(Groups before, Moves devices, Moves users) {
+        for (int knot = 0; knot < knots.size(); knot++) {
+            List<String> own = knots.groups(knot);
+            Integer old = before.knots.of(own.get(0));
+            boolean same = old != null && new HashSet<>(before.knots.groups(old)).equals(new HashSet<>(own))
+                    && own.stream().allMatch(id -> before.has(group(id))) && knots.below(knot).stream()
+                            .allMatch(below -> unchanged.containsAll(knots.groups(below)));
+            Members held = same ? before.members.get(old) : null;
+            Members now = held == null ? null : held.at(devices, users);
+            if (same) {
+                unchanged.addAll(own);
+            }
+            if (now != null) {
+                members.put(knot, now);
+            }
+            for (String id : own) {
+                Members lists = before.has(group(id)) ? before.listed.get(id) : null;
+                if (lists != null) {
+                    listed.put(id, now != null && lists == held ? now : lists.at(devices, users));
+                }
+            }
+        }
+    }
+
+    private Group group(String id) {
+        return Objects.requireNonNull(estate.groups().get(id));
+    }
+
+    /** Whether the group is known to hold what it held in the estate before this one, wherever that stands now. */
+    boolean isUnchanged(String group) {
+        return unchanged.contains(group);
+    }
+
     /** What a known group holds. */
     Members of(String group) {
-        int knot = Objects.requireNonNull(knotOf.get(group));
+        int knot = Objects.requireNonNull(knots.of(group));
         Members held = members.get(knot);
         return held == null ? compute(knot) : held;
     }
@@ -86,7 +148,7 @@ final class Groups {
         Set<Integer> needed = new HashSet<>(Set.of(asked));
         Deque<Integer> open = new ArrayDeque<>(needed);
         while (!open.isEmpty()) {
-            for (int below : below(open.pop())) {
+            for (int below : knots.below(open.pop())) {
                 if (!members.containsKey(below) && needed.add(below)) {
                     open.push(below);
                 }
@@ -97,52 +159,36 @@ final class Groups {
     }
 
     private Members gather(int knot) {
-        PositionsBuilder devices = new PositionsBuilder(0, estate.devices().size());
-        PositionsBuilder users = new PositionsBuilder(0, estate.users().size());
-        for (Group group : knots.get(knot)) {
-            for (Target member : group.members()) {
+        Set<Integer> below = knots.below(knot);
+        if (knots.groups(knot).size() == 1 && below.isEmpty()) {
+            return listed(knots.groups(knot).get(0));
+        }
+        List<Members> all = new ArrayList<>();
+        knots.groups(knot).forEach(id -> all.add(listed(id)));
+        below.forEach(held -> all.add(Objects.requireNonNull(members.get(held))));
+        return new Members(Positions.union(all.stream().map(Members::devices).toList()),
+                Positions.union(all.stream().map(Members::users).toList()));
+    }
+
+    /** What a known group lists itself: no groups. */
+    private Members listed(String group) {
+        return listed.computeIfAbsent(group, id -> {
+            PositionsBuilder devices = new PositionsBuilder(0, estate.devices().size());
+            PositionsBuilder users = new PositionsBuilder(0, estate.users().size());
+            for (Target member : group(id).members()) {
                 if (member.kind() == Target.Kind.DEVICE) {
                     devices.add(estate.devices().positionOf(member.id()));
                 } else if (member.kind() == Target.Kind.USER) {
                     users.add(estate.users().positionOf(member.id()));
                 }
             }
-        }
-        for (int below : below(knot)) {
-            Members held = Objects.requireNonNull(members.get(below));
-            devices.addAll(held.devices());
-            users.addAll(held.users());
-        }
-        return new Members(devices.build(), users.build());
-    }
-
-    /** The other knots that this one holds directly. */
-    private Set<Integer> below(int knot) {
-        Set<Integer> below = new LinkedHashSet<>();
-        for (Group group : knots.get(knot)) {
-            for (Target member : group.members()) {
-                Integer held = member.kind() == Target.Kind.GROUP ? knotOf.get(member.id()) : null;
-                if (held != null && held != knot) {
-                    below.add(held);
-                }
-            }
-        }
-        return below;
+            return new Members(devices.build(), users.build());
+        });
     }
 
     /** The ids of all groups that hold this device or user, nested ones too. */
     Set<String> holding(Target member) {
-        Map<Target, List<String>> parents = directly();
-        Set<String> holding = new LinkedHashSet<>();
-        Deque<Target> open = new ArrayDeque<>(List.of(member));
-        while (!open.isEmpty()) {
-            for (String group : parents.getOrDefault(open.pop(), List.of())) {
-                if (holding.add(group)) {
-                    open.add(Target.group(group));
-                }
-            }
-        }
-        return holding;
+        return parents().holding(member);
     }
 
     /**
@@ -150,106 +196,15 @@ final class Groups {
      * not belong.
      */
     List<Group> chain(String group, Target member) {
-        Map<Target, List<String>> parents = directly();
-        Map<String, Target> cameFrom = new HashMap<>();
-        Deque<Target> open = new ArrayDeque<>(List.of(member));
-        while (!open.isEmpty() && !cameFrom.containsKey(group)) {
-            Target from = open.poll();
-            for (String holder : parents.getOrDefault(from, List.of())) {
-                if (cameFrom.putIfAbsent(holder, from) == null) {
-                    open.add(Target.group(holder));
-                }
-            }
-        }
-        List<Group> chain = new ArrayList<>();
-        Target at = cameFrom.containsKey(group) ? Target.group(group) : member;
-        while (at.kind() == Target.Kind.GROUP) {
-            chain.add(Objects.requireNonNull(estate.groups().get(at.id())));
-            at = Objects.requireNonNull(cameFrom.get(at.id()));
-        }
-        return chain;
+        return parents().chain(group, member).stream().map(this::group).toList();
     }
 
-    /** For each member the groups that list it. */
-    private Map<Target, List<String>> directly() {
-        Map<Target, List<String>> known = directly;
+    private GroupParents parents() {
+        GroupParents known = parents;
         if (known == null) {
-            known = new HashMap<>();
-            for (Group group : estate.groups().values()) {
-                for (Target member : group.members()) {
-                    known.computeIfAbsent(member, m -> new ArrayList<>(1)).add(group.id());
-                }
-            }
-            directly = known;
+            known = new GroupParents(estate, id -> Objects.requireNonNull(nested.get(id)), this::listed);
+            parents = known;
         }
         return known;
-    }
-
-    /** Tarjan's strongly connected components, without recursion: knots come out with what they hold before them. */
-    private final class Knots {
-
-        private final Map<String, Integer> index = new HashMap<>();
-        private final Map<String, Integer> low = new HashMap<>();
-        private final Deque<String> path = new ArrayDeque<>();
-        private final Set<String> onPath = new HashSet<>();
-
-        void find() {
-            estate.groups().keySet().forEach(id -> {
-                if (!index.containsKey(id)) {
-                    walk(id);
-                }
-            });
-        }
-
-        private record Step(String group, java.util.Iterator<Target> members) {
-        }
-
-        private void walk(String start) {
-            Deque<Step> open = new ArrayDeque<>();
-            open.push(enter(start));
-            while (!open.isEmpty()) {
-                Step step = open.peek();
-                if (!step.members().hasNext()) {
-                    open.pop();
-                    leave(step.group());
-                    if (!open.isEmpty()) {
-                        low.merge(open.peek().group(), Objects.requireNonNull(low.get(step.group())), Math::min);
-                    }
-                    continue;
-                }
-                Target member = step.members().next();
-                if (member.kind() != Target.Kind.GROUP) {
-                    continue;
-                }
-                if (!index.containsKey(member.id())) {
-                    open.push(enter(member.id()));
-                } else if (onPath.contains(member.id())) {
-                    low.merge(step.group(), Objects.requireNonNull(index.get(member.id())), Math::min);
-                }
-            }
-        }
-
-        private Step enter(String id) {
-            index.put(id, index.size());
-            low.put(id, Objects.requireNonNull(index.get(id)));
-            path.push(id);
-            onPath.add(id);
-            return new Step(id, Objects.requireNonNull(estate.groups().get(id)).members().iterator());
-        }
-
-        private void leave(String id) {
-            if (!low.get(id).equals(index.get(id))) {
-                return;
-            }
-            List<Group> knot = new ArrayList<>();
-            String member;
-            do {
-                member = path.pop();
-                onPath.remove(member);
-                knotOf.put(member, knots.size());
-                knot.add(Objects.requireNonNull(estate.groups().get(member)));
-            } while (!member.equals(id));
-            knots.add(knot);
-        }
     }
 }

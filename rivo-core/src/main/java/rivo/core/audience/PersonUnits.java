@@ -1,6 +1,7 @@
 package rivo.core.audience;
 
 import java.util.Arrays;
+import java.util.List;
 import rivo.core.estate.CodePointOrder;
 import rivo.core.estate.Device;
 import rivo.core.estate.Devices;
@@ -45,7 +46,8 @@ public final class PersonUnits {
 
     private void lay(int d, Device device, Users users) {
         int unit = firstOfDevice[d];
-        for (String person : device.people().stream().sorted(CodePointOrder.INSTANCE).toList()) {
+        List<String> people = device.people();
+        for (String person : people.size() < 2 ? people : people.stream().sorted(CodePointOrder.INSTANCE).toList()) {
             int user = users.positionOf(person);
             deviceOf[unit] = d;
             userOf[unit] = user;

@@ -12,8 +12,6 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
-import java.util.function.IntUnaryOperator;
-import org.jspecify.annotations.Nullable;
 import rivo.core.estate.Device;
 import rivo.core.estate.DeviceCollection;
 import rivo.core.estate.Estate;
@@ -42,49 +40,47 @@ final class RuleSets {
     private volatile Rule[] asked = {};
 
     RuleSets(Estate estate, Groups groups, PersonUnits units) {
-        this(estate, groups, units, new ConcurrentHashMap<>());
-    }
-
-    private RuleSets(Estate estate, Groups groups, PersonUnits units, Map<String, Rule> compiled) {
         this.estate = estate;
         this.groups = groups;
-        this.compiled = compiled;
+        this.compiled = new ConcurrentHashMap<>();
         this.algebra = new DeviceAlgebra(estate, groups, units, this::named);
+        nameCollections();
+    }
+
+    private RuleSets(RuleSets before, Estate estate, Groups groups, PersonUnits units, Moves devices, Moves people) {
+        this.estate = estate;
+        this.groups = groups;
+        this.compiled = before.compiled;
+        this.algebra = before.algebra.after(estate, groups, units, devices, people, this::named);
+        nameCollections();
+    }
+
+    private void nameCollections() {
         estate.collections().values().stream().filter(c -> !c.name().isEmpty())
                 .forEach(c -> byName.put(Folding.fold(c.name()), c));
     }
 
-    /** Those of an estate in which everything may be different; only compiled rules are kept. */
-    static RuleSets anew(RuleSets before, Estate newer, Groups groups, PersonUnits units) {
-        return new RuleSets(newer, groups, units, before.compiled);
+    /** Those of an estate in which every set may be another; what devices and people say of themselves goes along. */
+    static RuleSets anew(RuleSets before, Estate newer, Groups groups, PersonUnits units, Moves devices, Moves people) {
+        return new RuleSets(before, newer, groups, units, devices, people);
     }
 
     /**
      * Those of a newer estate with the same collections.
      *
-     * @param moved where each old position is now
      * @param changed the new positions of the devices of which something that rules look at may have changed
      */
-    static RuleSets after(RuleSets before, Estate newer, Groups groups, PersonUnits units,
-            @Nullable IntUnaryOperator moved, Positions changed) {
-        RuleSets sets = new RuleSets(newer, groups, units, before.compiled);
+    static RuleSets after(RuleSets before, Estate newer, Groups groups, PersonUnits units, Moves devices, Moves people,
+            Positions changed) {
+        RuleSets sets = new RuleSets(before, newer, groups, units, devices, people);
         // One worked out halfway through the patching would be of devices old and new.
         newer.collections().keySet().forEach(before::collection);
-        before.collections.forEach((id, set) -> sets.collections.put(id, set(set, moved, newer)));
-        before.rules.forEach((text, set) -> sets.rules.put(text, set(set, moved, newer)));
+        before.collections.forEach((id, set) -> sets.collections.put(id, devices.of(set)));
+        before.rules.forEach((text, set) -> sets.rules.put(text, devices.of(set)));
         if (!changed.isEmpty()) {
             sets.patch(changed);
         }
         return sets;
-    }
-
-    private static Positions set(Positions set, @Nullable IntUnaryOperator moved, Estate newer) {
-        if (moved == null) {
-            return set;
-        }
-        PositionsBuilder builder = new PositionsBuilder(0, newer.devices().size());
-        set.forEach(p -> builder.add(moved.applyAsInt(p)));
-        return builder.build();
     }
 
     private void patch(Positions changed) {

@@ -2,23 +2,19 @@ package rivo.core.audience;
 
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Map;
-import org.jspecify.annotations.Nullable;
 import rivo.core.estate.Estate;
-import rivo.core.estate.Facts;
 import rivo.core.estate.Group;
 import rivo.core.estate.Ou;
 import rivo.core.rule.ValueCondition;
 
-/** What the algebras of devices and of people share: facts, OUs and groups. */
-abstract class SetAlgebra extends ColumnAlgebra {
+/** What the algebras of devices and of people share: OUs and groups. */
+abstract class SetAlgebra extends PositionAlgebra {
 
     final Estate estate;
     final Groups groups;
-    private @Nullable Map<String, Postings<String>> facts;
 
     SetAlgebra(Estate estate, Groups groups, int size) {
-        super(size, estate.asOf());
+        super(size);
         this.estate = estate;
         this.groups = groups;
     }
@@ -33,25 +29,9 @@ abstract class SetAlgebra extends ColumnAlgebra {
         return switch (condition.attribute()) {
             case "ou" -> ofOus(condition);
             case "group" -> ofGroups(condition);
-            default -> super.answer(condition);
+            default -> told(condition);
         };
     }
-
-    @Override
-    Postings<String> column(String attribute) {
-        Postings<String> known = attribute.equals("name") ? null : facts().get(attribute);
-        return known != null ? known : Postings.of(attribute.equals("name") ? size() : 0, p -> Elements.some(value(p, "name")));
-    }
-
-    /** The columns of all facts, laid out in one pass: going to each device once is what costs. */
-    private synchronized Map<String, Postings<String>> facts() {
-        if (facts == null) {
-            facts = FactColumns.of(size(), this::factsAt);
-        }
-        return facts;
-    }
-
-    abstract Facts factsAt(int position);
 
     /** The OUs whose DN satisfies, each with all below it; what has no OU has no DN either. */
     private Positions ofOus(ValueCondition condition) {
@@ -75,7 +55,8 @@ abstract class SetAlgebra extends ColumnAlgebra {
         return Positions.union(sets);
     }
 
-    abstract @Nullable String value(int position, String attribute);
+    /** A condition on what devices or people say of themselves. */
+    abstract Positions told(ValueCondition condition);
 
     abstract Positions below(int ou);
 

@@ -1,30 +1,27 @@
 package rivo.core.audience;
 
-import org.jspecify.annotations.Nullable;
 import rivo.core.estate.Estate;
-import rivo.core.estate.Facts;
-import rivo.core.estate.User;
+import rivo.core.estate.Users;
 import rivo.core.rule.ValueCondition;
 
 /** Rules over all people at once: what stands in the brackets of {@code people[…]}. */
 final class UserAlgebra extends SetAlgebra {
 
-    UserAlgebra(Estate estate, Groups groups) {
+    private final Carried<FactColumns> columns;
+
+    UserAlgebra(Estate estate, Groups groups, Carried<FactColumns> columns) {
         super(estate, groups, estate.users().size());
+        this.columns = columns;
+    }
+
+    static FactColumns columns(Users users) {
+        return new FactColumns(users.size(), p -> users.at(p).facts(), p -> users.at(p).name());
     }
 
     @Override
-    @Nullable String value(int position, String attribute) {
-        User user = estate.users().at(position);
-        if (attribute.equals("name")) {
-            return user.name().isEmpty() ? null : user.name();
-        }
-        return user.facts().get(attribute);
-    }
-
-    @Override
-    Facts factsAt(int position) {
-        return estate.users().at(position).facts();
+    Positions told(ValueCondition condition) {
+        return columns.now(columns.columns().having(condition, estate.asOf()),
+                p -> condition.holds(new Elements.OfPeople(estate.users().at(p), estate, groups)));
     }
 
     @Override

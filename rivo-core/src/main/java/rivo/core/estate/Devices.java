@@ -2,11 +2,12 @@ package rivo.core.estate;
 
 import java.util.Collection;
 import java.util.List;
-import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 
 /** The devices, in OU order (see {@link OuOrder}): the devices of an OU and below are one run of positions. Immutable. */
 public final class Devices {
+
+    private static final OuOrder.Kind<Device> KIND = new OuOrder.Kind<>(Device::id, Device::ou);
 
     private final OuOrder<Device> order;
 
@@ -15,7 +16,7 @@ public final class Devices {
     }
 
     static Devices of(OuTree ous, Collection<Device> devices) {
-        return new Devices(OuOrder.of(ous, devices.toArray(new Device[0]), Device::id, Device::ou));
+        return new Devices(OuOrder.of(ous, devices.toArray(new Device[0]), KIND));
     }
 
     public int size() {
@@ -66,15 +67,14 @@ public final class Devices {
         return order.ownTo(ouPosition);
     }
 
-    /** Whether a newer self of a known device may take its place without changing the order. */
-    boolean keepsPlace(Device newer) {
-        Device held = find(newer.id());
-        return held != null && Objects.equals(held.ou(), newer.ou());
+    /** The same devices with some known ones replaced by their newer selves, wherever these stand. */
+    Devices with(Collection<Device> newer) {
+        return new Devices(order.with(newer));
     }
 
-    /** The same devices with some replaced by their newer selves, all of which {@link #keepsPlace keep their place}. */
-    Devices with(Collection<Device> newer) {
-        return new Devices(order.with(newer, Device::id));
+    /** The same devices where other OUs put them, of which none that a device is in is missing. */
+    Devices under(OuTree ous) {
+        return new Devices(order.under(ous));
     }
 
     /** Whether every position means the same device in both. */

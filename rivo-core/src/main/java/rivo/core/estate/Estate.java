@@ -6,6 +6,7 @@ import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
@@ -136,17 +137,18 @@ public final class Estate {
     }
 
     /**
-     * This estate with some devices replaced by their newer selves. Where all of them stay in their OU, everything
-     * else is shared; one that moves has the devices laid out anew.
+     * This estate with some devices replaced by their newer selves, in other OUs too. Everything else is shared.
      *
-     * @throws IllegalArgumentException when one is unknown
+     * @throws IllegalArgumentException when one is unknown, or names an OU that is
      */
     public Estate withDevices(Collection<Device> newer) {
         Map<String, Device> byId = newer.stream().collect(Collectors.toMap(Device::id, Function.identity()));
-        byId.keySet().forEach(devices::position);
-        Devices next = newer.stream().allMatch(devices::keepsPlace) ? devices.with(byId.values())
-                : Devices.of(ous, devices.all().stream().map(d -> byId.getOrDefault(d.id(), d)).toList());
-        return new Estate(asOf, ous, users, next, groups, collections, titles, kits, assignments, requests);
+        byId.values().forEach(device -> {
+            devices.position(device.id());
+            ous.position(device.ou());
+        });
+        return new Estate(asOf, ous, users, devices.with(byId.values()), groups, collections, titles, kits, assignments,
+                requests);
     }
 
     /** @throws IllegalArgumentException when the device is unknown */
@@ -231,12 +233,23 @@ public final class Estate {
     }
 
     /**
-     * This estate with other OUs: moved, fenced, renamed. Devices and people are laid out anew.
+     * This estate with other OUs: moved, fenced, renamed. Devices and people stand where these put them. Costs a pass
+     * over them; where an OU is missing that was there before, checks of everything.
      *
      * @throws RefusedException when the OUs are no tree, or one that is in use is missing
      */
     public Estate withOus(List<Ou> newOus) {
-        return of(parts().withOus(newOus));
+        Set<String> ids = newOus.stream().map(Ou::id).collect(Collectors.toSet());
+        if (!ous.all().stream().allMatch(ou -> ids.contains(ou.id()))) {
+            return of(parts().withOus(newOus));
+        }
+        List<Problem> problems = EstateChecks.problems(newOus);
+        if (!problems.isEmpty()) {
+            throw new RefusedException(problems);
+        }
+        OuTree tree = OuTree.of(newOus);
+        return new Estate(asOf, tree, users.under(tree), devices.under(tree), groups, collections, titles, kits,
+                assignments, requests);
     }
 
     /** This estate at another instant. */

@@ -34,7 +34,7 @@ public final class EstateChecks {
     public static List<Problem> problems(EstateParts parts) {
         EstateChecks checks = new EstateChecks();
         checks.declare(parts);
-        new OuChecks(checks.problems, checks.ous).check(parts.ous());
+        checks.ous(parts.ous());
         checks.each("users", parts.users(), (user, at) -> checks.ou(user.ou(), at + ".ou"));
         checks.each("devices", parts.devices(), checks::device);
         checks.each("groups", parts.groups(), checks::group);
@@ -44,6 +44,14 @@ public final class EstateChecks {
         checks.each("assignments", parts.assignments(), checks::assignment);
         checks.sequence(parts.assignments());
         checks.each("requests", parts.requests(), checks::request);
+        return checks.problems.all();
+    }
+
+    /** What is wrong with the OUs by themselves. */
+    static List<Problem> problems(List<Ou> ous) {
+        EstateChecks checks = new EstateChecks();
+        checks.declare("ous", "OU", ous, Ou::id, checks.ous);
+        checks.ous(ous);
         return checks.problems.all();
     }
 
@@ -113,6 +121,10 @@ public final class EstateChecks {
         for (int i = 0; i < entries.size(); i++) {
             check.at(entries.get(i), list + "[" + i + "]");
         }
+    }
+
+    private void ous(List<Ou> all) {
+        new OuChecks(problems, ous).check(all);
     }
 
     private void ou(@Nullable String ou, String place) {

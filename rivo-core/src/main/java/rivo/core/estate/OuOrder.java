@@ -1,7 +1,9 @@
 package rivo.core.estate;
 
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Collection;
+import java.util.Collections;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
@@ -16,38 +18,53 @@ import org.jspecify.annotations.Nullable;
  * root's own.
  *
  * <p>Immutable. Looking one up by id or position is one step. Replacing one copies the table of references (4 to 8 bytes
- * each) and shares everything else.
+ * each) and shares everything else; moving some, or the OUs, copies runs of it and sorts nothing.
+ *
+ * <p><b>How.</b> Everyone has a <b>slot</b>, a number that stays theirs wherever they move: the map from ids to slots is
+ * made once, and where a slot stands is a table of numbers.
  */
 final class OuOrder<T> {
 
+    /** What tells one from the other, and where it stands. */
+    record Kind<T>(Function<T, String> id, Function<T, @Nullable String> ou) {
+    }
+
+    private final Kind<T> kind;
     private final OuTree ous;
     private final T[] sorted;
-    private final Map<String, Integer> positions;
+    private final Map<String, Integer> slots;
+    /** By slot. */
+    private final int[] positions;
+    /** By position. */
+    private final int[] slotAt;
     /** For each OU position, the first of that OU or of a later one; one entry more than OUs. */
     private final int[] firstOf;
 
-    private OuOrder(OuTree ous, T[] sorted, Map<String, Integer> positions, int[] firstOf) {
+    private OuOrder(Kind<T> kind, OuTree ous, T[] sorted, Map<String, Integer> slots, int[] positions, int[] slotAt,
+            int[] firstOf) {
+        this.kind = kind;
         this.ous = ous;
         this.sorted = sorted;
+        this.slots = slots;
         this.positions = positions;
+        this.slotAt = slotAt;
         this.firstOf = firstOf;
     }
 
     /** @param array the things, in an array of their own, which becomes this order's */
-    static <T> OuOrder<T> of(OuTree ous, T[] array, Function<T, String> id, Function<T, @Nullable String> ou) {
-        Comparator<T> byOu = Comparator.comparingInt(one -> ous.position(ou.apply(one)));
-        Arrays.sort(array, byOu.thenComparing(id));
-        Map<String, Integer> positions = new HashMap<>(array.length * 2);
+    static <T> OuOrder<T> of(OuTree ous, T[] array, Kind<T> kind) {
+        Comparator<T> byOu = Comparator.comparingInt(one -> ous.position(kind.ou.apply(one)));
+        Arrays.sort(array, byOu.thenComparing(kind.id));
+        Map<String, Integer> slots = new HashMap<>(array.length * 2);
         int[] firstOf = new int[ous.size() + 1];
-        int next = 0;
+        int[] own = new int[array.length];
         for (int p = 0; p < array.length; p++) {
-            positions.put(id.apply(array[p]), p);
-            while (next <= ous.position(ou.apply(array[p]))) {
-                firstOf[next++] = p;
-            }
+            slots.put(kind.id.apply(array[p]), p);
+            own[p] = p;
+            firstOf[ous.position(kind.ou.apply(array[p])) + 1]++;
         }
-        Arrays.fill(firstOf, next, firstOf.length, array.length);
-        return new OuOrder<>(ous, array, positions, firstOf);
+        Arrays.parallelPrefix(firstOf, Integer::sum);
+        return new OuOrder<>(kind, ous, array, slots, own, own, firstOf);
     }
 
     int size() {
@@ -59,11 +76,12 @@ final class OuOrder<T> {
     }
 
     int find(String id) {
-        return positions.getOrDefault(id, -1);
+        Integer slot = slots.get(id);
+        return slot == null ? -1 : positions[slot];
     }
 
     List<T> all() {
-        return java.util.Collections.unmodifiableList(Arrays.asList(sorted));
+        return Collections.unmodifiableList(Arrays.asList(sorted));
     }
 
     int from(int ouPosition) {
@@ -78,14 +96,143 @@ final class OuOrder<T> {
         return firstOf[ouPosition + 1];
     }
 
-    /** The same order with some replaced, each of which keeps its id and OU. */
-    OuOrder<T> with(Collection<T> newer, Function<T, String> id) {
+    /**
+     * The same order with some replaced by their newer selves, in another OU too.
+     *
+     * @param newer known ids, each once
+     */
+    OuOrder<T> with(Collection<T> newer) {
         T[] copy = sorted.clone();
-        newer.forEach(one -> copy[Objects.requireNonNull(positions.get(id.apply(one)))] = one);
-        return new OuOrder<>(ous, copy, positions, firstOf);
+        List<T> moving = new ArrayList<>();
+        for (T one : newer) {
+            int position = find(kind.id.apply(one));
+            if (!Objects.equals(kind.ou.apply(sorted[position]), kind.ou.apply(one))) {
+                moving.add(one);
+            }
+            copy[position] = one;
+        }
+        return moving.isEmpty() ? new OuOrder<>(kind, ous, copy, slots, positions, slotAt, firstOf) : moved(copy, moving);
     }
 
-    boolean samePositionsAs(OuOrder<?> other) {
-        return positions == other.positions || positions.equals(other.positions);
+    /** The same things where other OUs put them; what was in an OU that is no more stands nowhere. */
+    OuOrder<T> under(OuTree newer) {
+        if (!newer.root().id().equals(ous.root().id())) {
+            // What has no OU goes to the new root, and what is in the old one does not.
+            return of(newer, sorted.clone(), kind);
+        }
+        Laying laying = new Laying(newer, sorted);
+        for (int ou = 0; ou < newer.size(); ou++) {
+            Ou known = ous.find(newer.at(ou).id());
+            if (known != null) {
+                int old = ous.position(known.id());
+                laying.take(firstOf[old], firstOf[old + 1]);
+            }
+            laying.end(ou);
+        }
+        return laying.done();
+    }
+
+    /** @param held what stands at each position of this order, those that move included */
+    private OuOrder<T> moved(T[] held, List<T> moving) {
+        int[] leaving = moving.stream().mapToInt(one -> find(kind.id.apply(one))).sorted().toArray();
+        Map<Integer, List<T>> arriving = new HashMap<>();
+        moving.stream().sorted(Comparator.comparing(kind.id)).forEach(one -> arriving
+                .computeIfAbsent(ous.position(kind.ou.apply(one)), ou -> new ArrayList<>()).add(one));
+        Laying laying = new Laying(ous, held);
+        int left = 0;
+        for (int ou = 0; ou < ous.size(); ou++) {
+            int at = firstOf[ou];
+            for (T one : arriving.getOrDefault(ou, List.of())) {
+                int before = before(kind.id.apply(one), at, firstOf[ou + 1]);
+                left = laying.takeWithout(at, before, leaving, left);
+                int from = find(kind.id.apply(one));
+                laying.take(from, from + 1);
+                at = before;
+            }
+            left = laying.takeWithout(at, firstOf[ou + 1], leaving, left);
+            laying.end(ou);
+        }
+        return laying.done();
+    }
+
+    /** The first position of the run whose id comes after this one. */
+    private int before(String id, int from, int to) {
+        int low = from;
+        int high = to;
+        while (low < high) {
+            int middle = (low + high) >>> 1;
+            if (kind.id.apply(sorted[middle]).compareTo(id) < 0) {
+                low = middle + 1;
+            } else {
+                high = middle;
+            }
+        }
+        return low;
+    }
+
+    /** Lays runs of this order one after the other into a new one. */
+    private final class Laying {
+
+        private final OuTree tree;
+        private final T[] from;
+        private final T[] next = sorted.clone();
+        private final int[] nextSlotAt = new int[sorted.length];
+        private final int[] nextFirstOf;
+        private int n;
+
+        Laying(OuTree tree, T[] from) {
+            this.tree = tree;
+            this.from = from;
+            this.nextFirstOf = new int[tree.size() + 1];
+        }
+
+        void take(int start, int end) {
+            System.arraycopy(from, start, next, n, end - start);
+            System.arraycopy(slotAt, start, nextSlotAt, n, end - start);
+            n += end - start;
+        }
+
+        /**
+         * All but those that leave.
+         *
+         * @param left how many of those have been passed over
+         * @return how many have been passed over now
+         */
+        int takeWithout(int start, int end, int[] leaving, int left) {
+            int at = start;
+            int passed = left;
+            while (passed < leaving.length && leaving[passed] < end) {
+                take(at, leaving[passed]);
+                at = leaving[passed++] + 1;
+            }
+            take(at, end);
+            return passed;
+        }
+
+        /** The OU at this position has all that is its own. */
+        void end(int ou) {
+            nextFirstOf[ou + 1] = n;
+        }
+
+        OuOrder<T> done() {
+            int[] nextPositions = new int[positions.length];
+            Arrays.fill(nextPositions, -1);
+            for (int p = 0; p < n; p++) {
+                nextPositions[nextSlotAt[p]] = p;
+            }
+            return new OuOrder<>(kind, tree, n == next.length ? next : Arrays.copyOf(next, n), slots, nextPositions,
+                    Arrays.copyOf(nextSlotAt, n), nextFirstOf);
+        }
+    }
+
+    boolean samePositionsAs(OuOrder<T> other) {
+        if (positions == other.positions) {
+            return true;
+        }
+        boolean same = sorted.length == other.sorted.length;
+        for (int p = 0; same && p < sorted.length; p++) {
+            same = sorted[p] == other.sorted[p] || kind.id.apply(sorted[p]).equals(kind.id.apply(other.sorted[p]));
+        }
+        return same;
     }
 }

@@ -7,6 +7,8 @@ import org.jspecify.annotations.Nullable;
 /** The people, in OU order (see {@link OuOrder}): the people of an OU and below are one run of positions. Immutable. */
 public final class Users {
 
+    private static final OuOrder.Kind<User> KIND = new OuOrder.Kind<>(User::id, User::ou);
+
     private final OuOrder<User> order;
 
     private Users(OuOrder<User> order) {
@@ -14,7 +16,7 @@ public final class Users {
     }
 
     static Users of(OuTree ous, Collection<User> users) {
-        return new Users(OuOrder.of(ous, users.toArray(new User[0]), User::id, User::ou));
+        return new Users(OuOrder.of(ous, users.toArray(new User[0]), KIND));
     }
 
     public int size() {
@@ -54,6 +56,11 @@ public final class Users {
     /** How many people are in this OU or below it. */
     public int countIn(int ouPosition) {
         return to(ouPosition) - from(ouPosition);
+    }
+
+    /** The same people where other OUs put them, of which none that a person is in is missing. */
+    Users under(OuTree ous) {
+        return new Users(order.under(ous));
     }
 
     /** Whether every position means the same person in both. */
