@@ -49,7 +49,7 @@ public final class Audiences {
 
     /** Costs one pass over the devices' people; everything else comes with the first question. */
     public static Audiences of(Estate estate) {
-        PersonUnits units = new PersonUnits(estate.devices(), estate.users());
+        PersonUnits units = PersonUnits.of(estate.devices(), estate.users());
         Groups groups = new Groups(estate);
         RuleSets rules = new RuleSets(estate, groups, units);
         TargetNumbers numbers = new TargetNumbers();

@@ -43,7 +43,7 @@ final class Following {
         }
         boolean samePlaces = devices.areNone() && users.areNone();
         PersonUnits units = samePlaces && samePeople() ? before.units()
-                : new PersonUnits(newer.devices(), newer.users());
+                : before.units().after(newer.devices(), newer.users(), devices, users);
         Groups groups = samePlaces && sameGroups ? before.groups().of(newer)
                 : Groups.after(before.groups(), newer, devices, users);
         if (!sameCollections || !sameTime) {

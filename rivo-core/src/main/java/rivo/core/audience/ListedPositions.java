@@ -56,6 +56,11 @@ final class ListedPositions extends Positions {
     }
 
     @Override
+    Positions shifted(int by) {
+        return new ListedPositions(Arrays.stream(sorted).map(p -> p + by).toArray());
+    }
+
+    @Override
     public int countIn(int from, int to) {
         return Math.max(0, index(to) - index(from));
     }

@@ -1,6 +1,9 @@
 package rivo.core.audience;
 
+import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.List;
+import java.util.Objects;
 import java.util.function.Function;
 import java.util.function.IntFunction;
 import java.util.function.ToIntFunction;
@@ -20,18 +23,38 @@ final class Moves {
 
     /** How far one looks for the place from which the two lists go on alike. */
     private static final int NEAR = 64;
+    private static final int MOST_RUNS = 512;
+    private static final int[] NO_RUNS = {};
 
     /** Where each earlier position is now, -1 for what has gone; null when all are where they were. */
     private final int @Nullable [] to;
+    /** Where runs begin that have moved as one, or gone; empty when there are too many to be worth it. */
+    private final int[] runs;
     private final int size;
     private final Positions changed;
     private final boolean hasNew;
 
     private Moves(int @Nullable [] to, int size, Positions changed, boolean hasNew) {
         this.to = to;
+        this.runs = to == null ? NO_RUNS : runs(to);
         this.size = size;
         this.changed = changed;
         this.hasNew = hasNew;
+    }
+
+    private static int[] runs(int[] to) {
+        int[] runs = new int[MOST_RUNS];
+        int n = 0;
+        for (int p = 0; p < to.length; p++) {
+            boolean goesOn = p > 0 && (to[p] < 0 ? to[p - 1] < 0 : to[p - 1] >= 0 && to[p] == to[p - 1] + 1);
+            if (!goesOn && n == MOST_RUNS) {
+                return NO_RUNS;
+            }
+            if (!goesOn) {
+                runs[n++] = p;
+            }
+        }
+        return Arrays.copyOf(runs, n);
     }
 
     static Moves none(int size) {
@@ -39,38 +62,61 @@ final class Moves {
     }
 
     static Moves between(Devices old, Devices newer) {
-        return old == newer ? none(newer.size()) : between(old.size(), old::at, newer.size(), newer::at, Device::id,
-                newer::positionOf);
+        return old == newer ? none(newer.size())
+                : new Lists<>(old.size(), old::at, newer.size(), newer::at, Device::id, newer::positionOf)
+                        .moves(old.sameOrderAs(newer));
     }
 
     static Moves between(Users old, Users newer) {
-        return old == newer ? none(newer.size()) : between(old.size(), old::at, newer.size(), newer::at, User::id,
-                newer::positionOf);
+        return old == newer ? none(newer.size())
+                : new Lists<>(old.size(), old::at, newer.size(), newer::at, User::id, newer::positionOf)
+                        .moves(old.sameOrderAs(newer));
     }
 
-    private static <T> Moves between(int oldSize, IntFunction<T> old, int size, IntFunction<T> now,
-            Function<T, String> id, ToIntFunction<String> position) {
-        int[] to = new int[oldSize];
-        PositionsBuilder same = new PositionsBuilder(0, size);
-        boolean inPlace = oldSize == size;
-        int stayed = 0;
-        int next = 0;
-        for (int p = 0; p < oldSize; p++) {
-            T was = old.apply(p);
-            int at = next < size && now.apply(next) == was ? next : position.applyAsInt(id.apply(was));
-            if (at >= 0) {
-                stayed++;
-                if (now.apply(at) == was) {
-                    same.add(at);
+    private record Lists<T>(int oldSize, IntFunction<T> old, int size, IntFunction<T> now, Function<T, String> id,
+            ToIntFunction<String> position) {
+
+        Moves moves(boolean sameOrder) {
+            PositionsBuilder changed = new PositionsBuilder(0, size);
+            if (sameOrder) {
+                for (int p = 0; p < size; p++) {
+                    if (old.apply(p) != now.apply(p)) {
+                        changed.add(p);
+                    }
                 }
+                return new Moves(null, size, changed.build(), false);
             }
-            if (at >= next && at - next <= NEAR) {
-                next = at + 1;
-            }
-            to[p] = at;
-            inPlace &= at == p;
+            int[] to = walk(changed);
+            Positions stayed = stayed(to);
+            return new Moves(to, size, changed.build().or(Positions.range(0, size).without(stayed)), stayed.size() < size);
         }
-        return new Moves(inPlace ? null : to, size, Positions.range(0, size).without(same.build()), stayed < size);
+
+        /** @param changed takes those that are another object now */
+        private int[] walk(PositionsBuilder changed) {
+            int[] to = new int[oldSize];
+            int next = 0;
+            for (int p = 0; p < oldSize; p++) {
+                T was = old.apply(p);
+                int at = next;
+                if (next == size || now.apply(next) != was) {
+                    at = position.applyAsInt(id.apply(was));
+                    if (at >= 0 && now.apply(at) != was) {
+                        changed.add(at);
+                    }
+                }
+                next = at >= next && at - next <= NEAR ? at + 1 : next;
+                to[p] = at;
+            }
+            return to;
+        }
+
+        private Positions stayed(int[] to) {
+            PositionsBuilder stayed = new PositionsBuilder(0, size);
+            for (int at : to) {
+                stayed.add(at);
+            }
+            return stayed.build();
+        }
     }
 
     /** Whether each is where it was, and none has come or gone. */
@@ -93,17 +139,48 @@ final class Moves {
         return to == null ? position : to[position];
     }
 
-    /** Where the members of an earlier set are now. Costs a step for each, and nothing where none has moved. */
+    /** Where the members of an earlier set are now. Costs nothing where none has moved. */
     Positions of(Positions earlier) {
         if (to == null || earlier.isEmpty()) {
             return earlier;
         }
-        if (earlier.size() * Positions.SPARSE < size) {
-            return Positions.ofSorted(earlier.stream().map(p -> to[p]).filter(p -> p >= 0).sorted().toArray());
+        if (earlier instanceof ListedPositions) {
+            return Positions.ofSorted(sorted(earlier.toArray(), to));
         }
-        PositionsBuilder now = new PositionsBuilder(0, size);
-        earlier.forEach(p -> now.add(to[p]));
-        return now.build();
+        if (runs.length == 0) {
+            PositionsBuilder now = new PositionsBuilder(0, size);
+            earlier.forEach(p -> now.add(to[p]));
+            return now.build();
+        }
+        List<Positions> moved = new ArrayList<>();
+        for (int r = 0; r < runs.length; r++) {
+            if (to[runs[r]] >= 0) {
+                moved.add(earlier.in(runs[r], end(r)).shifted(to[runs[r]] - runs[r]));
+            }
+        }
+        return Positions.union(moved);
+    }
+
+    /** Along the runs one need not go to the far ends of the memory for each. */
+    private int[] sorted(int[] earlier, int[] to) {
+        int[] now = new int[earlier.length];
+        int n = 0;
+        int run = 0;
+        for (int p : earlier) {
+            while (run < runs.length && end(run) <= p) {
+                run++;
+            }
+            int at = runs.length == 0 ? to[p] : to[runs[run]] < 0 ? -1 : to[runs[run]] + p - runs[run];
+            if (at >= 0) {
+                now[n++] = at;
+            }
+        }
+        Arrays.sort(now, 0, n);
+        return Arrays.copyOf(now, n);
+    }
+
+    private int end(int run) {
+        return run + 1 < runs.length ? runs[run + 1] : Objects.requireNonNull(to).length;
     }
 
     /** These moves, and then those. */

@@ -74,6 +74,17 @@ final class PackedPositions extends Positions {
     }
 
     @Override
+    Positions shifted(int by) {
+        long[] moved = new long[words.length + 1];
+        int bits = by & 63;
+        for (int w = 0; w < words.length; w++) {
+            moved[w] |= words[w] << bits;
+            moved[w + 1] |= bits == 0 ? 0 : words[w] >>> -bits;
+        }
+        return Words.shaped(moved, moved.length, firstWord + (by >> 6), size, false);
+    }
+
+    @Override
     public int countIn(int from, int to) {
         int a = Math.max(from, firstWord << 6);
         int b = Math.min(to, (firstWord + words.length) << 6);

@@ -21,38 +21,65 @@ public final class PersonUnits {
     private final int[] firstOfUser;
     private final int[] unitsByUser;
 
-    PersonUnits(Devices devices, Users users) {
-        int n = devices.size();
-        firstOfDevice = new int[n + 1];
-        for (int d = 0; d < n; d++) {
-            firstOfDevice[d + 1] = firstOfDevice[d] + devices.at(d).people().size();
+    private PersonUnits(int[] firstOfDevice, int[] userOf, int users) {
+        this.firstOfDevice = firstOfDevice;
+        this.userOf = userOf;
+        deviceOf = new int[userOf.length];
+        firstOfUser = new int[users + 1];
+        for (int d = 0; d + 1 < firstOfDevice.length; d++) {
+            Arrays.fill(deviceOf, firstOfDevice[d], firstOfDevice[d + 1], d);
         }
-        int units = firstOfDevice[n];
-        deviceOf = new int[units];
-        userOf = new int[units];
-        firstOfUser = new int[users.size() + 1];
-        for (int d = 0; d < n; d++) {
-            lay(d, devices.at(d), users);
+        for (int user : userOf) {
+            firstOfUser[user + 1]++;
         }
-        for (int u = 0; u < users.size(); u++) {
+        for (int u = 0; u < users; u++) {
             firstOfUser[u + 1] += firstOfUser[u];
         }
-        unitsByUser = new int[units];
-        int[] next = Arrays.copyOf(firstOfUser, users.size());
-        for (int unit = 0; unit < units; unit++) {
+        unitsByUser = new int[userOf.length];
+        int[] next = Arrays.copyOf(firstOfUser, users);
+        for (int unit = 0; unit < userOf.length; unit++) {
             unitsByUser[next[userOf[unit]]++] = unit;
         }
     }
 
-    private void lay(int d, Device device, Users users) {
-        int unit = firstOfDevice[d];
+    static PersonUnits of(Devices devices, Users users) {
+        int[] first = firstOfDevice(devices);
+        int[] userOf = new int[first[devices.size()]];
+        for (int d = 0; d < devices.size(); d++) {
+            lay(devices.at(d), users, userOf, first[d]);
+        }
+        return new PersonUnits(first, userOf, users.size());
+    }
+
+    /** Those of a newer estate. Only who has changed is looked up. */
+    PersonUnits after(Devices devices, Users users, Moves movedDevices, Moves movedUsers) {
+        int[] first = firstOfDevice(devices);
+        int[] now = new int[first[devices.size()]];
+        for (int d = 0; d + 1 < firstOfDevice.length; d++) {
+            int at = movedDevices.to(d);
+            if (at >= 0 && !movedDevices.changed().contains(at)) {
+                for (int unit = from(d); unit < to(d); unit++) {
+                    now[first[at] + unit - from(d)] = movedUsers.to(userOf[unit]);
+                }
+            }
+        }
+        movedDevices.changed().forEach(d -> lay(devices.at(d), users, now, first[d]));
+        return new PersonUnits(first, now, users.size());
+    }
+
+    private static int[] firstOfDevice(Devices devices) {
+        int[] first = new int[devices.size() + 1];
+        for (int d = 0; d < devices.size(); d++) {
+            first[d + 1] = first[d] + devices.at(d).people().size();
+        }
+        return first;
+    }
+
+    private static void lay(Device device, Users users, int[] userOf, int first) {
+        int unit = first;
         List<String> people = device.people();
         for (String person : people.size() < 2 ? people : people.stream().sorted(CodePointOrder.INSTANCE).toList()) {
-            int user = users.positionOf(person);
-            deviceOf[unit] = d;
-            userOf[unit] = user;
-            firstOfUser[user + 1]++;
-            unit++;
+            userOf[unit++] = users.positionOf(person);
         }
     }
 

@@ -69,6 +69,9 @@ public abstract sealed class Positions permits RunOfPositions, ListedPositions, 
     /** Those at {@code from}, included, to {@code to}, excluded. */
     public abstract Positions in(int from, int to);
 
+    /** Each of them so many positions further, or back; none may come to stand below 0. */
+    abstract Positions shifted(int by);
+
     /** How many are at {@code from}, included, to {@code to}, excluded. */
     public abstract int countIn(int from, int to);
 
@@ -163,15 +166,6 @@ public abstract sealed class Positions permits RunOfPositions, ListedPositions, 
         Words words = new Words(from, to);
         sets.forEach(set -> set.addTo(words));
         return words.toPositions();
-    }
-
-    /** The same with this one put in or taken out. */
-    public Positions with(int position, boolean in) {
-        if (contains(position) == in) {
-            return this;
-        }
-        Positions one = new RunOfPositions(position, position + 1);
-        return in ? or(one) : without(one);
     }
 
     /** The positions in ascending order. */

@@ -7,6 +7,7 @@ import java.util.Deque;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -85,23 +86,31 @@ final class RuleSets {
 
     private void patch(Positions changed) {
         List<DeviceCollection> order = inOrder(estate.collections().values());
-        order.removeIf(c -> !collections.containsKey(c.id()));
-        Map<String, PositionsPatch> patches = new LinkedHashMap<>();
+        Map<String, PositionsPatch> ofCollections = new LinkedHashMap<>();
+        Map<String, PositionsPatch> ofRules = new LinkedHashMap<>();
         changed.forEach(p -> {
-            DeviceSubject subject = subject(p);
+            Set<DeviceCollection> holding = new LinkedHashSet<>();
+            DeviceSubject subject = new DeviceSubject(estate, groups, estate.devices().at(p),
+                    () -> holding.stream().map(DeviceCollection::name).filter(name -> !name.isEmpty()).toList());
             for (DeviceCollection collection : order) {
-                boolean in = holds(collection, p, subject);
-                collections.computeIfPresent(collection.id(), (id, set) -> set.with(p, in));
+                if (holds(collection, p, subject)) {
+                    holding.add(collection);
+                }
+                note(ofCollections, collections, collection.id(), p, holding.contains(collection));
                 subject.forgetCollections();
             }
-            rules.forEach((text, set) -> {
-                boolean in = rule(text).holds(subject);
-                if (set.contains(p) != in) {
-                    patches.computeIfAbsent(text, t -> new PositionsPatch(set)).put(p, in);
-                }
-            });
+            rules.keySet().forEach(text -> note(ofRules, rules, text, p, rule(text).holds(subject)));
         });
-        patches.forEach((text, patch) -> rules.put(text, patch.apply()));
+        ofCollections.forEach((id, patch) -> collections.put(id, patch.apply()));
+        ofRules.forEach((text, patch) -> rules.put(text, patch.apply()));
+    }
+
+    private static void note(Map<String, PositionsPatch> patches, Map<String, Positions> sets, String key, int position,
+            boolean in) {
+        Positions set = Objects.requireNonNull(sets.get(key));
+        if (set.contains(position) != in) {
+            patches.computeIfAbsent(key, k -> new PositionsPatch(set)).put(position, in);
+        }
     }
 
     /** Members to put in and take out, all at once. */

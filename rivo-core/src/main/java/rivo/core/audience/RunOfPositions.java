@@ -46,6 +46,11 @@ final class RunOfPositions extends Positions {
     }
 
     @Override
+    Positions shifted(int by) {
+        return range(from + by, to + by);
+    }
+
+    @Override
     public int countIn(int lowest, int end) {
         return Math.max(0, Math.min(to, end) - Math.max(from, lowest));
     }
