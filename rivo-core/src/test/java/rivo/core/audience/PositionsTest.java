@@ -3,10 +3,12 @@ package rivo.core.audience;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Random;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
 
 /** Sets of positions against Java's own, in all three shapes and over each other. */
@@ -78,14 +80,6 @@ class PositionsTest {
             int p = random.nextInt(SPAN + 100);
             assertThat(one.contains(p)).as(what).isEqualTo(a.contains(p));
         }
-        boolean put = random.nextBoolean();
-        Set<Integer> changed = new TreeSet<>(a);
-        if (put) {
-            changed.add(from);
-        } else {
-            changed.remove(from);
-        }
-        assertSame(one.with(from, put), changed, what + " with");
     }
 
     private static void remaining(Positions one, Positions other, Set<Integer> a, Set<Integer> b, String what) {
@@ -123,5 +117,19 @@ class PositionsTest {
         List<Integer> seen = new ArrayList<>();
         Positions.of(300, 2, 77).forEach(seen::add);
         assertThat(seen).containsExactly(2, 77, 300);
+    }
+
+    @Test
+    void shiftedByAnyDistanceEachStandsSoMuchFurther() {
+        Random random = new Random(3);
+        for (int oneIn : new int[] {1, 2, 5, 300}) {
+            int[] members = IntStream.range(1000, 9000).filter(p -> random.nextInt(oneIn) == 0).toArray();
+            Positions set = Positions.of(members);
+            for (int by : new int[] {0, 1, -1, 63, 64, 65, -63, -64, -65, 777, -members[0]}) {
+                assertThat(set.shifted(by)).isEqualTo(Positions.of(Arrays.stream(members).map(p -> p + by).toArray()))
+                        .hasSameClassAs(Positions.of(Arrays.stream(members).map(p -> p + by).toArray()));
+            }
+        }
+        assertThat(Positions.NONE.shifted(5).isEmpty()).isTrue();
     }
 }
