@@ -26,20 +26,35 @@ public final class EstateChecks {
     private final Map<String, Title> titles = new HashMap<>();
     private final Map<String, Kit> kits = new HashMap<>();
     private final Map<String, Assignment> assignments = new HashMap<>();
+    private final Set<String> ofUnknownScope;
+
+    private EstateChecks(Set<String> ofUnknownScope) {
+        this.ofUnknownScope = ofUnknownScope;
+    }
 
     private EstateChecks() {
+        this(Set.of());
     }
 
     /** Everything that is wrong with the parts; empty when an estate can be made of them. Costs one pass. */
     public static List<Problem> problems(EstateParts parts) {
-        EstateChecks checks = new EstateChecks();
+        return problems(parts, Set.of());
+    }
+
+    /**
+     * The same for parts that could not all be read.
+     *
+     * @param ofUnknownScope the ids of titles whose scope could not be read: nothing is held against it
+     */
+    public static List<Problem> problems(EstateParts parts, Set<String> ofUnknownScope) {
+        EstateChecks checks = new EstateChecks(ofUnknownScope);
         checks.declare(parts);
         checks.ous(parts.ous());
         checks.each("users", parts.users(), (user, at) -> checks.ou(user.ou(), at + ".ou"));
         checks.each("devices", parts.devices(), checks::device);
         checks.each("groups", parts.groups(), checks::group);
         checks.each("collections", parts.collections(), checks::collection);
-        new TitleChecks(checks.problems, checks.titles).check(parts.titles());
+        new TitleChecks(checks.problems, checks.titles, ofUnknownScope).check(parts.titles());
         checks.each("kits", parts.kits(), checks::kit);
         checks.each("assignments", parts.assignments(), checks::assignment);
         checks.sequence(parts.assignments());
@@ -175,7 +190,7 @@ public final class EstateChecks {
         problems.known(titles, "title", id, place + ".title");
         problems.known(users, "user", user, place + ".user");
         Title title = titles.get(id);
-        if (title != null && (title.scope() == Scope.USER) != (user != null)) {
+        if (title != null && !ofUnknownScope.contains(id) && (title.scope() == Scope.USER) != (user != null)) {
             problems.add("wrong-user", place + (user == null ? "" : ".user"), user == null
                     ? "The title \"" + id + "\" stands in people's profiles; say for which user."
                     : "The title \"" + id + "\" stands on the whole device; leave the user out.");

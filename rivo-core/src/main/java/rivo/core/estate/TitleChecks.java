@@ -16,13 +16,16 @@ final class TitleChecks {
 
     private final ProblemList problems;
     private final Map<String, Title> byId;
+    private final Set<String> ofUnknownScope;
     /** Where each need and replacement stands, by "from to". */
     private final Map<String, Map<String, String>> needPlaces = new LinkedHashMap<>();
     private final Map<String, Map<String, String>> replacePlaces = new LinkedHashMap<>();
 
-    TitleChecks(ProblemList problems, Map<String, Title> byId) {
+    /** @param ofUnknownScope the ids of titles whose scope could not be read */
+    TitleChecks(ProblemList problems, Map<String, Title> byId, Set<String> ofUnknownScope) {
         this.problems = problems;
         this.byId = byId;
+        this.ofUnknownScope = ofUnknownScope;
     }
 
     void check(List<Title> titles) {
@@ -84,7 +87,8 @@ final class TitleChecks {
         Title to = byId.get(other);
         if (other.equals(title.id())) {
             problems.add("itself", place, "\"" + other + "\" " + verb + " itself; take that out.");
-        } else if (to != null && !allowed.apply(title.scope(), to.scope())) {
+        } else if (to != null && !ofUnknownScope.contains(title.id()) && !ofUnknownScope.contains(other)
+                && !allowed.apply(title.scope(), to.scope())) {
             problems.add("wrong-scope", place, "A title of scope " + title.scope().word() + " cannot say that it " + verb
                     + " one of scope " + to.scope().word() + "; take that out.");
         }

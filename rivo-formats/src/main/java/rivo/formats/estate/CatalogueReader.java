@@ -2,9 +2,11 @@ package rivo.formats.estate;
 
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Set;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
@@ -26,6 +28,7 @@ final class CatalogueReader {
     private static final Map<String, Replacement.Mode> MODES = words(Replacement.Mode.values(), Replacement.Mode::word);
 
     private final JsonCursor at;
+    private final Set<String> ofUnreadScope = new HashSet<>();
 
     CatalogueReader(JsonCursor at) {
         this.at = at;
@@ -33,6 +36,11 @@ final class CatalogueReader {
 
     static <T> Map<String, T> words(T[] values, Function<T, String> word) {
         return Arrays.stream(values).collect(Collectors.toMap(word, Function.identity()));
+    }
+
+    /** The ids of the titles that have come without a scope, or with one that is none. */
+    Set<String> ofUnreadScope() {
+        return ofUnreadScope;
     }
 
     /** What has been read of a title so far. */
@@ -68,6 +76,9 @@ final class CatalogueReader {
         at.need(title.id, "id");
         if (!title.scopeGiven) {
             at.need(null, "scope");
+        }
+        if (title.scope == null && title.id != null) {
+            ofUnreadScope.add(title.id);
         }
         return new Title(Objects.requireNonNullElse(title.id, ""), title.name,
                 Objects.requireNonNullElse(title.scope, Scope.DEVICE), title.seats, title.conflictsWith,

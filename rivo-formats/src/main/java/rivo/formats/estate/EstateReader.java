@@ -208,13 +208,10 @@ public final class EstateReader {
     /** Adds what only shows in the whole; a place that has been complained of already is left in peace. */
     private void check(EstateParts parts) {
         Map<String, Problem> found = new LinkedHashMap<>(at.problems());
-        List<Problem> more = new ArrayList<>(EstateChecks.problems(parts));
+        List<Problem> more = new ArrayList<>(EstateChecks.problems(parts, catalogueAt.ofUnreadScope()));
         more.addAll(EstateRules.problems(parts));
-        boolean scopes = found.keySet().stream().anyMatch(place -> place.endsWith(".scope"));
         for (Problem problem : more) {
-            boolean consequence = scopes && (problem.code().equals("wrong-scope") || problem.code().equals("wrong-user"))
-                    || complainedOf(found, problem.place());
-            if (!consequence) {
+            if (!complainedOf(found, problem.place())) {
                 found.put(problem.place(), problem);
             }
         }
