@@ -5,13 +5,14 @@ import java.util.ArrayList;
 import java.util.Deque;
 import java.util.HashMap;
 import java.util.HashSet;
+import java.util.LinkedHashSet;
+import java.util.LinkedList;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.stream.Collectors;
-import org.jspecify.annotations.Nullable;
 import rivo.core.estate.Estate;
 import rivo.core.estate.Group;
 import rivo.core.estate.Target;
@@ -31,6 +32,11 @@ final class Groups {
 
         static final Members NONE = new Members(Positions.NONE, Positions.NONE);
 
+        /** Whether the device or user at this position is in it; none is at -1. */
+        boolean has(Target.Kind kind, int position) {
+            return position >= 0 && (kind == Target.Kind.DEVICE ? devices : users).contains(position);
+        }
+
         /** The same devices and people where they are now. */
         Members at(Moves movedDevices, Moves movedUsers) {
             return movedDevices.areNone() && movedUsers.areNone() ? this
@@ -48,7 +54,6 @@ final class Groups {
     private final Map<Integer, Members> members = new ConcurrentHashMap<>();
     /** The groups of knots that hold what they held in the estate before. */
     private final Set<String> unchanged = new HashSet<>();
-    private volatile @Nullable GroupParents parents;
 
     Groups(Estate estate) {
         this(estate, Blocks.sideBySide(memberships(estate), estate.groups().values())
@@ -186,25 +191,55 @@ final class Groups {
         });
     }
 
-    /** The ids of all groups that hold this device or user, nested ones too. */
+    /** The ids of all groups that hold this device or user, nested ones too. Costs a probe for each group. */
     Set<String> holding(Target member) {
-        return parents().holding(member);
+        int position = position(member);
+        Set<String> holding = new LinkedHashSet<>();
+        for (String id : estate.groups().keySet()) {
+            if (of(id).has(member.kind(), position)) {
+                holding.add(id);
+            }
+        }
+        return holding;
     }
 
     /**
-     * How a device or user belongs to a group: the groups from this one down to the one that lists it. Empty when it does
-     * not belong.
+     * How a device or user belongs to a group: the groups from this one down to the one that lists it, the shortest way.
+     * Empty when it does not belong. Costs a probe for each group on the way down.
      */
     List<Group> chain(String group, Target member) {
-        return parents().chain(group, member).stream().map(this::group).toList();
+        int position = position(member);
+        Map<String, String> holder = new HashMap<>();
+        Deque<String> open = new ArrayDeque<>();
+        if (of(group).has(member.kind(), position)) {
+            open.add(group);
+            holder.put(group, "");
+        }
+        while (!open.isEmpty()) {
+            String at = open.remove();
+            if (listed(at).has(member.kind(), position)) {
+                return upFrom(at, holder);
+            }
+            for (String below : Objects.requireNonNull(nested.get(at))) {
+                if (of(below).has(member.kind(), position) && holder.putIfAbsent(below, at) == null) {
+                    open.add(below);
+                }
+            }
+        }
+        return List.of();
     }
 
-    private GroupParents parents() {
-        GroupParents known = parents;
-        if (known == null) {
-            known = new GroupParents(estate, id -> Objects.requireNonNull(nested.get(id)), this::listed);
-            parents = known;
+    private List<Group> upFrom(String lowest, Map<String, String> holder) {
+        LinkedList<Group> chain = new LinkedList<>();
+        for (String id = lowest; !id.isEmpty(); id = Objects.requireNonNull(holder.get(id))) {
+            chain.addFirst(group(id));
         }
-        return known;
+        return List.copyOf(chain);
+    }
+
+    /** Of a device or user; -1 when there is none of this id. */
+    private int position(Target member) {
+        return member.kind() == Target.Kind.DEVICE ? estate.devices().positionOf(member.id())
+                : estate.users().positionOf(member.id());
     }
 }

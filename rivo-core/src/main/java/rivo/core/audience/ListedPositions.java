@@ -69,12 +69,15 @@ final class ListedPositions extends Positions {
     Positions and(Words words) {
         int from = words.from() <= sorted[0] ? 0 : index(words.from());
         int to = words.to() > sorted[sorted.length - 1] ? sorted.length : index(words.to());
+        long[] raw = words.raw();
+        int firstWord = words.firstWord();
         int n = 0;
         int[] kept = null;
         for (int i = from; i < to; i++) {
-            if (words.contains(sorted[i])) {
+            int p = sorted[i];
+            if ((raw[(p >> 6) - firstWord] >>> p & 1) != 0) {
                 kept = kept == null ? new int[to - i] : kept;
-                kept[n++] = sorted[i];
+                kept[n++] = p;
             }
         }
         return kept == null ? NONE : n == sorted.length ? this : ofSorted(Arrays.copyOf(kept, n));
@@ -103,15 +106,19 @@ final class ListedPositions extends Positions {
 
     @Override
     void addTo(Words words) {
+        long[] raw = words.raw();
+        int firstWord = words.firstWord();
         for (int i = index(words.from()), end = index(words.to()); i < end; i++) {
-            words.add(sorted[i]);
+            raw[(sorted[i] >> 6) - firstWord] |= 1L << sorted[i];
         }
     }
 
     @Override
     void removeFrom(Words words) {
+        long[] raw = words.raw();
+        int firstWord = words.firstWord();
         for (int i = index(words.from()), end = index(words.to()); i < end; i++) {
-            words.remove(sorted[i]);
+            raw[(sorted[i] >> 6) - firstWord] &= ~(1L << sorted[i]);
         }
     }
 

@@ -133,6 +133,9 @@ public abstract sealed class Positions permits RunOfPositions, ListedPositions, 
     }
 
     public Positions without(Positions other) {
+        if (this == other) {
+            return NONE;
+        }
         if (isEmpty() || other.isEmpty() || end() <= other.first() || other.end() <= first()) {
             return this;
         }

@@ -1,7 +1,7 @@
 package rivo.core.audience;
 
 /**
- * The positions for which nothing has been decided yet; it only shrinks. Belongs to one method and one thread.
+ * The positions for which nothing has been decided yet; it only shrinks, until it is filled again. Of one thread.
  *
  * <p>A set that is still wholly there is handed out as it is, without a copy: so what comes out shares the targets'
  * own memory.
@@ -16,8 +16,13 @@ public final class Remaining {
     public Remaining(int from, int to) {
         this.words = new Words(from, to);
         this.scratch = new long[words.raw().length];
-        this.size = Math.max(0, to - from);
-        words.set(from, to);
+        fill();
+    }
+
+    /** All of them again. */
+    public void fill() {
+        words.set(words.from(), words.to());
+        size = Math.max(0, words.to() - words.from());
     }
 
     public boolean isEmpty() {

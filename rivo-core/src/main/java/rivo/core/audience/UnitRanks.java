@@ -42,19 +42,34 @@ public final class UnitRanks {
         return rankOf[unit];
     }
 
-    /** The first so many of the units. Costs a step for each of them, and a scan over the bits of all. */
+    /** The first so many of the units. Costs two walks over them, and a scan over the bits of all. */
     public Positions first(Positions units, int count) {
+        if (count <= 0 || units.size() <= count) {
+            return count <= 0 ? Positions.NONE : units;
+        }
         Words ranks = new Words(0, unitAt.length);
         units.forEach(unit -> ranks.add(rankOf[unit]));
-        Words first = new Words(0, unitAt.length);
-        long[] words = ranks.raw();
-        int left = count;
-        for (int w = 0; w < words.length && left > 0; w++) {
-            for (long rest = words[w]; rest != 0 && left > 0; rest &= rest - 1) {
-                first.add(unitAt[(w << 6) + Long.numberOfTrailingZeros(rest)]);
-                left--;
+        int last = placeOf(ranks.raw(), count);
+        Words first = new Words(units.first(), units.end());
+        units.forEach(unit -> {
+            if (rankOf[unit] <= last) {
+                first.add(unit);
             }
-        }
+        });
         return first.toPositions();
+    }
+
+    /** Where the bit stands that so many bits, this one included, are set up to. */
+    private static int placeOf(long[] words, int count) {
+        int left = count;
+        int w = 0;
+        while (left > Long.bitCount(words[w])) {
+            left -= Long.bitCount(words[w++]);
+        }
+        long rest = words[w];
+        for (; left > 1; left--) {
+            rest &= rest - 1;
+        }
+        return (w << 6) + Long.numberOfTrailingZeros(rest);
     }
 }

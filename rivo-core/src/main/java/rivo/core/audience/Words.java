@@ -24,16 +24,6 @@ final class Words {
         }
     }
 
-    void remove(int position) {
-        if (position >= from && position < to) {
-            words[(position >> 6) - firstWord] &= ~(1L << position);
-        }
-    }
-
-    boolean contains(int position) {
-        return position >= from && position < to && (words[(position >> 6) - firstWord] >>> position & 1) != 0;
-    }
-
     void set(int lowest, int end) {
         int a = Math.max(lowest, from);
         int b = Math.min(end, to);

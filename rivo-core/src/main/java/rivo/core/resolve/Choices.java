@@ -60,17 +60,25 @@ final class Choices {
         return offered.isEmpty() || offered.get(0).units() != null ? null : offered.get(0).choice();
     }
 
+    /**
+     * What units get.
+     *
+     * @param unfit those that nothing fits
+     */
+    record Chosen(List<Share<Choice>> shares, Positions unfit) {
+    }
+
     /** The newest offered release that fits, for each of the units that any fits. */
-    List<Share<Choice>> newest(Positions units) {
+    Chosen newest(Positions units) {
         return choose(offered, units);
     }
 
     /** This release, for each of the units that it fits. */
-    List<Share<Choice>> of(Release release, Positions units) {
+    Chosen of(Release release, Positions units) {
         return choose(options(release), units);
     }
 
-    private static List<Share<Choice>> choose(List<Option> options, Positions units) {
+    private static Chosen choose(List<Option> options, Positions units) {
         List<Share<Choice>> chosen = new ArrayList<>(1);
         Positions rest = units;
         for (int o = 0; o < options.size() && !rest.isEmpty(); o++) {
@@ -80,7 +88,7 @@ final class Choices {
                 rest = rest.without(fits);
             }
         }
-        return chosen;
+        return new Chosen(chosen, rest);
     }
 
     /** What {@link #newest} gives one unit; null when nothing fits. */

@@ -96,7 +96,7 @@ final class FamilyWalk {
         }
         byReached.forEach((reached, units) -> mark(Positions.union(units).and(touched), into -> into.facing[t] =
                 new Facing(into.facing[t].base(), into.facing[t].newest(), true, reached)));
-        for (Share<Choice> share : choices.newest(touched.without(assigned))) {
+        for (Share<Choice> share : choices.newest(touched.without(assigned)).shares()) {
             mark(share.units(), into -> into.facing[t] = new Facing(null, share.what(), into.facing[t].present(),
                     into.facing[t].reached()));
         }

@@ -38,12 +38,11 @@ final class Ladder {
     }
 
     /**
-     * Decides for the units from {@code from}, included, to {@code to}, excluded. Releases and seats are not looked at
-     * yet: installing outcomes come without a choice.
+     * Decides for all that remain; those without an outcome are left. Releases and seats are not looked at yet:
+     * installing outcomes come without a choice.
      */
-    static List<Share<BaseOutcome>> walk(Contenders contenders, int from, int to) {
-        return from == to || contenders.live().isEmpty() ? List.of()
-                : new Ladder(contenders, new Remaining(from, to)).walk();
+    static List<Share<BaseOutcome>> walk(Contenders contenders, Remaining remaining) {
+        return new Ladder(contenders, remaining).walk();
     }
 
     private List<Share<BaseOutcome>> walk() {
@@ -111,8 +110,11 @@ final class Ladder {
 
     /** Where level ones want to install and to remove, they are contested, by exactly those that hold there. */
     private void contest(List<Hit> hits) {
-        boolean installs = hits.stream().anyMatch(h -> intent(h).installs());
-        if (!installs || hits.stream().allMatch(h -> intent(h).installs())) {
+        int installing = 0;
+        for (Hit hit : hits) {
+            installing += intent(hit).installs() ? 1 : 0;
+        }
+        if (installing == 0 || installing == hits.size()) {
             return;
         }
         Positions contested = union(hits, true).and(union(hits, false));

@@ -2,6 +2,7 @@ package rivo.core.resolve;
 
 import java.util.ArrayList;
 import java.util.Collections;
+import java.util.EnumMap;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -9,9 +10,11 @@ import java.util.Map;
 import java.util.Objects;
 import rivo.core.audience.Audiences;
 import rivo.core.audience.Positions;
+import rivo.core.audience.Remaining;
 import rivo.core.estate.Estate;
 import rivo.core.estate.Need;
 import rivo.core.estate.Release;
+import rivo.core.estate.Scope;
 import rivo.core.estate.Title;
 
 /**
@@ -26,6 +29,8 @@ final class Pass {
     private final Map<String, TitleOutcomes> done = new LinkedHashMap<>();
     /** Sections 3 to 6 by title, as long as its family may ask again. */
     private final Map<String, List<Share<BaseOutcome>>> bases = new HashMap<>();
+    /** Filled anew for each ladder: memory that has just been written to is quicker than new one. */
+    private final Map<Scope, Remaining> remaining = new EnumMap<>(Scope.class);
 
     Pass(Resolver resolver, Presences present) {
         this.resolver = resolver;
@@ -46,7 +51,10 @@ final class Pass {
 
     private List<Share<BaseOutcome>> findBase(Title title) {
         Contenders speaking = resolver.contenders(title);
-        List<Share<BaseOutcome>> walked = Ladder.walk(speaking, 0, audiences.size(title.scope()));
+        if (speaking.live().isEmpty()) {
+            return List.of();
+        }
+        List<Share<BaseOutcome>> walked = Ladder.walk(speaking, everyUnit(title.scope()));
         if (walked.isEmpty()) {
             return walked;
         }
@@ -59,6 +67,12 @@ final class Pass {
             return shares;
         }
         return Seats.mark(shares, waiting(title, seats, shares));
+    }
+
+    private Remaining everyUnit(Scope scope) {
+        Remaining all = remaining.computeIfAbsent(scope, s -> new Remaining(0, audiences.size(s)));
+        all.fill();
+        return all;
     }
 
     private void request(Contenders speaking, Share<BaseOutcome> share, List<Share<BaseOutcome>> into) {
@@ -91,15 +105,15 @@ final class Pass {
                     null), share.units()));
             return;
         }
-        Positions rest = share.units();
-        for (Share<Choice> choice : pinned == null ? speaking.choices().newest(rest)
-                : speaking.choices().of(pinned, rest)) {
+        Choices.Chosen chosen = pinned == null ? speaking.choices().newest(share.units())
+                : speaking.choices().of(pinned, share.units());
+        for (Share<Choice> choice : chosen.shares()) {
             into.add(new Share<>(new BaseOutcome(base.outcome(), base.reason(), base.deciding(), base.place(),
                     choice.what()), choice.units()));
-            rest = rest.without(choice.units());
         }
-        if (!rest.isEmpty()) {
-            into.add(new Share<>(new BaseOutcome(Outcome.UNFIT, null, base.deciding(), base.place(), null), rest));
+        if (!chosen.unfit().isEmpty()) {
+            into.add(new Share<>(new BaseOutcome(Outcome.UNFIT, null, base.deciding(), base.place(), null),
+                    chosen.unfit()));
         }
     }
 

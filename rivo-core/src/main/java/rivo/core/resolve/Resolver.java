@@ -226,7 +226,7 @@ public final class Resolver {
         Map<String, TitleOutcomes> done = new ConcurrentHashMap<>();
         for (Scope scope : Scope.values()) {
             List<Family> families = relations.inOrder().stream().filter(f -> f.scope() == scope).toList();
-            Threads.run(threads, families, family -> {
+            Threads.run(threads, families, () -> family -> {
                 Pass pass = new Pass(this, present);
                 family.deviceNeeds().forEach(need -> pass.done().put(need.title(),
                         Objects.requireNonNull(done.get(need.title()))));
@@ -278,7 +278,10 @@ public final class Resolver {
     public Map<String, List<Share<BaseOutcome>>> bases(int threads) {
         Presences present = presences();
         Map<String, List<Share<BaseOutcome>>> bases = new ConcurrentHashMap<>();
-        Threads.run(threads, List.copyOf(estate.titles()), title -> bases.put(title.id(), new Pass(this, present).base(title)));
+        Threads.run(threads, List.copyOf(estate.titles()), () -> {
+            Pass pass = new Pass(this, present);
+            return title -> bases.put(title.id(), pass.base(title));
+        });
         return bases;
     }
 

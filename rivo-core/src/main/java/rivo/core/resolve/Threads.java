@@ -6,6 +6,7 @@ import java.util.Queue;
 import java.util.concurrent.ConcurrentLinkedQueue;
 import java.util.concurrent.atomic.AtomicReference;
 import java.util.function.Consumer;
+import java.util.function.Supplier;
 
 /** Spreads independent pieces of work over threads that live as long as the work. */
 final class Threads {
@@ -15,13 +16,17 @@ final class Threads {
     private Threads() {
     }
 
-    /** Does all pieces; the first that fails makes all of it fail. */
-    static <T> void run(int threads, List<T> pieces, Consumer<T> work) {
+    /**
+     * Does all pieces; the first that fails makes all of it fail.
+     *
+     * @param worker makes what does a piece; asked once by each thread, which keeps it to itself
+     */
+    static <T> void run(int threads, List<T> pieces, Supplier<Consumer<T>> worker) {
         Queue<T> open = new ConcurrentLinkedQueue<>(pieces);
         AtomicReference<Throwable> failure = new AtomicReference<>();
         List<Thread> running = new ArrayList<>();
         for (int i = 0; i < Math.min(threads, pieces.size()); i++) {
-            Thread thread = new Thread(null, () -> drain(open, work, failure), "resolve-" + i, STACK);
+            Thread thread = new Thread(null, () -> drain(open, worker, failure), "resolve-" + i, STACK);
             thread.start();
             running.add(thread);
         }
@@ -31,8 +36,9 @@ final class Threads {
         }
     }
 
-    private static <T> void drain(Queue<T> open, Consumer<T> work, AtomicReference<Throwable> failure) {
+    private static <T> void drain(Queue<T> open, Supplier<Consumer<T>> worker, AtomicReference<Throwable> failure) {
         try {
+            Consumer<T> work = worker.get();
             for (T piece = open.poll(); piece != null && failure.get() == null; piece = open.poll()) {
                 work.accept(piece);
             }
