@@ -30,12 +30,12 @@ public final class Audiences {
     private final PersonUnits units;
     private final Groups groups;
     private final RuleSets rules;
-    private final Map<Object, Positions> kept;
+    private final KeptSets kept;
     private final Map<Scope, UnitRanks> ranks;
     private final TargetNumbers numbers;
     private final TargetRows rows;
 
-    private Audiences(Estate estate, PersonUnits units, Groups groups, RuleSets rules, Map<Object, Positions> kept,
+    private Audiences(Estate estate, PersonUnits units, Groups groups, RuleSets rules, KeptSets kept,
             Map<Scope, UnitRanks> ranks, TargetNumbers numbers, TargetRows rows) {
         this.estate = estate;
         this.units = units;
@@ -53,7 +53,7 @@ public final class Audiences {
         Groups groups = new Groups(estate);
         RuleSets rules = new RuleSets(estate, groups, units);
         TargetNumbers numbers = new TargetNumbers();
-        return new Audiences(estate, units, groups, rules, new ConcurrentHashMap<>(), new ConcurrentHashMap<>(), numbers,
+        return new Audiences(estate, units, groups, rules, new KeptSets(), new ConcurrentHashMap<>(), numbers,
                 new TargetRows(estate, units, numbers, groups, rules, null));
     }
 
@@ -70,12 +70,37 @@ public final class Audiences {
         return new Audiences(newer, units, groups, rules, kept, ranks, numbers, rows);
     }
 
-    /** With other sets; the order of the units is this one's where they are the same. */
+    /** With other sets; what is the same in both goes along. */
     Audiences with(Estate newer, PersonUnits newUnits, Groups newGroups, RuleSets newRules) {
-        boolean sameOrder = newUnits == units && estate.devices().sameOrderAs(newer.devices());
-        return new Audiences(newer, newUnits, newGroups, newRules, new ConcurrentHashMap<>(),
+        boolean sameOrder = newUnits == units && estate.devices().sameOrderAs(newer.devices())
+                && estate.users().sameOrderAs(newer.users());
+        Audiences next = new Audiences(newer, newUnits, newGroups, newRules, new KeptSets(),
                 sameOrder ? ranks : new ConcurrentHashMap<>(), numbers,
                 new TargetRows(newer, newUnits, numbers, newGroups, newRules, rows));
+        if (next.standsAs(this)) {
+            next.kept.keep(kept, target -> next.isSame(target, this), rule -> next.isSame(rule, this));
+        }
+        return next;
+    }
+
+    /** Whether everyone stands at the same position, in the same OU of the very same tree, in both. */
+    public boolean standsAs(Audiences other) {
+        return units == other.units && estate.devices().standAs(other.estate.devices())
+                && estate.users().standAs(other.estate.users());
+    }
+
+    /** Whether a target is known to hold the very same units as in others in which everyone stands as here. */
+    boolean isSame(Target target, Audiences other) {
+        return switch (target.kind()) {
+            case ALL_DEVICES, ALL_USERS, OU, DEVICE, USER -> true;
+            case GROUP -> groups.sharesWith(other.groups, target.id());
+            case COLLECTION -> rules.sharesCollectionWith(other.rules, target.id());
+        };
+    }
+
+    /** Whether a rule is known to be satisfied by the very same devices as in others in which everyone stands as here. */
+    public boolean isSame(String rule, Audiences other) {
+        return rules.sharesRuleWith(other.rules, rule);
     }
 
     public Estate estate() {
@@ -115,11 +140,8 @@ public final class Audiences {
 
     /** Those of the units that a wave's share takes, kept for all units that the pair's target reaches. */
     Positions share(String assignment, Target target, Follows side, Scope scope, int limit, IntPredicate takes) {
-        return keep(new Key("share", List.of(assignment, target, limit), side, scope),
+        return keep(new KeptSets.Share(target, assignment, limit), side, scope,
                 () -> reach(target, side, scope).filter(takes));
-    }
-
-    private record Key(String question, Object subject, Follows side, Scope scope) {
     }
 
     /** A number for each target that some pair has been made of, by the side that is followed. */
@@ -135,13 +157,8 @@ public final class Audiences {
         return rows.row(device);
     }
 
-    private Positions keep(Key key, Supplier<Positions> compute) {
-        Positions known = kept.get(key);
-        if (known == null) {
-            known = compute.get();
-            kept.put(key, known);
-        }
-        return known;
+    private Positions keep(KeptSets.Question question, Follows side, Scope scope, Supplier<Positions> compute) {
+        return kept.get(new KeptSets.Key(question, side, scope), compute);
     }
 
     private Positions ofDevices(Positions devices, Scope scope) {
@@ -164,7 +181,7 @@ public final class Audiences {
      * these are the devices one of whose people it holds.
      */
     public Positions reach(Target target, Follows follows, Scope scope) {
-        return keep(new Key("reach", target, follows, scope), () -> switch (follows) {
+        return keep(new KeptSets.Reach(target), follows, scope, () -> switch (follows) {
             case DEVICE -> ofDevices(devices(target), scope);
             case USER -> ofUsers(users(target), scope);
         });
@@ -176,7 +193,7 @@ public final class Audiences {
      * @param side the side that the assignment follows; units of scope device are asked for following the device only
      */
     public Positions holds(Target target, Follows side, Scope scope) {
-        return keep(new Key("holds", target, side, scope), () -> switch (target.kind()) {
+        return keep(new KeptSets.Holds(target), side, scope, () -> switch (target.kind()) {
             case ALL_DEVICES -> Positions.range(0, size(scope));
             case ALL_USERS -> ofDevices(withPeople(), scope);
             case OU -> below(estate.ous().position(target.id()), side, scope);
@@ -194,7 +211,7 @@ public final class Audiences {
     public Positions below(int ou, Follows side, Scope scope) {
         return switch (side) {
             case DEVICE -> ofDevices(Positions.range(estate.devices().from(ou), estate.devices().to(ou)), scope);
-            case USER -> keep(new Key("below", ou, side, scope), () -> ofUsers(
+            case USER -> keep(new KeptSets.Below(ou), side, scope, () -> ofUsers(
                     Positions.range(estate.users().from(ou), estate.users().to(ou)), scope));
         };
     }
@@ -203,7 +220,7 @@ public final class Audiences {
     public Positions satisfying(String rule, Scope scope) {
         Positions devices = rules.satisfying(rule);
         return scope == Scope.DEVICE ? devices
-                : keep(new Key("rule", rule, Follows.DEVICE, scope), () -> units.ofDevices(devices));
+                : keep(new KeptSets.Satisfying(rule), Follows.DEVICE, scope, () -> units.ofDevices(devices));
     }
 
     /** The devices in a known collection. */
@@ -261,7 +278,7 @@ public final class Audiences {
      * @param namesPerson whether the target names the person
      */
     Positions stopped(List<Integer> fences, Follows side, boolean namesPerson, Scope scope) {
-        return keep(new Key(namesPerson ? "stopped-but-named" : "stopped", fences, side, scope), () -> {
+        return keep(new KeptSets.Stopped(List.copyOf(fences), namesPerson), side, scope, () -> {
             List<Positions> sets = new ArrayList<>();
             for (int fence : fences) {
                 sets.add(stopped(fence, side, namesPerson, scope));
@@ -276,8 +293,10 @@ public final class Audiences {
         if (side == Follows.DEVICE) {
             return devices;
         }
-        Positions people = below(fence, Follows.USER, scope);
-        return namesPerson ? devices.without(people) : devices.or(people);
+        return keep(new KeptSets.Stopped(List.of(fence), namesPerson), side, scope, () -> {
+            Positions people = below(fence, Follows.USER, scope);
+            return namesPerson ? devices.without(people) : devices.or(people);
+        });
     }
 
     /** The units of a scope in the order in which they are written and given seats. Sorted when first asked for. */

@@ -13,6 +13,7 @@ import java.util.Objects;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
 import rivo.core.estate.Estate;
 import rivo.core.estate.Group;
 import rivo.core.estate.Target;
@@ -147,6 +148,17 @@ final class Groups {
         int knot = Objects.requireNonNull(knots.of(group));
         Members held = members.get(knot);
         return held == null ? compute(knot) : held;
+    }
+
+    /** Whether what a group holds has been worked out, and is the very same in both. */
+    boolean sharesWith(Groups other, String group) {
+        Members mine = known(group);
+        return mine != null && mine == other.known(group);
+    }
+
+    private @Nullable Members known(String group) {
+        Integer knot = knots.of(group);
+        return knot == null ? null : members.get(knot);
     }
 
     private Members compute(int asked) {

@@ -131,4 +131,9 @@ final class ListedPositions extends Positions {
         }
         words.clear(next, words.to());
     }
+
+    @Override
+    boolean hasMembersOf(Positions other) {
+        return Arrays.equals(sorted, ((ListedPositions) other).sorted);
+    }
 }

@@ -61,31 +61,29 @@ final class Moves {
         return new Moves(null, size, Positions.NONE, false);
     }
 
+    private static Moves inPlace(int size, int[] changed) {
+        return new Moves(null, size, Positions.ofSorted(changed), false);
+    }
+
     static Moves between(Devices old, Devices newer) {
-        return old == newer ? none(newer.size())
-                : new Lists<>(old.size(), old::at, newer.size(), newer::at, Device::id, newer::positionOf)
-                        .moves(old.sameOrderAs(newer));
+        if (old == newer || old.sameOrderAs(newer)) {
+            return old == newer ? none(newer.size()) : inPlace(newer.size(), newer.changedSince(old));
+        }
+        return new Lists<>(old.size(), old::at, newer.size(), newer::at, Device::id, newer::positionOf).moves();
     }
 
     static Moves between(Users old, Users newer) {
-        return old == newer ? none(newer.size())
-                : new Lists<>(old.size(), old::at, newer.size(), newer::at, User::id, newer::positionOf)
-                        .moves(old.sameOrderAs(newer));
+        if (old == newer || old.sameOrderAs(newer)) {
+            return old == newer ? none(newer.size()) : inPlace(newer.size(), newer.changedSince(old));
+        }
+        return new Lists<>(old.size(), old::at, newer.size(), newer::at, User::id, newer::positionOf).moves();
     }
 
     private record Lists<T>(int oldSize, IntFunction<T> old, int size, IntFunction<T> now, Function<T, String> id,
             ToIntFunction<String> position) {
 
-        Moves moves(boolean sameOrder) {
+        Moves moves() {
             PositionsBuilder changed = new PositionsBuilder(0, size);
-            if (sameOrder) {
-                for (int p = 0; p < size; p++) {
-                    if (old.apply(p) != now.apply(p)) {
-                        changed.add(p);
-                    }
-                }
-                return new Moves(null, size, changed.build(), false);
-            }
             int[] to = walk(changed);
             Positions stayed = stayed(to);
             return new Moves(to, size, changed.build().or(Positions.range(0, size).without(stayed)), stayed.size() < size);

@@ -1,5 +1,6 @@
 package rivo.core.audience;
 
+import java.util.Arrays;
 import java.util.function.IntConsumer;
 
 /** Many positions: a bit for each of the span, in words of 64, never changed. */
@@ -118,5 +119,10 @@ final class PackedPositions extends Positions {
     @Override
     void keepIn(Words target) {
         target.and(words, firstWord);
+    }
+
+    @Override
+    boolean hasMembersOf(Positions other) {
+        return Arrays.equals(words, ((PackedPositions) other).words);
     }
 }

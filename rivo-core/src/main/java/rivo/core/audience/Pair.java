@@ -21,7 +21,7 @@ import rivo.core.estate.Target;
  */
 public final class Pair {
 
-    private final Audiences audiences;
+    private final PersonUnits units;
     private final Assignment assignment;
     private final Target target;
     /** Of the title. */
@@ -38,7 +38,7 @@ public final class Pair {
     private volatile @Nullable Split anywhere;
 
     private Pair(Audiences audiences, Assignment assignment, Target target, Scope scope) {
-        this.audiences = audiences;
+        this.units = audiences.units();
         this.assignment = assignment;
         this.target = target;
         this.scope = scope;
@@ -153,8 +153,8 @@ public final class Pair {
         Split known = anywhere;
         if (known == null) {
             Split split = split(through(reach));
-            known = own == scope ? split : new Split(audiences.units().devicesOf(split.now()),
-                    audiences.units().devicesOf(split.later()));
+            known = own == scope ? split : new Split(units.devicesOf(split.now()),
+                    units.devicesOf(split.later()));
             anywhere = known;
         }
         return known;
@@ -182,7 +182,7 @@ public final class Pair {
             return atOwn(unit);
         }
         Standing best = Standing.NO_CANDIDATE;
-        for (int person = audiences.units().from(unit); person < audiences.units().to(unit); person++) {
+        for (int person = units.from(unit); person < units.to(unit); person++) {
             Standing standing = atOwn(person);
             best = standing.compareTo(best) > 0 ? standing : best;
         }
@@ -217,8 +217,8 @@ public final class Pair {
         return waves == null || waves.isOpen(unit) ? Standing.CANDIDATE : Standing.LATER;
     }
 
-    private Positions through(Positions units) {
-        Positions passing = units;
+    private Positions through(Positions reached) {
+        Positions passing = reached;
         for (int i = 0; i < gates.size() && !passing.isEmpty(); i++) {
             passing = gates.get(i).pass(passing);
         }
@@ -239,7 +239,7 @@ public final class Pair {
      */
     public Positions ownUnits(int unit) {
         return own == scope ? Positions.range(unit, unit + 1)
-                : Positions.range(audiences.units().from(unit), audiences.units().to(unit));
+                : Positions.range(units.from(unit), units.to(unit));
     }
 
     /** The scope of the own units. */
@@ -263,6 +263,16 @@ public final class Pair {
 
     /** Whether it holds exactly where the other does, which is of the same assignment in another state of the estate. */
     public boolean holdsWhere(Pair other) {
-        return target.equals(other.target) && anywhere().equals(other.anywhere());
+        return this == other || target.equals(other.target) && anywhere().equals(other.anywhere());
+    }
+
+    /**
+     * This pair in other audiences in which everyone stands as in its own: itself, where all that it looks at is the same.
+     */
+    public Pair in(Audiences other, Audiences own) {
+        boolean same = waves == null && other.isSame(target, own)
+                && (assignment.within() == null || other.isSame(assignment.within(), own))
+                && assignment.exclude().stream().allMatch(excluded -> other.isSame(excluded, own));
+        return same ? this : new Pair(other, assignment, target, scope);
     }
 }

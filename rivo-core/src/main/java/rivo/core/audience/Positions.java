@@ -186,9 +186,12 @@ public abstract sealed class Positions permits RunOfPositions, ListedPositions, 
 
     @Override
     public boolean equals(Object other) {
-        return other instanceof Positions set && size() == set.size() && first() == set.first() && end() == set.end()
-                && Arrays.equals(toArray(), set.toArray());
+        return this == other || other instanceof Positions set && size() == set.size() && first() == set.first()
+                && end() == set.end() && hasMembersOf(set);
     }
+
+    /** Whether the members are the same as those of a set of the same size and span, which therefore has the same shape. */
+    abstract boolean hasMembersOf(Positions other);
 
     @Override
     public int hashCode() {

@@ -188,6 +188,18 @@ final class RuleSets {
         return known;
     }
 
+    /** Whether the devices that satisfy the rule have been worked out, and are the very same in both. */
+    boolean sharesRuleWith(RuleSets other, String text) {
+        Positions mine = rules.get(text);
+        return mine != null && mine == other.rules.get(text);
+    }
+
+    /** Whether the devices in the collection have been worked out, and are the very same in both. */
+    boolean sharesCollectionWith(RuleSets other, String id) {
+        Positions mine = collections.get(id);
+        return mine != null && mine == other.collections.get(id);
+    }
+
     /** The devices in a known collection. */
     Positions collection(String id) {
         Positions known = collections.get(id);

@@ -81,4 +81,17 @@ public final class Devices {
     public boolean sameOrderAs(Devices other) {
         return order.samePositionsAs(other.order);
     }
+
+    /** Whether every position means the same device in both, in the same OU of the very same tree. */
+    public boolean standAs(Devices other) {
+        return order.sameOusAs(other.order) && order.samePositionsAs(other.order);
+    }
+
+    /**
+     * The positions, ascending, of those that are another object than in older devices of the same order. Costs a comparison
+     * of references for each.
+     */
+    public int[] changedSince(Devices older) {
+        return order.differingFrom(older.order);
+    }
 }

@@ -225,6 +225,26 @@ final class OuOrder<T> {
         }
     }
 
+    /** The positions, ascending, at which another object stands than in an order with the same positions. */
+    int[] differingFrom(OuOrder<T> other) {
+        T[] mine = sorted;
+        T[] theirs = other.sorted;
+        int[] differing = new int[16];
+        int n = 0;
+        for (int p = 0; p < mine.length; p++) {
+            if (mine[p] != theirs[p]) {
+                differing = n == differing.length ? Arrays.copyOf(differing, n * 2) : differing;
+                differing[n++] = p;
+            }
+        }
+        return Arrays.copyOf(differing, n);
+    }
+
+    /** Whether every position is of the same OU in both, which are of the same tree. */
+    boolean sameOusAs(OuOrder<T> other) {
+        return ous == other.ous && Arrays.equals(firstOf, other.firstOf);
+    }
+
     boolean samePositionsAs(OuOrder<T> other) {
         if (positions == other.positions) {
             return true;

@@ -67,4 +67,17 @@ public final class Users {
     public boolean sameOrderAs(Users other) {
         return order.samePositionsAs(other.order);
     }
+
+    /** Whether every position means the same person in both, in the same OU of the very same tree. */
+    public boolean standAs(Users other) {
+        return order.sameOusAs(other.order) && order.samePositionsAs(other.order);
+    }
+
+    /**
+     * The positions, ascending, of those that are another object than in older people of the same order. Costs a comparison
+     * of references for each.
+     */
+    public int[] changedSince(Users older) {
+        return order.differingFrom(older.order);
+    }
 }

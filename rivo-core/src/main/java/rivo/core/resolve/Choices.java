@@ -10,6 +10,7 @@ import rivo.core.audience.Audiences;
 import rivo.core.audience.Positions;
 import rivo.core.estate.Release;
 import rivo.core.estate.Title;
+import rivo.core.estate.Variant;
 import rivo.core.estate.Version;
 
 /** Which release and variant of a title a unit gets (section 5). Immutable; safe for any thread. */
@@ -27,18 +28,27 @@ final class Choices {
         }
     }
 
+    private final Title title;
     private final List<Release> newestFirst;
     private final Map<Release, List<Option>> byRelease = new IdentityHashMap<>();
     /** Those of the offered releases, in the order in which they are preferred. */
     private final List<Option> offered;
 
     Choices(Audiences audiences, Title title) {
+        this.title = title;
         this.newestFirst = title.newestFirst();
         for (Release release : newestFirst) {
             byRelease.put(release, release.variants().stream().map(v -> new Option(new Choice(release, v),
                     v.fits() == null ? null : audiences.satisfying(v.fits(), title.scope()))).toList());
         }
         this.offered = newestFirst.stream().filter(Release::isOffered).flatMap(r -> options(r).stream()).toList();
+    }
+
+    /** These in other audiences in which everyone stands as in their own: the same, where every rule says the same. */
+    Choices in(Audiences other, Audiences own) {
+        boolean same = title.releases().stream().flatMap(r -> r.variants().stream()).map(Variant::fits)
+                .allMatch(fits -> fits == null || other.isSame(fits, own));
+        return same ? this : new Choices(other, title);
     }
 
     private List<Option> options(Release release) {

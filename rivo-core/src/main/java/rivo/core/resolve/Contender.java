@@ -1,6 +1,7 @@
 package rivo.core.resolve;
 
 import java.util.Comparator;
+import rivo.core.audience.Audiences;
 import rivo.core.audience.Pair;
 import rivo.core.estate.Assignment;
 
@@ -18,6 +19,12 @@ public record Contender(Pair pair, Place place) {
 
     public Assignment assignment() {
         return pair.assignment();
+    }
+
+    /** This one in other audiences in which everyone stands as in its own: itself, where all that it looks at is the same. */
+    Contender in(Audiences other, Audiences own) {
+        Pair now = pair.in(other, own);
+        return now == pair ? this : new Contender(now, place);
     }
 
     boolean isLevelWith(Contender other) {

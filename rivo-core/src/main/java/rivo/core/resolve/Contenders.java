@@ -44,11 +44,27 @@ record Contenders(Title title, List<Contender> live, List<BaseOutcome> winning, 
             }
         }
         live.sort(Contender.STRONGEST_FIRST);
-        Choices choices = new Choices(audiences, title);
-        Positions requested = requested(audiences, title);
+        return of(title, live, new Choices(audiences, title), requested(audiences, title));
+    }
+
+    private static Contenders of(Title title, List<Contender> live, Choices choices, Positions requested) {
         Choice only = title.seats() == null && requested.isEmpty() ? choices.only() : null;
         return new Contenders(title, live, live.stream().map(c -> winning(c, only)).toList(), Levels.of(live),
                 PairNumbers.of(live.stream().map(Contender::pair).toList()), choices, requested);
+    }
+
+    /**
+     * These in other audiences in which everyone stands as in their own, and the same is assigned and requested: the very
+     * same, where all that they look at is.
+     */
+    Contenders in(Audiences other, Audiences own) {
+        List<Contender> now = live.stream().map(c -> c.in(other, own)).toList();
+        Choices chosen = choices.in(other, own);
+        boolean same = chosen == choices;
+        for (int i = 0; same && i < now.size(); i++) {
+            same = now.get(i) == live.get(i);
+        }
+        return same ? this : of(title, now, chosen, requested);
     }
 
     private static BaseOutcome winning(Contender winner, @Nullable Choice only) {

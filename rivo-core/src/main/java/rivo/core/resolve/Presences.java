@@ -2,15 +2,18 @@ package rivo.core.resolve;
 
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import rivo.core.audience.Audiences;
 import rivo.core.audience.Positions;
 import rivo.core.audience.PositionsBuilder;
 import rivo.core.estate.Device;
+import rivo.core.estate.Devices;
 import rivo.core.estate.Present;
 import rivo.core.estate.Scope;
 import rivo.core.estate.Title;
@@ -22,6 +25,9 @@ final class Presences {
     /** One way of being present. */
     record Way(@Nullable Version version, @Nullable String by) {
     }
+
+    /** Above one changed device in so many, looking at all anew is quicker than mending sets. */
+    private static final int MANY = 20;
 
     private final Map<String, List<Share<Way>>> byTitle;
 
@@ -60,6 +66,73 @@ final class Presences {
             byTitle.put(title, List.copyOf(shares));
         });
         return new Presences(byTitle);
+    }
+
+    /**
+     * These in other audiences, in which everyone stands as here and titles have the same scopes. Costs a look at each
+     * device, and a few sets for each that changed.
+     *
+     * @param before the devices that these are of
+     */
+    Presences in(Audiences other, Devices before) {
+        Devices now = other.estate().devices();
+        int[] changed = now == before ? new int[0] : now.changedSince(before);
+        if (changed.length > now.size() / MANY) {
+            return of(other);
+        }
+        Changes changes = new Changes();
+        for (int d : changed) {
+            if (!now.at(d).present().equals(before.at(d).present())) {
+                changes.note(other, d, before.at(d).present(), changes.gone);
+                changes.note(other, d, now.at(d).present(), changes.come);
+            }
+        }
+        return changes.applyTo(this);
+    }
+
+    /** What has come and gone since, by title and way. */
+    private static final class Changes {
+
+        private final Map<String, Map<Way, List<Integer>>> come = new HashMap<>();
+        private final Map<String, Map<Way, List<Integer>>> gone = new HashMap<>();
+
+        void note(Audiences audiences, int device, List<Present> entries, Map<String, Map<Way, List<Integer>>> into) {
+            for (Present present : entries) {
+                int unit = unit(audiences, device, present);
+                if (unit >= 0) {
+                    into.computeIfAbsent(present.title(), t -> new LinkedHashMap<>())
+                            .computeIfAbsent(new Way(present.version(), present.by()), w -> new ArrayList<>()).add(unit);
+                }
+            }
+        }
+
+        Presences applyTo(Presences before) {
+            if (come.isEmpty() && gone.isEmpty()) {
+                return before;
+            }
+            Map<String, List<Share<Way>>> byTitle = new HashMap<>(before.byTitle);
+            Set<String> touched = new HashSet<>(come.keySet());
+            touched.addAll(gone.keySet());
+            touched.forEach(title -> byTitle.put(title, apply(before.of(title), come.getOrDefault(title, Map.of()),
+                    gone.getOrDefault(title, Map.of()))));
+            return new Presences(byTitle);
+        }
+
+        private static List<Share<Way>> apply(List<Share<Way>> before, Map<Way, List<Integer>> come,
+                Map<Way, List<Integer>> gone) {
+            Map<Way, Positions> ways = new LinkedHashMap<>();
+            before.forEach(share -> ways.put(share.what(), share.units()));
+            gone.forEach((way, units) -> ways.computeIfPresent(way, (w, set) -> set.without(positions(units))));
+            come.forEach((way, units) -> ways.merge(way, positions(units), Positions::or));
+            ways.values().removeIf(Positions::isEmpty);
+            List<Share<Way>> shares = new ArrayList<>(ways.size());
+            ways.forEach((way, units) -> shares.add(new Share<>(way, units)));
+            return shares.equals(before) ? before : List.copyOf(shares);
+        }
+
+        private static Positions positions(List<Integer> units) {
+            return Positions.of(units.stream().mapToInt(u -> u).toArray());
+        }
     }
 
     /** -1 when the title is a former person's, or unknown: then it is on no unit. */

@@ -49,30 +49,47 @@ public final class Resolver {
         return new Resolver(Audiences.of(estate));
     }
 
-    /** The resolver of a newer estate, sharing with this one all that cannot have changed. */
+    /**
+     * The resolver of a newer estate, sharing with this one all that cannot have changed. Where everyone stands where they
+     * stood, what looks at nothing that changed goes along; a few changed devices are put right in what is present.
+     */
     public Resolver follow(Estate newer) {
         Resolver next = new Resolver(audiences.follow(newer));
-        if (next.audiences.units() == audiences.units() && estate.devices() == newer.devices()
-                && sameTitles(newer)) {
-            next.presences = presences;
-        }
-        if (next.audiences.sharesAllWith(audiences)) {
+        if (next.audiences.standsAs(audiences)) {
+            if (presences != null && sameScopes(newer)) {
+                next.presences = presences.in(next.audiences, estate.devices());
+            }
             keepContenders(next);
+            keepWaiting(next);
         }
         return next;
     }
 
-    private boolean sameTitles(Estate newer) {
+    private boolean sameScopes(Estate newer) {
         return newer.titles().size() == estate.titles().size() && newer.titles().stream()
                 .allMatch(t -> estate.title(t.id()) != null && estate.title(t.id()).scope() == t.scope());
     }
 
     private void keepContenders(Resolver next) {
+        if (!next.estate.asOf().equals(estate.asOf())) {
+            return;
+        }
+        boolean sameSets = next.audiences.sharesAllWith(audiences);
         contenders.forEach((id, held) -> {
-            if (next.estate.title(id) == held.title() && next.estate.asOf().equals(estate.asOf())
+            if (next.estate.title(id) == held.title()
                     && next.estate.assignments().of(id).equals(estate.assignments().of(id))
                     && next.estate.requests(id).equals(estate.requests(id))) {
-                next.contenders.put(id, held);
+                next.contenders.put(id, sameSets ? held : held.in(next.audiences, audiences));
+            }
+        });
+    }
+
+    /** Who waits for a seat depends on the ladder of its title, and on where that is present. */
+    private void keepWaiting(Resolver next) {
+        waiting.forEach((id, held) -> {
+            if (next.contenders.get(id) == contenders.get(id) && next.presences != null && presences != null
+                    && next.presences.of(id) == presences.of(id)) {
+                next.waiting.put(id, held);
             }
         });
     }
