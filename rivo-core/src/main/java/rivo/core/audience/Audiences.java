@@ -31,18 +31,19 @@ public final class Audiences {
     private final Groups groups;
     private final RuleSets rules;
     private final KeptSets kept;
-    private final Map<Scope, UnitRanks> ranks;
+    private final Map<Scope, UnitRanks> ranks = new ConcurrentHashMap<>();
+    private final DevicesById byId;
     private final TargetNumbers numbers;
     private final TargetRows rows;
 
     private Audiences(Estate estate, PersonUnits units, Groups groups, RuleSets rules, KeptSets kept,
-            Map<Scope, UnitRanks> ranks, TargetNumbers numbers, TargetRows rows) {
+            DevicesById byId, TargetNumbers numbers, TargetRows rows) {
         this.estate = estate;
         this.units = units;
         this.groups = groups;
         this.rules = rules;
         this.kept = kept;
-        this.ranks = ranks;
+        this.byId = byId;
         this.numbers = numbers;
         this.rows = rows;
     }
@@ -53,7 +54,7 @@ public final class Audiences {
         Groups groups = new Groups(estate);
         RuleSets rules = new RuleSets(estate, groups, units);
         TargetNumbers numbers = new TargetNumbers();
-        return new Audiences(estate, units, groups, rules, new KeptSets(), new ConcurrentHashMap<>(), numbers,
+        return new Audiences(estate, units, groups, rules, new KeptSets(), DevicesById.of(estate.devices()), numbers,
                 new TargetRows(estate, units, numbers, groups, rules, null));
     }
 
@@ -62,21 +63,33 @@ public final class Audiences {
      * what differs by identity, so that it costs next to nothing where the newer estate shares parts with this one.
      */
     public Audiences follow(Estate newer) {
-        return new Following(this, newer).audiences();
+        return step(newer).now();
+    }
+
+    /** The same, with what has become of everyone's place. */
+    public Step step(Estate newer) {
+        return new Following(this, newer).step();
     }
 
     /** With another estate of which no audience differs: only titles, assignments or requests do. */
     Audiences sharing(Estate newer) {
-        return new Audiences(newer, units, groups, rules, kept, ranks, numbers, rows);
+        Audiences next = new Audiences(newer, units, groups, rules, kept, byId, numbers, rows);
+        next.ranks.putAll(ranks);
+        return next;
     }
 
-    /** With other sets; what is the same in both goes along. */
-    Audiences with(Estate newer, PersonUnits newUnits, Groups newGroups, RuleSets newRules) {
-        boolean sameOrder = newUnits == units && estate.devices().sameOrderAs(newer.devices())
-                && estate.users().sameOrderAs(newer.users());
+    /**
+     * With other sets; what is the same in both goes along.
+     *
+     * @param devices what has become of the devices
+     */
+    Audiences with(Estate newer, PersonUnits newUnits, Groups newGroups, RuleSets newRules, Moves devices) {
         Audiences next = new Audiences(newer, newUnits, newGroups, newRules, new KeptSets(),
-                sameOrder ? ranks : new ConcurrentHashMap<>(), numbers,
+                byId.after(newer.devices(), devices), numbers,
                 new TargetRows(newer, newUnits, numbers, newGroups, newRules, rows));
+        if (newUnits == units && devices.areNone()) {
+            next.ranks.putAll(ranks);
+        }
         if (next.standsAs(this)) {
             next.kept.keep(kept, target -> next.isSame(target, this), rule -> next.isSame(rule, this));
         }
@@ -301,7 +314,7 @@ public final class Audiences {
 
     /** The units of a scope in the order in which they are written and given seats. Sorted when first asked for. */
     public UnitRanks ranks(Scope scope) {
-        return ranks.computeIfAbsent(scope, s -> new UnitRanks(this, s));
+        return ranks.computeIfAbsent(scope, s -> new UnitRanks(byId.positions(), s == Scope.DEVICE ? null : units));
     }
 
     /** The unit's device. */

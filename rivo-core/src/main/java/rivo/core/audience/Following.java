@@ -32,7 +32,11 @@ final class Following {
         this.users = Moves.between(old.users(), newer.users());
     }
 
-    Audiences audiences() {
+    Step step() {
+        return new Step(before, audiences(), devices, users);
+    }
+
+    private Audiences audiences() {
         boolean sameGroups = old.groups().equals(newer.groups());
         boolean sameOus = old.ous() == newer.ous();
         boolean sameCollections = old.collections().equals(newer.collections());
@@ -47,13 +51,14 @@ final class Following {
         Groups groups = samePlaces && sameGroups ? before.groups().of(newer)
                 : Groups.after(before.groups(), newer, devices, users);
         if (!sameCollections || !sameTime) {
-            return before.with(newer, units, groups, RuleSets.anew(before.rules(), newer, groups, units, devices, users));
+            return before.with(newer, units, groups, RuleSets.anew(before.rules(), newer, groups, units, devices, users),
+                    devices);
         }
         Positions changed = changed(groups, units);
         RuleSets rules = changed.size() * 2 > newer.devices().size() + 2
                 ? RuleSets.anew(before.rules(), newer, groups, units, devices, users)
                 : RuleSets.after(before.rules(), newer, groups, units, devices, users, changed);
-        return before.with(newer, units, groups, rules);
+        return before.with(newer, units, groups, rules, devices);
     }
 
     /** Whether every device, all at their old places, has the same people. */

@@ -19,7 +19,7 @@ import rivo.core.estate.Users;
  * <p><b>How.</b> Both lists are walked side by side. Mostly they hold the very same objects, one after the other, so that
  * only those that changed or moved, and what stands next to them, are looked up by id.
  */
-final class Moves {
+public final class Moves {
 
     /** How far one looks for the place from which the two lists go on alike. */
     private static final int NEAR = 64;
@@ -59,6 +59,16 @@ final class Moves {
 
     static Moves none(int size) {
         return new Moves(null, size, Positions.NONE, false);
+    }
+
+    /**
+     * Of things that are told apart by their places alone.
+     *
+     * @param to where each is now, -1 for one that has gone
+     * @param size how many places there are now
+     */
+    static Moves of(int[] to, int size) {
+        return new Moves(to, size, Positions.NONE, false);
     }
 
     private static Moves inPlace(int size, int[] changed) {
@@ -118,27 +128,27 @@ final class Moves {
     }
 
     /** Whether each is where it was, and none has come or gone. */
-    boolean areNone() {
+    public boolean areNone() {
         return to == null;
     }
 
     /** Whether there is one that was not there before. */
-    boolean haveNew() {
+    public boolean haveNew() {
         return hasNew;
     }
 
     /** The positions, now, of what is another object than before, or was not there. */
-    Positions changed() {
+    public Positions changed() {
         return changed;
     }
 
     /** Where this earlier position is now; -1 when it has gone. */
-    int to(int position) {
+    public int to(int position) {
         return to == null ? position : to[position];
     }
 
     /** Where the members of an earlier set are now. Costs nothing where none has moved. */
-    Positions of(Positions earlier) {
+    public Positions of(Positions earlier) {
         if (to == null || earlier.isEmpty()) {
             return earlier;
         }

@@ -67,6 +67,17 @@ public final class PersonUnits {
         return new PersonUnits(first, now, users.size());
     }
 
+    /** Where each of these units is among those of a newer estate. */
+    Moves movesTo(PersonUnits newer, Moves movedDevices, Moves movedUsers) {
+        int[] to = new int[size()];
+        for (int unit = 0; unit < to.length; unit++) {
+            int device = movedDevices.to(deviceOf[unit]);
+            int user = movedUsers.to(userOf[unit]);
+            to[unit] = device < 0 || user < 0 ? -1 : newer.find(device, user);
+        }
+        return Moves.of(to, newer.size());
+    }
+
     private static int[] firstOfDevice(Devices devices) {
         int[] first = new int[devices.size() + 1];
         for (int d = 0; d < devices.size(); d++) {

@@ -1,10 +1,6 @@
 package rivo.core.audience;
 
-import java.util.Arrays;
-import java.util.Comparator;
-import rivo.core.estate.CodePointOrder;
-import rivo.core.estate.Devices;
-import rivo.core.estate.Scope;
+import org.jspecify.annotations.Nullable;
 
 /** The units of a scope in the order of their device's id, and then of their person's. Immutable. */
 public final class UnitRanks {
@@ -12,19 +8,18 @@ public final class UnitRanks {
     private final int[] unitAt;
     private final int[] rankOf;
 
-    /** Costs a sort of the devices' ids. */
-    UnitRanks(Audiences audiences, Scope scope) {
-        Devices devices = audiences.estate().devices();
-        Integer[] byId = new Integer[devices.size()];
-        Arrays.setAll(byId, p -> p);
-        Arrays.parallelSort(byId, Comparator.comparing(p -> devices.at(p).id(), CodePointOrder.INSTANCE));
-        int n = audiences.size(scope);
+    /**
+     * @param devices their positions in the order of their ids
+     * @param people the units of scope user; null for scope device
+     */
+    UnitRanks(int[] devices, @Nullable PersonUnits people) {
+        int n = people == null ? devices.length : people.size();
         unitAt = new int[n];
         rankOf = new int[n];
         int rank = 0;
-        for (int device : byId) {
-            int from = scope == Scope.DEVICE ? device : audiences.units().from(device);
-            int to = scope == Scope.DEVICE ? device + 1 : audiences.units().to(device);
+        for (int device : devices) {
+            int from = people == null ? device : people.from(device);
+            int to = people == null ? device + 1 : people.to(device);
             for (int unit = from; unit < to; unit++) {
                 unitAt[rank] = unit;
                 rankOf[unit] = rank++;

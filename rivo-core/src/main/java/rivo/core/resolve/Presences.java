@@ -7,11 +7,14 @@ import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import rivo.core.audience.Audiences;
+import rivo.core.audience.Moves;
 import rivo.core.audience.Positions;
 import rivo.core.audience.PositionsBuilder;
+import rivo.core.audience.Step;
 import rivo.core.estate.Device;
 import rivo.core.estate.Devices;
 import rivo.core.estate.Present;
@@ -69,25 +72,41 @@ final class Presences {
     }
 
     /**
-     * These in other audiences, in which everyone stands as here and titles have the same scopes. Costs a look at each
-     * device, and a few sets for each that changed.
+     * Those of a newer estate, whose titles have the same scopes. Costs a step for each share where places have shifted,
+     * and a few sets for each device that changed.
      *
-     * @param before the devices that these are of
+     * @param step to the audiences of that estate
      */
-    Presences in(Audiences other, Devices before) {
-        Devices now = other.estate().devices();
-        int[] changed = now == before ? new int[0] : now.changedSince(before);
-        if (changed.length > now.size() / MANY) {
-            return of(other);
+    Presences after(Step step) {
+        Positions changed = step.devices().changed();
+        Devices now = step.now().estate().devices();
+        if (changed.size() > now.size() / MANY) {
+            return of(step.now());
         }
         Changes changes = new Changes();
-        for (int d : changed) {
-            if (!now.at(d).present().equals(before.at(d).present())) {
-                changes.note(other, d, before.at(d).present(), changes.gone);
-                changes.note(other, d, now.at(d).present(), changes.come);
+        changed.forEach(d -> {
+            Device was = step.before().estate().devices().find(now.at(d).id());
+            if (was == null || !now.at(d).present().equals(was.present()) || !now.at(d).people().equals(was.people())) {
+                changes.note(step.now(), d, was == null ? List.of() : was.present(), changes.gone);
+                changes.note(step.now(), d, now.at(d).present(), changes.come);
             }
+        });
+        return changes.applyTo(moved(step));
+    }
+
+    private Presences moved(Step step) {
+        if (step.devices().areNone() && step.units(Scope.USER).areNone()) {
+            return this;
         }
-        return changes.applyTo(this);
+        Map<Scope, Moves> moves = Map.of(Scope.DEVICE, step.devices(), Scope.USER, step.units(Scope.USER));
+        Map<String, List<Share<Way>>> moved = new HashMap<>();
+        byTitle.forEach((title, ways) -> {
+            Scope scope = Objects.requireNonNull(step.now().estate().title(title)).scope();
+            Moves of = Objects.requireNonNull(moves.get(scope));
+            moved.put(title, ways.stream().map(share -> new Share<>(share.what(), of.of(share.units())))
+                    .filter(share -> !share.units().isEmpty()).toList());
+        });
+        return new Presences(moved);
     }
 
     /** What has come and gone since, by title and way. */

@@ -11,6 +11,7 @@ import java.util.concurrent.ConcurrentHashMap;
 import org.jspecify.annotations.Nullable;
 import rivo.core.audience.Audiences;
 import rivo.core.audience.Positions;
+import rivo.core.audience.Step;
 import rivo.core.audience.TargetRow;
 import rivo.core.estate.Device;
 import rivo.core.estate.Estate;
@@ -50,15 +51,18 @@ public final class Resolver {
     }
 
     /**
-     * The resolver of a newer estate, sharing with this one all that cannot have changed. Where everyone stands where they
-     * stood, what looks at nothing that changed goes along; a few changed devices are put right in what is present.
+     * The resolver of a newer estate, sharing with this one all that cannot have changed. What is present goes along, put
+     * right for the devices that changed; where everyone stands where they stood, so does what looks at nothing that
+     * changed.
      */
     public Resolver follow(Estate newer) {
-        Resolver next = new Resolver(audiences.follow(newer));
+        Step step = audiences.step(newer);
+        Resolver next = new Resolver(step.now());
+        Presences known = presences;
+        if (known != null && sameScopes(newer)) {
+            next.presences = known.after(step);
+        }
         if (next.audiences.standsAs(audiences)) {
-            if (presences != null && sameScopes(newer)) {
-                next.presences = presences.in(next.audiences, estate.devices());
-            }
             keepContenders(next);
             keepWaiting(next);
         }
