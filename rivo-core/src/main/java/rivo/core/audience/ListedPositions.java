@@ -99,6 +99,15 @@ final class ListedPositions extends Positions {
         return n == sorted.length ? this : ofSorted(Arrays.copyOf(kept, n));
     }
 
+    boolean meetsAny(Positions other) {
+        for (int p : sorted) {
+            if (other.contains(p)) {
+                return true;
+            }
+        }
+        return false;
+    }
+
     /** Whether walking both is cheaper than looking each of these up in the other. */
     boolean isWorthWalking(ListedPositions other) {
         return other.sorted.length < 8L * sorted.length;

@@ -92,7 +92,7 @@ public final class Pair {
         boolean named = target.kind() == Target.Kind.USER;
         Positions stopped = audiences.stopped(outside, side, named, own);
         Positions reach = audiences.reach(target, side, own);
-        if (!reach.and(stopped).isEmpty()) {
+        if (reach.meets(stopped)) {
             List<Gate.Fence.Stop> stops = new ArrayList<>();
             outside.forEach(fence -> stops.add(new Gate.Fence.Stop(audiences.estate().ous().at(fence),
                     audiences.stopped(fence, side, named, own))));

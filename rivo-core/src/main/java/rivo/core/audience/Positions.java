@@ -122,6 +122,21 @@ public abstract sealed class Positions permits RunOfPositions, ListedPositions, 
         return Words.both((PackedPositions) this, (PackedPositions) other);
     }
 
+    /** Whether some member is the other's too. Costs the way to the first such, at most. */
+    public boolean meets(Positions other) {
+        if (end() <= other.first() || other.end() <= first()) {
+            return false;
+        }
+        if (this instanceof RunOfPositions) {
+            return other.countIn(first(), end()) > 0;
+        }
+        if (other instanceof RunOfPositions || other instanceof ListedPositions && !(this instanceof ListedPositions)) {
+            return other.meets(this);
+        }
+        return this instanceof ListedPositions mine ? mine.meetsAny(other)
+                : Words.meet((PackedPositions) this, (PackedPositions) other);
+    }
+
     public Positions or(Positions other) {
         if (isEmpty() || other.isEmpty()) {
             return isEmpty() ? other : this;

@@ -152,6 +152,18 @@ final class Words {
         return to;
     }
 
+    /** Whether the two have a member in common. */
+    static boolean meet(PackedPositions one, PackedPositions other) {
+        int first = Math.max(one.firstWord(), other.firstWord());
+        int end = Math.min(one.firstWord() + one.words().length, other.firstWord() + other.words().length);
+        for (int w = first; w < end; w++) {
+            if ((one.words()[w - one.firstWord()] & other.words()[w - other.firstWord()]) != 0) {
+                return true;
+            }
+        }
+        return false;
+    }
+
     /** Those in both. */
     static Positions both(PackedPositions one, PackedPositions other) {
         int first = Math.max(one.firstWord(), other.firstWord());

@@ -57,6 +57,8 @@ class PositionsTest {
             Set<Integer> both = new TreeSet<>(a);
             both.retainAll(b);
             assertSame(one.and(other), both, "seed " + seed + " and");
+            assertThat(one.meets(other)).as("seed %d meets", seed).isEqualTo(!both.isEmpty());
+            assertThat(one.equals(other)).as("seed %d equals", seed).isEqualTo(a.equals(b));
             Set<Integer> either = new TreeSet<>(a);
             either.addAll(b);
             assertSame(one.or(other), either, "seed " + seed + " or");
