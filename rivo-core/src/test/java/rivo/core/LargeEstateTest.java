@@ -2,41 +2,14 @@ package rivo.core;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import java.util.ArrayList;
-import java.util.HashMap;
-import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
-import java.util.Set;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
-import rivo.core.estate.Assignment;
 import rivo.core.estate.Device;
-import rivo.core.estate.DeviceCollection;
 import rivo.core.estate.Estate;
-import rivo.core.estate.EstateParts;
-import rivo.core.estate.Facts;
-import rivo.core.estate.Follows;
-import rivo.core.estate.Group;
-import rivo.core.estate.Installed;
-import rivo.core.estate.Intent;
-import rivo.core.estate.Leaving;
-import rivo.core.estate.Need;
-import rivo.core.estate.Ou;
 import rivo.core.estate.Present;
-import rivo.core.estate.Release;
-import rivo.core.estate.ReleaseState;
-import rivo.core.estate.Replacement;
-import rivo.core.estate.Request;
-import rivo.core.estate.Scope;
-import rivo.core.estate.Subject;
-import rivo.core.estate.Target;
-import rivo.core.estate.Title;
-import rivo.core.estate.User;
-import rivo.core.estate.Variant;
-import rivo.core.estate.Version;
-import rivo.core.estate.Wave;
 import rivo.core.resolve.Resolver;
 
 /**
@@ -45,125 +18,16 @@ import rivo.core.resolve.Resolver;
  */
 class LargeEstateTest {
 
-    private static final int DEVICES = 2500;
-    private static final int TITLES = 60;
-    private static final int GROUPS = 40;
-    private static final int ASSIGNMENTS = 700;
-
     private static Resolver resolver;
     private static Map<String, String> rows;
 
     private final Random random = new Random(20);
+    private final LargeEstate large = new LargeEstate();
 
     @BeforeAll
     static void resolve() {
-        resolver = Resolver.of(Estate.of(new LargeEstateTest().parts()));
+        resolver = Resolver.of(Estate.of(new LargeEstate().parts()));
         rows = Rows.byTitle(resolver);
-    }
-
-    private EstateParts parts() {
-        List<Ou> ous = new ArrayList<>(List.of(new Ou("o0", "Quillbrook Water", "dc=quillbrook", null, false)));
-        for (int i = 1; i < 60; i++) {
-            ous.add(new Ou("o" + i, "Part " + i, "ou=p" + i + ",dc=quillbrook", "o" + (i - 1) / 4, i % 19 == 18));
-        }
-        List<User> users = new ArrayList<>();
-        List<Device> devices = new ArrayList<>();
-        for (int i = 0; i < DEVICES; i++) {
-            users.add(new User("u" + i, "person." + i, "", "o" + random.nextInt(60), Facts.NONE));
-            devices.add(device(i));
-        }
-        List<DeviceCollection> collections = List.of(
-                new DeviceCollection("c0", "Large ones", null, "ramGiB ge 8", List.of(), List.of("d1")),
-                new DeviceCollection("c1", "With silt", "o1", "software[name eq \"Silt\"]", List.of("d2"), List.of()));
-        List<Assignment> assignments = new ArrayList<>();
-        for (int a = 0; a < ASSIGNMENTS; a++) {
-            assignments.add(assignment(a));
-        }
-        List<Request> requests = List.of(new Request("d5", "t3", null), new Request("d6", "t9", "u6"));
-        return new EstateParts(Estates.AS_OF, ous, users, devices, groups(), collections, titles(), List.of(), assignments,
-                requests);
-    }
-
-    private Device device(int i) {
-        Map<String, Present> present = new HashMap<>();
-        for (int n = random.nextInt(5); n > 0; n--) {
-            int t = random.nextInt(TITLES);
-            if (!isPersonal(t)) {
-                present.put("t" + t, new Present("t" + t, Version.of(random.nextBoolean() ? "1.0" : "3.0"), null,
-                        random.nextInt(3) == 0 ? "a" + random.nextInt(ASSIGNMENTS) : null));
-            }
-        }
-        Facts facts = random.nextInt(10) == 0 ? Facts.NONE : Estates.facts("arch", random.nextInt(5) == 0 ? "arm64" : "x64",
-                "ramGiB", String.valueOf(4 << random.nextInt(3)));
-        List<Installed> software = random.nextInt(4) == 0 ? List.of(new Installed("Silt", null, "1.0")) : List.of();
-        List<String> people = i % 11 == 0 ? List.of() : i % 13 == 0 ? List.of("u" + i, "u" + (i + 1) % DEVICES) : List.of("u" + i);
-        return new Device("d" + i, "QB-" + i, i % 17 == 0 ? null : "o" + random.nextInt(60), people, facts, software,
-                List.copyOf(present.values()));
-    }
-
-    private static boolean isPersonal(int title) {
-        return title % 10 == 9;
-    }
-
-    private List<Group> groups() {
-        List<Group> groups = new ArrayList<>();
-        for (int g = 0; g < GROUPS; g++) {
-            Set<Target> members = new LinkedHashSet<>();
-            for (int n = 1 << random.nextInt(10); n > 0; n--) {
-                int i = random.nextInt(DEVICES);
-                members.add(g % 3 == 2 ? Target.user("u" + i) : Target.device("d" + i));
-            }
-            if (g > 4 && g % 5 == 0) {
-                members.add(Target.group("g" + random.nextInt(g)));
-            }
-            groups.add(new Group("g" + g, "group-" + g, List.copyOf(members)));
-        }
-        return groups;
-    }
-
-    private List<Title> titles() {
-        List<Title> titles = new ArrayList<>();
-        for (int t = 0; t < TITLES; t++) {
-            boolean related = t % 5 == 0 && !isPersonal(t + 2);
-            List<Need> needs = related ? List.of(new Need("t" + (t + 1), Version.of("1.0")))
-                    : isPersonal(t) && t % 20 == 9 ? List.of(new Need("t3", null)) : List.of();
-            List<Replacement> replaces = related ? List.of(new Replacement("t" + (t + 2), Replacement.Mode.REMOVE_FIRST))
-                    : List.of();
-            List<Variant> variants = t % 3 == 0 ? List.of(new Variant("x64", "arch eq \"x64\""))
-                    : List.of(new Variant("large", "ramGiB ge 16"), new Variant("all", null));
-            titles.add(new Title("t" + t, "Title " + t, isPersonal(t) ? Scope.USER : Scope.DEVICE, t % 7 == 3 ? 150 : null,
-                    List.of(), List.of(new Release(Version.of("2.0"), ReleaseState.OFFERED, List.of(), List.of(), variants),
-                            new Release(Version.of("3.0"), ReleaseState.OFFERED, needs, replaces, variants))));
-        }
-        return titles;
-    }
-
-    private Assignment assignment(int a) {
-        Follows follows = a % 6 == 0 ? Follows.USER : Follows.DEVICE;
-        int draw = random.nextInt(10);
-        Intent intent = draw < 6 ? Intent.REQUIRED : draw < 8 ? Intent.AVAILABLE : Intent.UNINSTALL;
-        Assignment one = Assignment.of("a" + a, a, Subject.title("t" + a % TITLES), intent, List.of(target(follows)))
-                .withFollows(follows).withBinding(a % 30 == 0).withPriority(400 + random.nextInt(3) * 100)
-                .withLeaving(a % 4 == 0 ? Leaving.REMOVE : Leaving.KEEP);
-        one = a % 8 == 1 ? one.withExclude(List.of(Target.group("g" + random.nextInt(GROUPS)))) : one;
-        one = a % 25 == 2 ? one.withWithin("ramGiB ge 8") : one;
-        return a % 20 == 3 ? one.withWaves(List.of(Wave.to(List.of(Target.group("g1")), true), Wave.share(30, true),
-                Wave.share(70, false))) : one;
-    }
-
-    private Target target(Follows follows) {
-        int kind = random.nextInt(10);
-        if (kind < 5) {
-            return Target.ou("o" + random.nextInt(60));
-        }
-        if (kind < 8) {
-            return Target.group("g" + random.nextInt(GROUPS));
-        }
-        if (follows == Follows.USER) {
-            return kind == 8 ? Target.user("u" + random.nextInt(DEVICES)) : Target.ALL_USERS;
-        }
-        return kind == 8 ? Target.collection("c" + random.nextInt(2)) : random.nextInt(4) == 0 ? Target.ALL_DEVICES
-                : Target.device("d" + random.nextInt(DEVICES));
     }
 
     @Test
@@ -175,30 +39,38 @@ class LargeEstateTest {
     @Test
     void aDeviceIsAnsweredTheSameBeforeAnybodyHasAskedForAll() {
         Resolver fresh = Resolver.of(resolver.estate());
-        for (int i = 0; i < DEVICES; i += 23) {
+        for (int i = 0; i < LargeEstate.DEVICES; i += 23) {
             Device device = resolver.estate().devices().at(i);
             assertThat(fresh.device(device)).isEqualTo(resolver.device(device));
         }
     }
 
-    /** An edit of some kind, to one assignment. */
-    private Estate edited(Estate estate, int kind) {
-        Assignment one = estate.assignments().all().get(random.nextInt(ASSIGNMENTS));
-        return estate.withAssignments(List.of(switch (kind % 5) {
-            case 0 -> one.withIntent(one.intent() == Intent.REQUIRED ? Intent.UNINSTALL : Intent.REQUIRED);
-            case 1 -> one.retired();
-            case 2 -> one.withPriority(one.priority() + 50);
-            case 3 -> one.withBinding(!one.binding());
-            default -> one.withInclude(List.of(target(one.follows())));
-        }));
-    }
-
     @Test
     void aRehearsedEditIsTheDifferenceOfTheWholes() {
         for (int edit = 0; edit < 20; edit++) {
-            Estate estate = edited(resolver.estate(), edit);
+            Estate estate = large.edited(resolver.estate(), edit);
             LawsTest.rehearsalIsTheDifference(resolver, resolver.follow(estate), rows, Rows.byTitle(Resolver.of(estate)),
                     "edit " + edit);
+        }
+    }
+
+    @Test
+    void aRehearsedChangeOfWhoIsWhereIsTheDifferenceOfTheWholes() {
+        for (int change = 0; change < 45; change++) {
+            Estate estate = large.changed(resolver.estate(), change);
+            LawsTest.rehearsalIsTheDifference(resolver, resolver.follow(estate), rows, Rows.byTitle(Resolver.of(estate)),
+                    "change " + change);
+        }
+    }
+
+    @Test
+    void whatFollowsManyChangesSaysWhatOneMadeAnewSays() {
+        Resolver now = resolver;
+        for (int change = 0; change < 18; change++) {
+            now = now.follow(large.changed(now.estate(), change));
+            if (change % 3 == 0) {
+                assertThat(Rows.byTitle(now)).as("change %d", change).isEqualTo(Rows.byTitle(Resolver.of(now.estate())));
+            }
         }
     }
 
@@ -206,12 +78,12 @@ class LargeEstateTest {
     void aDeviceThatReportsAnewGetsWhatAnEstateMadeAnewGivesIt() {
         Resolver now = resolver;
         for (int i = 0; i < 15; i++) {
-            Device device = now.estate().devices().at(random.nextInt(DEVICES));
+            Device device = now.estate().devices().at(random.nextInt(LargeEstate.DEVICES));
             Device newer = i % 3 == 0 ? device.withOu("o" + random.nextInt(60)) : device.withReport(Estates.facts("arch",
                     random.nextBoolean() ? "x64" : "arm64", "ramGiB", "16"), List.of(), List.of(Present.of("t1", null)));
             now = now.follow(now.estate().withDevice(newer));
             Resolver anew = Resolver.of(now.estate());
-            for (Device asked : List.of(newer, now.estate().devices().at(random.nextInt(DEVICES)))) {
+            for (Device asked : List.of(newer, now.estate().devices().at(random.nextInt(LargeEstate.DEVICES)))) {
                 assertThat(now.device(asked)).isEqualTo(anew.device(asked));
             }
         }

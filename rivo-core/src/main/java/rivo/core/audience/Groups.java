@@ -53,8 +53,6 @@ final class Groups {
     private final Map<String, Members> listed = new ConcurrentHashMap<>();
     /** What each knot holds. */
     private final Map<Integer, Members> members = new ConcurrentHashMap<>();
-    /** The groups of knots that hold what they held in the estate before. */
-    private final Set<String> unchanged = new HashSet<>();
 
     Groups(Estate estate) {
         this(estate, Blocks.sideBySide(memberships(estate), estate.groups().values())
@@ -86,7 +84,6 @@ final class Groups {
         Groups groups = new Groups(newer, nested);
         groups.listed.putAll(listed);
         groups.members.putAll(members);
-        groups.unchanged.addAll(estate.groups().keySet());
         return groups;
     }
 
@@ -110,18 +107,25 @@ final class Groups {
         return known == group || known != null && known.members().equals(group.members());
     }
 
-    private void keep(Groups before, Moves devices, Moves users) {
+    /** The ids of the groups that may hold something else than in another estate: they, or some below, list something else. */
+    Set<String> changedSince(Groups other) {
+        Set<String> changed = new HashSet<>();
         for (int knot = 0; knot < knots.size(); knot++) {
             List<String> own = knots.groups(knot);
-            Integer old = before.knots.of(own.get(0));
-            boolean same = old != null && new HashSet<>(before.knots.groups(old)).equals(new HashSet<>(own))
-                    && own.stream().allMatch(id -> before.has(group(id))) && knots.below(knot).stream()
-                            .allMatch(below -> unchanged.containsAll(knots.groups(below)));
-            Members held = same ? before.members.get(old) : null;
-            Members now = held == null ? null : held.at(devices, users);
-            if (same) {
-                unchanged.addAll(own);
+            if (!own.stream().allMatch(id -> other.has(group(id)))
+                    || knots.below(knot).stream().anyMatch(below -> changed.contains(knots.groups(below).get(0)))) {
+                changed.addAll(own);
             }
+        }
+        return changed;
+    }
+
+    private void keep(Groups before, Moves devices, Moves users) {
+        Set<String> changed = changedSince(before);
+        for (int knot = 0; knot < knots.size(); knot++) {
+            List<String> own = knots.groups(knot);
+            Members held = changed.contains(own.get(0)) ? null : before.known(own.get(0));
+            Members now = held == null ? null : held.at(devices, users);
             if (now != null) {
                 members.put(knot, now);
             }
@@ -136,11 +140,6 @@ final class Groups {
 
     private Group group(String id) {
         return Objects.requireNonNull(estate.groups().get(id));
-    }
-
-    /** Whether the group is known to hold what it held in the estate before this one, wherever that stands now. */
-    boolean isUnchanged(String group) {
-        return unchanged.contains(group);
     }
 
     /** What a known group holds. */

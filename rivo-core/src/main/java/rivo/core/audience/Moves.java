@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Objects;
 import java.util.function.Function;
 import java.util.function.IntFunction;
+import java.util.function.IntPredicate;
 import java.util.function.ToIntFunction;
 import org.jspecify.annotations.Nullable;
 import rivo.core.estate.Device;
@@ -145,6 +146,27 @@ public final class Moves {
     /** Where this earlier position is now; -1 when it has gone. */
     public int to(int position) {
         return to == null ? position : to[position];
+    }
+
+    /** The earlier positions of what has gone. */
+    public Positions gone() {
+        return to == null ? Positions.NONE : earlier(at -> at < 0);
+    }
+
+    /** The earlier positions of those that are at these positions now, and of what has gone. */
+    public Positions before(Positions now) {
+        return to == null ? now : earlier(at -> at < 0 || now.contains(at));
+    }
+
+    private Positions earlier(IntPredicate test) {
+        int[] places = Objects.requireNonNull(to);
+        PositionsBuilder earlier = new PositionsBuilder(0, places.length);
+        for (int p = 0; p < places.length; p++) {
+            if (test.test(places[p])) {
+                earlier.add(p);
+            }
+        }
+        return earlier.build();
     }
 
     /** Where the members of an earlier set are now. Costs nothing where none has moved. */

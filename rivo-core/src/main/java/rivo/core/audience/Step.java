@@ -3,12 +3,18 @@ package rivo.core.audience;
 import rivo.core.estate.Scope;
 
 /**
- * From the audiences of one estate to those of a newer one. Immutable; not to be kept, since it holds both.
+ * From the audiences of one estate to those of another. Immutable; not to be kept, since it holds both.
  *
  * @param devices what has become of the devices
  * @param people what has become of the people
  */
 public record Step(Audiences before, Audiences now, Moves devices, Moves people) {
+
+    /** Between any two. Costs a comparison of references for each device and person, and a look-up for each that differs. */
+    public static Step between(Audiences before, Audiences now) {
+        return new Step(before, now, Moves.between(before.estate().devices(), now.estate().devices()),
+                Moves.between(before.estate().users(), now.estate().users()));
+    }
 
     /**
      * Where the units of a scope are now. Costs nothing where everyone stands where they stood, else for scope user a step
@@ -20,5 +26,14 @@ public record Step(Audiences before, Audiences now, Moves devices, Moves people)
             case USER -> before.units() == now.units() ? Moves.none(now.units().size())
                     : before.units().movesTo(now.units(), devices, people);
         };
+    }
+
+    /**
+     * The devices, at their new positions, for which anything that assignments ask of audiences may be different. Both
+     * estates are of the same time.
+     */
+    public Positions affected() {
+        return new Affected(before, now.estate(), now.groups(), now.units(), devices, people)
+                .byAnything(before.rules(), now.rules());
     }
 }

@@ -26,6 +26,8 @@ final class Touched {
     /** Whether the same assignments, on any title, take off what they leave. */
     private final boolean sameLeaving;
     private final Map<String, String> reasons = new LinkedHashMap<>();
+    /** Titles whose own entry, assignments or requests are edited, and those related to them. */
+    private final Set<String> edited = new HashSet<>();
 
     Touched(Resolver before, Resolver after, boolean sameUnits) {
         this.before = before;
@@ -46,13 +48,21 @@ final class Touched {
             }
         }
         for (String id : List.copyOf(reasons.keySet())) {
-            String title = name(id);
-            related(before, id).forEach(other -> reasons.putIfAbsent(other, "it is related to " + title));
-            related(after, id).forEach(other -> reasons.putIfAbsent(other, "it is related to " + title));
+            Set<String> related = new LinkedHashSet<>(related(before, id));
+            related.addAll(related(after, id));
+            related.forEach(other -> reasons.putIfAbsent(other, "it is related to " + name(id)));
+            if (edited.contains(id)) {
+                edited.addAll(related);
+            }
         }
         Map<String, String> ordered = new LinkedHashMap<>();
         all.stream().filter(reasons::containsKey).forEach(id -> ordered.put(id, Objects.requireNonNull(reasons.get(id))));
         return ordered;
+    }
+
+    /** Whether a title may come to something else anywhere, and not just where devices or audiences differ. */
+    boolean isEdited(String title) {
+        return edited.contains(title);
     }
 
     private static Set<String> related(Resolver resolver, String id) {
@@ -67,23 +77,36 @@ final class Touched {
     /** Why this title has to be looked at by itself; null when nothing about it differs. */
     private @Nullable String why(@Nullable Title old, @Nullable Title now) {
         if (old == null || now == null) {
+            edited.add((old == null ? Objects.requireNonNull(now) : old).id());
             return old == null ? "it is new in the catalogue" : "it has gone from the catalogue";
         }
-        if (!old.equals(now)) {
-            return "its entry in the catalogue is edited";
+        String why = edited(old, now);
+        if (why != null) {
+            edited.add(now.id());
+            return why;
         }
         if (!sameUnits) {
             return "devices or people came, went or moved";
         }
+        return looksAtTheSame(now) ? null : differentSet(old, now);
+    }
+
+    private boolean looksAtTheSame(Title title) {
+        return before.audiences().sharesAllWith(after.audiences())
+                || after.audiences().standsAs(before.audiences()) && after.looksAtTheSame(before, title);
+    }
+
+    private @Nullable String edited(Title old, Title now) {
+        if (!old.equals(now)) {
+            return "its entry in the catalogue is edited";
+        }
         String id = now.id();
-        String edited = editedAssignment(before.estate(), after.estate(), id);
-        if (edited != null) {
-            return edited;
+        String assignment = editedAssignment(before.estate(), after.estate(), id);
+        if (assignment != null) {
+            return assignment;
         }
-        if (!before.estate().requests(id).equals(after.estate().requests(id))) {
-            return "a request for it came or went";
-        }
-        return before.audiences().sharesAllWith(after.audiences()) ? left(id) : differentSet(old, now);
+        return before.estate().requests(id).equals(after.estate().requests(id)) ? left(id)
+                : "a request for it came or went";
     }
 
     private static @Nullable String editedAssignment(Estate old, Estate now, String title) {
@@ -136,6 +159,6 @@ final class Touched {
         if (!before.presentAt(old).equals(after.presentAt(now))) {
             return "where it is present is different";
         }
-        return left(now.id());
+        return null;
     }
 }

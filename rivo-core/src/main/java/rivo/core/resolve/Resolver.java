@@ -185,7 +185,7 @@ public final class Resolver {
         return leaving;
     }
 
-    private Presences presences() {
+    Presences presences() {
         Presences held = presences;
         if (held == null) {
             held = Presences.of(audiences);
@@ -199,31 +199,9 @@ public final class Resolver {
         return new Pass(this, presences()).family(relations.of(title.id())).get(title.id());
     }
 
-    /** What the titles that are settled together come to in two states of the estate, by id. */
-    public record Compared(Map<String, TitleOutcomes> was, Map<String, TitleOutcomes> is) {
-    }
-
-    /**
-     * What a title, and those that are settled with it, come to here and in another state of the estate, which knows the
-     * title too. Where only assignments differ, only the units at which one of the titles comes to something else by itself
-     * are looked at: elsewhere nothing can be different. Costs two ladders for each title whose assignments differ, and
-     * two walks over those units.
-     */
-    public Compared familyOf(Title title, Resolver before) {
-        Family is = relations.of(title.id());
-        Family was = before.relations.of(title.id());
-        Pass now = new Pass(this, presences());
-        Pass then = new Pass(before, before.presences());
-        boolean onlyAssignments = audiences.sharesAllWith(before.audiences) && presences() == before.presences()
-                && is.deviceNeeds().isEmpty() && is.titles().equals(was.titles())
-                && is.titles().stream().allMatch(t -> leavingOf(t.id()).equals(before.leavingOf(t.id())));
-        Positions among = onlyAssignments ? now.differing(then, is) : null;
-        return new Compared(then.family(was, among == null ? before.all(was) : among),
-                now.family(is, among == null ? all(is) : among));
-    }
-
-    private Positions all(Family family) {
-        return Positions.range(0, audiences.size(family.scope()));
+    /** Whether a title looks at the very same sets in both, where everyone stands as here. */
+    public boolean looksAtTheSame(Resolver other, Title title) {
+        return contenders(title) == other.contenders(title) && presences().of(title.id()) == other.presences().of(title.id());
     }
 
     /** What every title comes to everywhere, titles in the order of their families. */

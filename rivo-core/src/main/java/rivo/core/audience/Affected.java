@@ -1,0 +1,133 @@
+package rivo.core.audience;
+
+import java.util.HashSet;
+import java.util.Objects;
+import java.util.Set;
+import org.jspecify.annotations.Nullable;
+import rivo.core.estate.DeviceCollection;
+import rivo.core.estate.Estate;
+import rivo.core.estate.Group;
+import rivo.core.estate.Ou;
+import rivo.core.estate.OuTree;
+
+/**
+ * The devices for which something may be different in a newer estate, at their new positions: they or their people are
+ * another object, stand under other OUs, or entered or left a group. Of one thread.
+ */
+final class Affected {
+
+    private final Audiences before;
+    private final Estate old;
+    private final Estate newer;
+    private final Groups groups;
+    private final PersonUnits units;
+    private final Moves devices;
+    private final Moves users;
+    private final PositionsBuilder affected;
+    private final PositionsBuilder people;
+
+    /**
+     * @param groups of the newer estate
+     * @param units of the newer estate
+     */
+    Affected(Audiences before, Estate newer, Groups groups, PersonUnits units, Moves devices, Moves users) {
+        this.before = before;
+        this.old = before.estate();
+        this.newer = newer;
+        this.groups = groups;
+        this.units = units;
+        this.devices = devices;
+        this.users = users;
+        this.affected = new PositionsBuilder(0, newer.devices().size()).addAll(devices.changed());
+        this.people = new PositionsBuilder(0, newer.users().size()).addAll(users.changed());
+    }
+
+    /** Those about which a rule may say something else, in an estate with the same collections at the same time. */
+    Positions byRules() {
+        if (old.ous() != newer.ous()) {
+            addUnderOtherOus();
+        }
+        if (!old.groups().equals(newer.groups())) {
+            addMembersOfChanged();
+        }
+        return affected.addAll(units.devicesOf(units.ofUsers(people.build()))).build();
+    }
+
+    /** Those for whom anything in the audiences may be different, at the same time. */
+    Positions byAnything(RuleSets was, RuleSets is) {
+        if (old.ous() != newer.ous()) {
+            addBehindOtherFences();
+        }
+        if (was != is) {
+            addMembersOfOtherCollections(was, is);
+        }
+        return byRules();
+    }
+
+    /** Adds what is in an OU that is not where it was, or is called otherwise, or something above it is. */
+    private void addUnderOtherOus() {
+        OuTree ous = newer.ous();
+        boolean[] same = new boolean[ous.size()];
+        for (int p = 0; p < same.length; p++) {
+            Ou ou = ous.at(p);
+            Ou known = old.ous().find(ou.id());
+            same[p] = known != null && ou.dn().equals(known.dn()) && Objects.equals(known.parent(), ou.parent())
+                    && (p == 0 || same[ous.parent(p)]);
+            if (!same[p]) {
+                addAllIn(p);
+            }
+        }
+    }
+
+    private void addAllIn(int ou) {
+        affected.addAll(Positions.range(newer.devices().from(ou), newer.devices().to(ou)));
+        people.addAll(Positions.range(newer.users().from(ou), newer.users().to(ou)));
+    }
+
+    private void addBehindOtherFences() {
+        for (int p = 0; p < newer.ous().size(); p++) {
+            Ou known = old.ous().find(newer.ous().at(p).id());
+            if (known == null || known.fenced() != newer.ous().at(p).fenced()) {
+                addAllIn(p);
+            }
+        }
+    }
+
+    private void addMembersOfChanged() {
+        Set<String> changed = groups.changedSince(before.groups());
+        Set<String> all = new HashSet<>(old.groups().keySet());
+        all.addAll(newer.groups().keySet());
+        for (String id : all) {
+            Group was = old.groups().get(id);
+            Group is = newer.groups().get(id);
+            boolean renamed = was != null && is != null && !was.name().equals(is.name());
+            if (!renamed && is != null && !changed.contains(id)) {
+                continue;
+            }
+            Groups.Members had = was == null ? Groups.Members.NONE : before.groups().of(id).at(devices, users);
+            Groups.Members has = is == null ? Groups.Members.NONE : groups.of(id);
+            affected.addAll(renamed ? had.devices().or(has.devices()) : either(had.devices(), has.devices()));
+            people.addAll(renamed ? had.users().or(has.users()) : either(had.users(), has.users()));
+        }
+    }
+
+    private void addMembersOfOtherCollections(RuleSets was, RuleSets is) {
+        Set<String> all = new HashSet<>(old.collections().keySet());
+        all.addAll(newer.collections().keySet());
+        for (String id : all) {
+            Positions had = old.collections().containsKey(id) ? devices.of(was.collection(id)) : Positions.NONE;
+            Positions has = newer.collections().containsKey(id) ? is.collection(id) : Positions.NONE;
+            boolean renamed = !name(old.collections().get(id)).equals(name(newer.collections().get(id)));
+            affected.addAll(renamed ? had.or(has) : either(had, has));
+        }
+    }
+
+    private static String name(@Nullable DeviceCollection collection) {
+        return collection == null ? "" : collection.name();
+    }
+
+    /** What is in one of the two only. */
+    private static Positions either(Positions one, Positions other) {
+        return one.without(other).or(other.without(one));
+    }
+}

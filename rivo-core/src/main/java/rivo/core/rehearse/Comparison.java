@@ -1,0 +1,137 @@
+package rivo.core.rehearse;
+
+import java.util.ArrayList;
+import java.util.EnumMap;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import org.jspecify.annotations.Nullable;
+import rivo.core.audience.Moves;
+import rivo.core.audience.Positions;
+import rivo.core.audience.Step;
+import rivo.core.estate.Scope;
+import rivo.core.estate.Title;
+import rivo.core.resolve.Among;
+import rivo.core.resolve.Compared;
+import rivo.core.resolve.Decision;
+import rivo.core.resolve.Resolver;
+import rivo.core.resolve.Share;
+import rivo.core.resolve.TitleOutcomes;
+
+/**
+ * Compares two resolvers, title by title. Of one thread.
+ *
+ * <p><b>How.</b> Titles that are edited themselves are looked at everywhere, unless they find out where it matters. All
+ * others can come to something else only where a device, its people, its place or what holds it is different, or where a
+ * seat goes to somebody else: only there they are looked at. Older outcomes go along to where their units are now.
+ */
+final class Comparison {
+
+    private final Resolver before;
+    private final Resolver after;
+    private final Step step;
+    private final Touched touched;
+    private final Map<Scope, Moves> moves = new EnumMap<>(Scope.class);
+    /** Null for all, as soon as it is known. */
+    private @Nullable Among among;
+    private boolean knowsAmong;
+    /** Outcomes that have been worked out and not been looked at, by title. */
+    private final Map<String, TitleOutcomes> ofOld = new HashMap<>();
+    private final Map<String, TitleOutcomes> ofNew = new HashMap<>();
+
+    Comparison(Resolver before, Resolver after) {
+        this.before = before;
+        this.after = after;
+        this.step = Step.between(before.audiences(), after.audiences());
+        this.touched = new Touched(before, after, before.audiences().sameUnitsAs(after.audiences()));
+    }
+
+    List<TitleDifference> titles() {
+        List<TitleDifference> titles = new ArrayList<>();
+        touched.titles().forEach((id, why) -> {
+            Title old = before.estate().title(id);
+            Title now = after.estate().title(id);
+            titles.add(old != null && now != null && old.scope() == now.scope() ? difference(old, now, why)
+                    : appearedOrGone(old, now, why));
+        });
+        return titles;
+    }
+
+    private TitleDifference difference(Title old, Title now, String why) {
+        List<Difference> gone = new ArrayList<>();
+        settle(old, now);
+        List<Share<Decision>> was = moved(Objects.requireNonNull(ofOld.remove(old.id())), gone);
+        List<Difference> differences = new ArrayList<>();
+        List<Positions> nowUnits = new ArrayList<>();
+        for (Share<Decision> is : Objects.requireNonNull(ofNew.remove(now.id())).shares()) {
+            Positions rest = is.units();
+            nowUnits.add(is.units());
+            for (Share<Decision> share : was) {
+                Positions both = rest.and(share.units());
+                if (!both.isEmpty()) {
+                    rest = rest.without(both);
+                    add(differences, share.what(), is.what(), both);
+                }
+            }
+            add(differences, null, is.what(), rest);
+        }
+        Positions decided = Positions.union(nowUnits);
+        was.forEach(share -> add(differences, share.what(), null, share.units().without(decided)));
+        return new TitleDifference(now, why, differences, gone);
+    }
+
+    /** What the title came to, and comes to: titles of one family are touched together, and settled together. */
+    private void settle(Title old, Title now) {
+        if (!ofOld.containsKey(old.id()) || !ofNew.containsKey(now.id())) {
+            Compared compared = Compared.of(now, before, after, touched.isEdited(now.id()) ? null : among());
+            ofOld.putAll(compared.was());
+            ofNew.putAll(compared.is());
+        }
+    }
+
+    private @Nullable Among among() {
+        if (!knowsAmong) {
+            knowsAmong = true;
+            among = Among.of(step, before, after);
+        }
+        return among;
+    }
+
+    private static void add(List<Difference> differences, @Nullable Decision old, @Nullable Decision now,
+            Positions units) {
+        if (!units.isEmpty() && (old == null || now == null || !old.saysTheSameAs(now))) {
+            differences.add(Difference.of(old, now, units));
+        }
+    }
+
+    private TitleDifference appearedOrGone(@Nullable Title old, @Nullable Title now, String why) {
+        List<Difference> differences = new ArrayList<>();
+        List<Difference> gone = new ArrayList<>();
+        if (now != null) {
+            after.title(now).shares().forEach(s -> add(differences, null, s.what(), s.units()));
+        }
+        if (old != null) {
+            before.title(old).shares().forEach(s -> add(gone, s.what(), null, s.units()));
+        }
+        return new TitleDifference(Objects.requireNonNull(now == null ? old : now), why, differences, gone);
+    }
+
+    /** The old outcomes at the new positions of their units; what has no unit any more goes to {@code gone}. */
+    private List<Share<Decision>> moved(TitleOutcomes old, List<Difference> gone) {
+        Moves of = moves.computeIfAbsent(old.title().scope(), step::units);
+        if (of.areNone()) {
+            return old.shares();
+        }
+        Positions lost = of.gone();
+        List<Share<Decision>> moved = new ArrayList<>();
+        for (Share<Decision> share : old.shares()) {
+            Positions left = share.units().and(lost);
+            if (!left.isEmpty()) {
+                gone.add(Difference.of(share.what(), null, left));
+            }
+            moved.add(new Share<>(share.what(), of.of(share.units())));
+        }
+        return moved;
+    }
+}

@@ -1,0 +1,43 @@
+package rivo.core.resolve;
+
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
+import rivo.core.audience.Positions;
+import rivo.core.estate.Scope;
+import rivo.core.estate.Title;
+
+/** What the titles that are settled together come to in two states of the estate, by id, at the units that were looked at. */
+public record Compared(Map<String, TitleOutcomes> was, Map<String, TitleOutcomes> is) {
+
+    /**
+     * What a title, and those that are settled with it, come to in two states of the estate, both of which know the title.
+     * Where only assignments differ, only the units at which one of the titles comes to something else by itself are looked
+     * at: elsewhere nothing can be different. Costs two ladders for each title whose assignments differ, and two walks over
+     * those units.
+     *
+     * @param among the devices outside which nothing can be different; null for all
+     */
+    public static Compared of(Title title, Resolver before, Resolver now, @Nullable Among among) {
+        Family is = now.relations().of(title.id());
+        Family was = before.relations().of(title.id());
+        Pass present = new Pass(now, now.presences());
+        Pass then = new Pass(before, before.presences());
+        boolean onlyAssignments = now.audiences().sharesAllWith(before.audiences()) && now.presences() == before.presences()
+                && is.deviceNeeds().isEmpty() && is.titles().equals(was.titles())
+                && is.titles().stream().allMatch(t -> now.leavingOf(t.id()).equals(before.leavingOf(t.id())));
+        if (onlyAssignments) {
+            Positions differing = present.differing(then, is);
+            return new Compared(then.family(was, differing), present.family(is, differing));
+        }
+        return new Compared(then.family(was, units(before, was, among == null ? null : among.before())),
+                present.family(is, units(now, is, among == null ? null : among.now())));
+    }
+
+    /** The units of a family on these devices; all, when none are named. */
+    private static Positions units(Resolver resolver, Family family, @Nullable Positions devices) {
+        if (devices == null) {
+            return Positions.range(0, resolver.audiences().size(family.scope()));
+        }
+        return family.scope() == Scope.DEVICE ? devices : resolver.audiences().units().ofDevices(devices);
+    }
+}
