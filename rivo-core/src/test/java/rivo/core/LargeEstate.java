@@ -173,7 +173,8 @@ final class LargeEstate {
             case 0 -> estate.withDevice(device.withReport(Estates.facts("arch", "arm64", "ramGiB", "16"), List.of(), device.present()));
             case 1 -> estate.withDevice(device.withOu("o" + random.nextInt(60)));
             case 2 -> estate.withDevice(device.withPeople(List.of("u" + random.nextInt(DEVICES))));
-            case 3 -> estate.withDevice(device.withReport(device.facts(), List.of(), List.of(Present.of("t3", Version.of("3.0")))));
+            case 3 -> estate.withDevice(device.withReport(device.facts(), List.of(), List.of(Present.of(
+                    "t" + (10 + 7 * random.nextInt(4)), Version.of("3.0")))));
             case 4 -> withOther(estate, Objects.requireNonNull(estate.groups().get("g" + random.nextInt(GROUPS))), device);
             case 5 -> withOther(estate, estate.ous().at(1 + random.nextInt(59)));
             case 6 -> estate.withCollection(new DeviceCollection("c1", random.nextBoolean() ? "Large" : "Huge", "o0",
