@@ -16,11 +16,11 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Random;
 import java.util.concurrent.Callable;
+import java.util.function.BinaryOperator;
 import rivo.core.audience.Audiences;
 import rivo.core.estate.Assignment;
 import rivo.core.estate.Device;
 import rivo.core.estate.Estate;
-import rivo.core.estate.Facts;
 import rivo.core.estate.Intent;
 import rivo.core.estate.Scope;
 import rivo.core.estate.Target;
@@ -106,13 +106,14 @@ public final class Bench {
             return held[0].bases(THREADS);
         });
         row(at + ": all audiences worked out, and sections 3 to 6, cold", words("%.0f ms", audience), "");
-        ladder(at, held[0], 5);
+        ladder(at, held[0], 5, 5);
         double all = best(2, () -> Resolver.of(audiences).all(THREADS));
         row(at + ": all sections, with presences and relations", words("%.0f ms", all), "");
         var outcomes = held[0].all(THREADS);
         row(at + ": heap with estate, audiences and all outcomes", words("%.0f MiB", usedMiB()), "≤ 6144 MiB");
         oneDevice(at, held[0]);
         edit(at, held[0]);
+        changes(at, held[0]);
         rules(at, estate);
         if (outcomes.isEmpty()) {
             throw new IllegalStateException("no outcomes");
@@ -120,13 +121,14 @@ public final class Bench {
         row(at + ": peak heap of all this", words("%.0f MiB", peakMiB()), "≤ 6144 MiB");
     }
 
-    private double ladder(String at, Resolver resolver, int reach) throws Exception {
+    /** @param tries of everything: what takes a few milliseconds is tried more often */
+    private double ladder(String at, Resolver resolver, int reach, int tries) throws Exception {
         Floors floors = new Floors(resolver.audiences());
         floors.pass();
-        double floor = best(5, floors::pass);
+        double floor = best(tries, floors::pass);
         row(at + ": floor, the bare dense pass, one thread", words("%.1f ms", floor), "");
-        double two = best(5, () -> resolver.follow(resolver.estate()).bases(THREADS));
-        double one = best(3, () -> resolver.follow(resolver.estate()).bases(1));
+        double two = best(tries, () -> resolver.follow(resolver.estate()).bases(THREADS));
+        double one = best(tries, () -> resolver.follow(resolver.estate()).bases(1));
         row(at + ": sections 3 to 6, both sides, two threads", words("%.0f ms, %.1f × the floor", two, two / floor),
                 "≤ " + reach + " × the floor");
         row(at + ": the same, one thread", words("%.0f ms, %.1f × the floor", one, one / floor), "");
@@ -196,11 +198,37 @@ public final class Bench {
         }
         row(at + ": 500 rules over all devices, columns and all", words("%.0f ms", cold), "≤ 1,000 ms");
         rulesOfOne(at, audiences);
-        Device device = estate.devices().at(estate.devices().size() / 2);
-        Device changed = device.withReport(Facts.of(java.util.Map.of("arch", "arm64")), List.of(), List.of());
-        Audiences before = audiences;
-        row(at + ": one changed device taken into the working estate", words("%.1f ms",
-                best(5, () -> before.follow(estate.withDevice(changed)))), "");
+    }
+
+    /** One device after the other reports what another has, then stands where another does. */
+    private void changes(String at, Resolver resolver) throws Exception {
+        change(at + ": one device that reports anew", 40, resolver,
+                (device, other) -> device.withReport(other.facts(), other.software(), other.present()));
+        change(at + ": one device that is moved to another OU", 5, resolver, (device, other) -> device.withOu(other.ou()));
+    }
+
+    private void change(String what, int tries, Resolver resolver, BinaryOperator<Device> change) throws Exception {
+        Random random = new Random(4);
+        double[] taken = new double[tries];
+        double[] answered = new double[tries];
+        double[] rehearsed = new double[3];
+        Resolver now = resolver;
+        for (int i = 0; i < tries; i++) {
+            Resolver before = now;
+            int devices = before.estate().devices().size();
+            Device newer = change.apply(before.estate().devices().at(random.nextInt(devices)),
+                    before.estate().devices().at(random.nextInt(devices)));
+            Resolver[] next = new Resolver[1];
+            taken[i] = once(() -> next[0] = before.follow(before.estate().withDevice(newer)));
+            answered[i] = once(() -> next[0].device(newer));
+            if (i < rehearsed.length) {
+                rehearsed[i] = once(() -> Rehearsal.of(before, next[0]));
+            }
+            now = next[0];
+        }
+        row(what + ", taken into the working estate, and the first answer after it, the middle of " + tries,
+                words("%.0f ms, %.0f ms", middle(taken), middle(answered)), "");
+        row(what + ", rehearsed, the middle of 3", words("%.0f ms", middle(rehearsed)), "");
     }
 
     private void rulesOfOne(String at, Audiences audiences) throws Exception {
@@ -222,7 +250,7 @@ public final class Bench {
         String at = words("%,d × %,d", devices, assignments);
         Resolver resolver = Resolver.of(estate);
         resolver.bases(THREADS);
-        double ladder = ladder(at, resolver, 10);
+        double ladder = ladder(at, resolver, 10, 25);
         double loop = once(() -> Floors.objectLoop(resolver.audiences()));
         row(at + ": an object loop over devices, reach alone", words("%.0f ms, %.0f × the ladder", loop, loop / ladder),
                 "≥ 300 × slower");

@@ -40,7 +40,8 @@ record Attribute(String name, Type type) {
 
     /** The attribute of a device, or, with {@code complex}, of its elements; null when there is none of that name. */
     static @Nullable Attribute of(@Nullable String complex, String written) {
-        String name = written.toLowerCase(Locale.ROOT);
+        // The very same text for the same name: the values of a subject are kept by it.
+        String name = written.toLowerCase(Locale.ROOT).intern();
         if (complex == null) {
             if (name.startsWith(OWN) && name.length() > OWN.length()) {
                 return new Attribute(name, Type.TEXT);
