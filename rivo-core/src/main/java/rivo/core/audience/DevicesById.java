@@ -2,6 +2,7 @@ package rivo.core.audience;
 
 import java.util.Arrays;
 import java.util.Comparator;
+import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 import rivo.core.estate.CodePointOrder;
 import rivo.core.estate.Devices;
@@ -37,7 +38,7 @@ final class DevicesById {
     synchronized int[] positions() {
         int[] known = positions;
         if (known == null) {
-            known = sorted(java.util.Objects.requireNonNull(devices));
+            known = sorted(Objects.requireNonNull(devices));
             positions = known;
             devices = null;
         }
