@@ -84,11 +84,13 @@ final class Sentences {
     }
 
     private static String narrowed(Verdict.NarrowedOut narrowed) {
-        List<Clause> failing = narrowed.clauses().stream().filter(c -> !c.holds()).toList();
-        if (failing.isEmpty()) {
-            return "narrowed to devices where " + narrowed.rule();
-        }
-        return "narrowed out: " + failing.stream().map(c -> c.words() + (c.seen().isEmpty() ? ", not reported"
+        String failing = failing(narrowed.clauses());
+        return failing.isEmpty() ? "narrowed to devices where " + narrowed.rule() : "narrowed out: " + failing;
+    }
+
+    /** The clauses that do not hold, each with the fact it saw. */
+    private static String failing(List<Clause> clauses) {
+        return clauses.stream().filter(c -> !c.holds()).map(c -> c.words() + (c.seen().isEmpty() ? ", not reported"
                 : ", has " + String.join(", ", c.seen()))).collect(Collectors.joining("; "));
     }
 
@@ -167,7 +169,7 @@ final class Sentences {
             case CONTESTED -> "Contested: " + decision.deciding().size()
                     + " level assignments disagree. It is left as it is until somebody decides.";
             case LATER -> laterWhole(trail);
-            case UNFIT -> "Does not fit: no release of " + name(trail.title()) + " is offered that fits this device.";
+            case UNFIT -> unfit(trail);
             case BLOCKED -> blocked(trail, decision);
             case REPLACED -> "Replaced: " + name(decision.by()) + " takes its place" + ofOther(trail) + ".";
             case DISPLACED -> "Kept off: " + name(decision.by()) + " stands against it" + ofOther(trail) + ".";
@@ -187,6 +189,18 @@ final class Sentences {
     private static String left(Decision decision) {
         return "Removed, because " + Objects.requireNonNull(decision.winner()).id()
                 + " put it on, no longer reaches here, and removes what it leaves.";
+    }
+
+    /** What the newest release that might have been chosen asks for. */
+    private static String unfit(Trail trail) {
+        for (ReleaseLook look : trail.releases()) {
+            String needs = look.variants().stream().map(v -> failing(v.clauses())).filter(text -> !text.isEmpty())
+                    .collect(Collectors.joining("; or "));
+            if (look.kind() == ReleaseLook.Kind.DOES_NOT_FIT && !needs.isEmpty()) {
+                return "Does not fit: " + look.release().version() + " needs " + needs + ".";
+            }
+        }
+        return "Does not fit: no release of " + name(trail.title()) + " is offered that fits this device.";
     }
 
     private static String laterWhole(Trail trail) {
