@@ -20,6 +20,9 @@ import rivo.core.resolve.Resolver;
  */
 final class Touched {
 
+    private static final String MOVED = "devices or people came, went or moved";
+    private static final String RELATED = "it is related to ";
+
     private final Resolver before;
     private final Resolver after;
     private final boolean sameUnits;
@@ -50,9 +53,11 @@ final class Touched {
         for (String id : List.copyOf(reasons.keySet())) {
             Set<String> related = new LinkedHashSet<>(related(before, id));
             related.addAll(related(after, id));
-            related.forEach(other -> reasons.putIfAbsent(other, "it is related to " + name(id)));
+            related.forEach(other -> reasons.putIfAbsent(other, RELATED + name(id)));
             if (edited.contains(id)) {
                 edited.addAll(related);
+                // An edit says more than that something, somewhere, has moved.
+                related.forEach(other -> reasons.replace(other, MOVED, RELATED + name(id)));
             }
         }
         Map<String, String> ordered = new LinkedHashMap<>();
@@ -86,7 +91,7 @@ final class Touched {
             return why;
         }
         if (!sameUnits) {
-            return "devices or people came, went or moved";
+            return MOVED;
         }
         return looksAtTheSame(now) ? null : differentSet(old, now);
     }

@@ -11,7 +11,9 @@ import rivo.core.estate.Estate;
 import rivo.core.estate.Intent;
 import rivo.core.estate.Present;
 import rivo.core.estate.Subject;
+import rivo.core.estate.Scope;
 import rivo.core.estate.Target;
+import rivo.core.estate.Title;
 import rivo.core.estate.Version;
 import rivo.core.resolve.Resolver;
 
@@ -97,5 +99,20 @@ class RehearsalTest {
         TitleDifference gone = siltscope(Rehearsal.of(after, before));
         assertThat(gone.differences()).isEmpty();
         assertThat(gone.gone()).singleElement().satisfies(d -> assertThat(d.effect()).isEqualTo(Effect.LOSES));
+    }
+
+    @Test
+    void anEditIsTheReasonForRelatedTitlesThoughSomebodyMovedToo() {
+        Estates estates = Estates.usual().title(new Title("tidecalc", "Tidecalc", Scope.DEVICE, null, List.of("siltscope"),
+                List.of(Estates.release("1.0")))).assign(Intent.REQUIRED, "root");
+        estates.assignment(estates.next("tidecalc", Intent.REQUIRED, Target.ou("works")));
+        Estate before = estates.estate();
+        Estate after = before.withDevice(Objects.requireNonNull(before.devices().find("d-bench")).withOu("works"))
+                .withAssignments(List.of(Objects.requireNonNull(before.assignments().find("a2")).retired()));
+        Rehearsal rehearsal = Rehearsal.of(Resolver.of(before), after);
+        assertThat(rehearsal.titles()).extracting(t -> t.title().id() + ": " + t.why()).containsExactlyInAnyOrder(
+                "siltscope: it is related to Tidecalc", "tidecalc: a2 is edited",
+                "mudview: devices or people came, went or moved");
+        assertThat(siltscope(rehearsal).gains().size()).as("at works nothing stands against it any more").isEqualTo(1);
     }
 }
