@@ -169,7 +169,7 @@ final class LargeEstate {
     /** A change of some kind to who or what is where; titles and assignments stay. */
     Estate changed(Estate estate, int kind) {
         Device device = estate.devices().at(random.nextInt(estate.devices().size()));
-        return switch (kind % 9) {
+        return switch (kind % 10) {
             case 0 -> estate.withDevice(device.withReport(Estates.facts("arch", "arm64", "ramGiB", "16"), List.of(), device.present()));
             case 1 -> estate.withDevice(device.withOu("o" + random.nextInt(60)));
             case 2 -> estate.withDevice(device.withPeople(List.of("u" + random.nextInt(DEVICES))));
@@ -180,6 +180,8 @@ final class LargeEstate {
             case 6 -> estate.withCollection(new DeviceCollection("c1", random.nextBoolean() ? "Large" : "Huge", "o0",
                     "ramGiB ge " + (4 << random.nextInt(4)), List.of(device.id()), List.of()));
             case 7 -> without(estate, device);
+            case 8 -> estate.withCollection(new DeviceCollection("c0", "Large ones", estate.ous().at(random.nextInt(60)).id(),
+                    "group eq \"group-" + 3 * random.nextInt(3) + "\"", List.of(), List.of()));
             default -> Estate.of(estate.parts().withDevices(with(estate.devices().all(), new Device("new" + random.nextInt(),
                     "", "o7", List.of("u7"), device.facts(), List.of(), device.present().stream()
                             .filter(p -> p.user() == null).toList()))));

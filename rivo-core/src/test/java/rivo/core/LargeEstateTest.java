@@ -56,7 +56,7 @@ class LargeEstateTest {
 
     @Test
     void aRehearsedChangeOfWhoIsWhereIsTheDifferenceOfTheWholes() {
-        for (int change = 0; change < 45; change++) {
+        for (int change = 0; change < 50; change++) {
             Estate estate = large.changed(resolver.estate(), change);
             LawsTest.rehearsalIsTheDifference(resolver, resolver.follow(estate), rows, Rows.byTitle(Resolver.of(estate)),
                     "change " + change);
@@ -66,7 +66,7 @@ class LargeEstateTest {
     @Test
     void whatFollowsManyChangesSaysWhatOneMadeAnewSays() {
         Resolver now = resolver;
-        for (int change = 0; change < 18; change++) {
+        for (int change = 0; change < 20; change++) {
             now = now.follow(large.changed(now.estate(), change));
             if (change % 3 == 0) {
                 assertThat(Rows.byTitle(now)).as("change %d", change).isEqualTo(Rows.byTitle(Resolver.of(now.estate())));

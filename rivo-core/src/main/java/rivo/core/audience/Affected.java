@@ -3,7 +3,6 @@ package rivo.core.audience;
 import java.util.HashSet;
 import java.util.Objects;
 import java.util.Set;
-import org.jspecify.annotations.Nullable;
 import rivo.core.estate.DeviceCollection;
 import rivo.core.estate.Estate;
 import rivo.core.estate.Group;
@@ -12,7 +11,7 @@ import rivo.core.estate.OuTree;
 
 /**
  * The devices for which something may be different in a newer estate, at their new positions: they or their people are
- * another object, stand under other OUs, or entered or left a group. Of one thread.
+ * another object, stand under other OUs or behind other fences, or entered or left a group or collection. Of one thread.
  */
 final class Affected {
 
@@ -111,19 +110,19 @@ final class Affected {
         }
     }
 
+    /** Rules ask for a collection's name, and fences for its base: where these differ, all its members are concerned. */
     private void addMembersOfOtherCollections(RuleSets was, RuleSets is) {
         Set<String> all = new HashSet<>(old.collections().keySet());
         all.addAll(newer.collections().keySet());
         for (String id : all) {
-            Positions had = old.collections().containsKey(id) ? devices.of(was.collection(id)) : Positions.NONE;
-            Positions has = newer.collections().containsKey(id) ? is.collection(id) : Positions.NONE;
-            boolean renamed = !name(old.collections().get(id)).equals(name(newer.collections().get(id)));
-            affected.addAll(renamed ? had.or(has) : either(had, has));
+            DeviceCollection before = old.collections().get(id);
+            DeviceCollection now = newer.collections().get(id);
+            Positions had = before == null ? Positions.NONE : devices.of(was.collection(id));
+            Positions has = now == null ? Positions.NONE : is.collection(id);
+            boolean alike = before != null && now != null && before.name().equals(now.name())
+                    && Objects.equals(before.base(), now.base());
+            affected.addAll(alike ? either(had, has) : had.or(has));
         }
-    }
-
-    private static String name(@Nullable DeviceCollection collection) {
-        return collection == null ? "" : collection.name();
     }
 
     /** What is in one of the two only. */

@@ -9,6 +9,7 @@ import java.util.function.IntPredicate;
 import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 import rivo.core.estate.Device;
+import rivo.core.estate.DeviceCollection;
 import rivo.core.estate.Estate;
 import rivo.core.estate.Follows;
 import rivo.core.estate.Group;
@@ -102,13 +103,22 @@ public final class Audiences {
                 && estate.users().standAs(other.estate.users());
     }
 
-    /** Whether a target is known to hold the very same units as in others in which everyone stands as here. */
+    /**
+     * Whether a target is known to hold the very same units as in others in which everyone stands as here, and to be inside
+     * the same fences.
+     */
     boolean isSame(Target target, Audiences other) {
         return switch (target.kind()) {
             case ALL_DEVICES, ALL_USERS, OU, DEVICE, USER -> true;
             case GROUP -> groups.sharesWith(other.groups, target.id());
-            case COLLECTION -> rules.sharesCollectionWith(other.rules, target.id());
+            case COLLECTION -> rules.sharesCollectionWith(other.rules, target.id())
+                    && Objects.equals(base(target), other.base(target));
         };
+    }
+
+    private @Nullable String base(Target collection) {
+        DeviceCollection known = estate.collections().get(collection.id());
+        return known == null ? null : known.base();
     }
 
     /** Whether a rule is known to be satisfied by the very same devices as in others in which everyone stands as here. */

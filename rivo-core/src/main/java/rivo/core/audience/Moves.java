@@ -77,17 +77,19 @@ public final class Moves {
     }
 
     static Moves between(Devices old, Devices newer) {
-        if (old == newer || old.sameOrderAs(newer)) {
-            return old == newer ? none(newer.size()) : inPlace(newer.size(), newer.changedSince(old));
+        if (old == newer) {
+            return none(newer.size());
         }
-        return new Lists<>(old.size(), old::at, newer.size(), newer::at, Device::id, newer::positionOf).moves();
+        return old.sameOrderAs(newer) ? inPlace(newer.size(), newer.changedSince(old))
+                : new Lists<>(old.size(), old::at, newer.size(), newer::at, Device::id, newer::positionOf).moves();
     }
 
     static Moves between(Users old, Users newer) {
-        if (old == newer || old.sameOrderAs(newer)) {
-            return old == newer ? none(newer.size()) : inPlace(newer.size(), newer.changedSince(old));
+        if (old == newer) {
+            return none(newer.size());
         }
-        return new Lists<>(old.size(), old::at, newer.size(), newer::at, User::id, newer::positionOf).moves();
+        return old.sameOrderAs(newer) ? inPlace(newer.size(), newer.changedSince(old))
+                : new Lists<>(old.size(), old::at, newer.size(), newer::at, User::id, newer::positionOf).moves();
     }
 
     private record Lists<T>(int oldSize, IntFunction<T> old, int size, IntFunction<T> now, Function<T, String> id,

@@ -153,8 +153,7 @@ public final class Pair {
         Split known = anywhere;
         if (known == null) {
             Split split = split(through(reach));
-            known = own == scope ? split : new Split(units.devicesOf(split.now()),
-                    units.devicesOf(split.later()));
+            known = own == scope ? split : new Split(units.devicesOf(split.now()), units.devicesOf(split.later()));
             anywhere = known;
         }
         return known;

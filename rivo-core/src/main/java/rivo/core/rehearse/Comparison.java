@@ -1,7 +1,6 @@
 package rivo.core.rehearse;
 
 import java.util.ArrayList;
-import java.util.EnumMap;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -10,7 +9,6 @@ import org.jspecify.annotations.Nullable;
 import rivo.core.audience.Moves;
 import rivo.core.audience.Positions;
 import rivo.core.audience.Step;
-import rivo.core.estate.Scope;
 import rivo.core.estate.Title;
 import rivo.core.resolve.Among;
 import rivo.core.resolve.Compared;
@@ -32,7 +30,6 @@ final class Comparison {
     private final Resolver after;
     private final Step step;
     private final Touched touched;
-    private final Map<Scope, Moves> moves = new EnumMap<>(Scope.class);
     /** Null for all, as soon as it is known. */
     private @Nullable Among among;
     private boolean knowsAmong;
@@ -119,7 +116,7 @@ final class Comparison {
 
     /** The old outcomes at the new positions of their units; what has no unit any more goes to {@code gone}. */
     private List<Share<Decision>> moved(TitleOutcomes old, List<Difference> gone) {
-        Moves of = moves.computeIfAbsent(old.title().scope(), step::units);
+        Moves of = step.units(old.title().scope());
         if (of.areNone()) {
             return old.shares();
         }

@@ -85,10 +85,10 @@ final class Touched {
             edited.add((old == null ? Objects.requireNonNull(now) : old).id());
             return old == null ? "it is new in the catalogue" : "it has gone from the catalogue";
         }
-        String why = edited(old, now);
-        if (why != null) {
+        String edit = edit(old, now);
+        if (edit != null) {
             edited.add(now.id());
-            return why;
+            return edit;
         }
         if (!sameUnits) {
             return MOVED;
@@ -101,7 +101,7 @@ final class Touched {
                 || after.audiences().standsAs(before.audiences()) && after.looksAtTheSame(before, title);
     }
 
-    private @Nullable String edited(Title old, Title now) {
+    private @Nullable String edit(Title old, Title now) {
         if (!old.equals(now)) {
             return "its entry in the catalogue is edited";
         }

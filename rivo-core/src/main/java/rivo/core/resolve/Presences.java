@@ -98,11 +98,10 @@ final class Presences {
         if (step.devices().areNone() && step.units(Scope.USER).areNone()) {
             return this;
         }
-        Map<Scope, Moves> moves = Map.of(Scope.DEVICE, step.devices(), Scope.USER, step.units(Scope.USER));
         Map<String, List<Share<Way>>> moved = new HashMap<>();
         byTitle.forEach((title, ways) -> {
             Scope scope = Objects.requireNonNull(step.now().estate().title(title)).scope();
-            Moves of = Objects.requireNonNull(moves.get(scope));
+            Moves of = step.units(scope);
             moved.put(title, ways.stream().map(share -> new Share<>(share.what(), of.of(share.units())))
                     .filter(share -> !share.units().isEmpty()).toList());
         });

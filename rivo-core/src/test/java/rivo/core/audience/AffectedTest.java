@@ -98,6 +98,8 @@ class AffectedTest {
         Estate renamed = filled.withCollection(new DeviceCollection("c", "called otherwise", "root", null,
                 List.of("d-root", "d-labs"), List.of()));
         assertThat(Step.between(before, before.follow(renamed)).affected().size()).isEqualTo(2);
+        Estate based = filled.withCollection(new DeviceCollection("c", "c", null, null, List.of("d-root", "d-labs"), List.of()));
+        assertThat(Step.between(before, before.follow(based)).affected().size()).as("fences may ask for its base").isEqualTo(2);
     }
 
     @Test

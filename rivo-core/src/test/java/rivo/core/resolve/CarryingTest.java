@@ -7,6 +7,7 @@ import java.util.Objects;
 import org.junit.jupiter.api.Test;
 import rivo.core.Estates;
 import rivo.core.estate.Device;
+import rivo.core.estate.DeviceCollection;
 import rivo.core.estate.Estate;
 import rivo.core.estate.Group;
 import rivo.core.estate.Intent;
@@ -20,6 +21,7 @@ import rivo.core.estate.Title;
 import rivo.core.estate.Variant;
 import rivo.core.estate.Version;
 import rivo.core.estate.Wave;
+import rivo.core.rehearse.Rehearsal;
 
 /** What goes along from one resolver to the next, as the very same objects, and what does not. */
 class CarryingTest {
@@ -154,5 +156,23 @@ class CarryingTest {
         assertThat(moved.presentAt(title(moved, "mudview")).values().stream().mapToInt(p -> p.size()).sum()).isEqualTo(26);
         assertThat(moved.presentAt(title(moved, "mudview")).values()).anySatisfy(p -> assertThat(p.toArray())
                 .containsExactly(moved.estate().devices().position("e4")));
+    }
+
+    /** What a collection holds stays the very same set, and yet its base says whether it is inside a fence. */
+    @Test
+    void aCollectionThatIsBasedElsewhereCrossesAnotherFence() {
+        estates.fence("labs").collection("c", "group eq \"crew\"");
+        for (String title : TITLES) {
+            estates.assignment(estates.next(title, Intent.REQUIRED, Target.collection("c")));
+        }
+        Resolver before = estates.resolver();
+        assertThat(before.all().values()).allSatisfy(outcomes -> assertThat(outcomes.shares()).isEmpty());
+        Resolver now = before.follow(before.estate().withCollection(new DeviceCollection("c", "c", "labs",
+                "group eq \"crew\"", List.of(), List.of())));
+        for (String title : TITLES) {
+            assertThat(now.title(title(now, title)).shares()).as(title).hasSize(1);
+            assertThat(now.device(labs(now.estate()))).as(title).anySatisfy(o -> assertThat(o.title().id()).isEqualTo(title));
+        }
+        assertThat(Rehearsal.of(before, now).changed()).hasSize(TITLES.size());
     }
 }
