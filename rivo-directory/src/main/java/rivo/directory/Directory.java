@@ -2,6 +2,7 @@ package rivo.directory;
 
 import com.unboundid.asn1.ASN1OctetString;
 import com.unboundid.ldap.sdk.DN;
+import com.unboundid.ldap.sdk.ExtendedResult;
 import com.unboundid.ldap.sdk.Filter;
 import com.unboundid.ldap.sdk.LDAPConnection;
 import com.unboundid.ldap.sdk.LDAPConnectionOptions;
@@ -12,11 +13,13 @@ import com.unboundid.ldap.sdk.SearchResult;
 import com.unboundid.ldap.sdk.SearchResultEntry;
 import com.unboundid.ldap.sdk.SearchScope;
 import com.unboundid.ldap.sdk.controls.SimplePagedResultsControl;
-import com.unboundid.util.ssl.SSLUtil;
-import java.security.GeneralSecurityException;
+import com.unboundid.ldap.sdk.extensions.StartTLSExtendedRequest;
+import com.unboundid.util.ssl.HostNameSSLSocketVerifier;
+import java.security.cert.CertificateException;
 import java.util.List;
 import java.util.Optional;
 import javax.net.SocketFactory;
+import javax.net.ssl.SSLException;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -121,23 +124,37 @@ public final class Directory {
         options.setConnectTimeoutMillis(patience);
         options.setResponseTimeoutMillis(patience);
         options.setFollowReferrals(false);
-        return new LDAPConnection(sockets(), options, settings.url().getHost(), settings.port());
+        // RFC 6125, by way of RFC 4513, section 3.1.3: the certificate has to be for the very name that was configured.
+        options.setSSLSocketVerifier(new HostNameSSLSocketVerifier(true));
+        boolean tlsFirst = settings.secure() && !settings.startTls();
+        LDAPConnection connection = new LDAPConnection(tlsFirst ? DirectoryTrust.of(settings).getSocketFactory()
+                : SocketFactory.getDefault(), options, settings.url().getHost(), settings.port());
+        if (settings.startTls()) {
+            startTls(connection);
+        }
+        return connection;
     }
 
-    private SocketFactory sockets() {
-        if (!settings.secure()) {
-            return SocketFactory.getDefault();
-        }
+    private void startTls(LDAPConnection connection) throws LDAPException {
         try {
-            return new SSLUtil().createSSLSocketFactory();
-        } catch (GeneralSecurityException e) {
-            throw new DirectoryException("This Java cannot speak TLS to the directory; check its security settings.",
-                    e);
+            ExtendedResult answer = connection.processExtendedOperation(new StartTLSExtendedRequest(DirectoryTrust.of(settings)));
+            if (answer.getResultCode() != ResultCode.SUCCESS) {
+                throw new DirectoryException("The directory at " + settings.url()
+                        + " does not speak StartTLS; use an ldaps:// address, or set its TLS up.");
+            }
+        } catch (LDAPException | DirectoryException e) {
+            connection.close();
+            throw e;
         }
     }
 
     private DirectoryException explain(LDAPException e) {
         ResultCode code = e.getResultCode();
+        if (isAboutTls(e)) {
+            return new DirectoryException("The directory at " + settings.url() + " shows no certificate that may be trusted for "
+                    + settings.url().getHost() + ": " + rootMessage(e) + " Nothing was sent to it. Use the name that its certificate is "
+                    + "for, or give the certificate of its authority (--directory-ca).", e);
+        }
         if (code == ResultCode.CONNECT_ERROR || code == ResultCode.SERVER_DOWN || code == ResultCode.UNAVAILABLE) {
             return new DirectoryException("The directory at " + settings.url()
                     + " does not answer; check that it runs and can be reached from here.", e);
@@ -152,5 +169,23 @@ public final class Directory {
         }
         return new DirectoryException("The directory broke off with " + code.getName() + ": "
                 + e.getDiagnosticMessage() + "; look into its log.", e);
+    }
+
+    private static boolean isAboutTls(Throwable e) {
+        for (Throwable cause = e; cause != null; cause = cause.getCause()) {
+            if (cause instanceof SSLException || cause instanceof CertificateException) {
+                return true;
+            }
+        }
+        return e.getMessage() != null && e.getMessage().contains("certificate");
+    }
+
+    private static String rootMessage(Throwable e) {
+        Throwable root = e;
+        while (root.getCause() != null) {
+            root = root.getCause();
+        }
+        String message = String.valueOf(root.getMessage()).replaceAll("\\s+", " ");
+        return message.endsWith(".") ? message : message + ".";
     }
 }

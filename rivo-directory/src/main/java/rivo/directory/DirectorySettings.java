@@ -1,8 +1,10 @@
 package rivo.directory;
 
 import java.net.URI;
+import java.nio.file.Path;
 import java.time.Duration;
 import java.util.Objects;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Where the directory is and how Rivo reads it.
@@ -12,9 +14,11 @@ import java.util.Objects;
  * @param bindDn the account that reads
  * @param pageSize entries a page (RFC 2696), at least 1
  * @param patience how long to wait for a connection, and for each answer
+ * @param startTls whether a connection to {@code ldap://} changes to TLS before anything else is said (RFC 4511, section 4.14)
+ * @param ca a file of certificates in PEM that alone are trusted; null for those that Java trusts
  */
 public record DirectorySettings(URI url, String baseDn, String bindDn, String password, int pageSize,
-        Duration patience) {
+        Duration patience, boolean startTls, @Nullable Path ca) {
 
     public DirectorySettings {
         Objects.requireNonNull(baseDn);
@@ -25,17 +29,31 @@ public record DirectorySettings(URI url, String baseDn, String bindDn, String pa
             throw new IllegalArgumentException(
                     "The directory's address is " + url + "; give one such as ldaps://directory.example:636.");
         }
+        if (startTls && "ldaps".equals(url.getScheme())) {
+            throw new IllegalArgumentException("The directory's address is " + url
+                    + ", which is TLS from the start; leave StartTLS out, or give an ldap:// address.");
+        }
+        if (ca != null && !startTls && !"ldaps".equals(url.getScheme())) {
+            throw new IllegalArgumentException("The directory at " + url + " is asked without TLS, so no certificate is looked at; "
+                    + "give an ldaps:// address or StartTLS.");
+        }
         if (pageSize < 1) {
             throw new IllegalArgumentException("The page size is " + pageSize + "; give at least 1.");
         }
     }
 
-    boolean secure() {
-        return "ldaps".equals(url.getScheme());
+    /** Without TLS. */
+    public DirectorySettings(URI url, String baseDn, String bindDn, String password, int pageSize, Duration patience) {
+        this(url, baseDn, bindDn, password, pageSize, patience, false, null);
+    }
+
+    /** Whether nothing is said without TLS. */
+    public boolean secure() {
+        return "ldaps".equals(url.getScheme()) || startTls;
     }
 
     int port() {
-        return url.getPort() > 0 ? url.getPort() : secure() ? 636 : 389;
+        return url.getPort() > 0 ? url.getPort() : "ldaps".equals(url.getScheme()) ? 636 : 389;
     }
 
     /** Never shows the password. */

@@ -77,7 +77,7 @@ public final class TestServer implements AutoCloseable {
                 "rivo.directory.url", directory.toString(), "rivo.directory.base-dn", DemoOrganisation.BASE_DN,
                 "rivo.directory.bind-dn", DemoOrganisation.READER_DN, "rivo.directory.password", "reads",
                 "rivo.directory.scan-every", "1h", "rivo.directory.patience", "2s")).run(
-                        "--rivo.directory.administrators=" + DemoOrganisation.ADMINISTRATORS);
+                        "--rivo.directory.administrators=" + DemoOrganisation.ADMINISTRATORS_DN, "--rivo.local-mirrors=true");
     }
 
     public <T> T bean(Class<T> type) {
@@ -116,7 +116,7 @@ public final class TestServer implements AutoCloseable {
     }
 
     /** What the server answered. */
-    public record Answer(int status, JsonNode body, Map<String, java.util.List<String>> headers) {
+    public record Answer(int status, JsonNode body, Map<String, List<String>> headers, byte[] bytes) {
         public String code() {
             return body.path("code").asString("");
         }
@@ -155,7 +155,7 @@ public final class TestServer implements AutoCloseable {
                     HttpResponse.BodyHandlers.ofByteArray());
             boolean isJson = response.headers().firstValue("Content-Type").orElse("").contains("json");
             return new Answer(response.statusCode(), isJson ? json.readTree(response.body())
-                    : json.getNodeFactory().binaryNode(response.body()), response.headers().map());
+                    : json.getNodeFactory().binaryNode(response.body()), response.headers().map(), response.body());
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         } catch (InterruptedException e) {

@@ -13,7 +13,7 @@ public record Roster(List<Entry> entries) {
     /**
      * One device.
      *
-     * @param token the one-time token to enrol with; empty once it has a key
+     * @param token the one-time token to enrol with; empty once it is enrolled
      * @param lively whether it calls in every few seconds
      * @param facts what it reports of itself
      * @param software what is installed before Rivo comes, by inventory name, with its version

@@ -15,7 +15,9 @@ import java.util.Map;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 import rivo.core.estate.Version;
+import rivo.devices.protocol.AgreementKey;
 import rivo.devices.protocol.Enrolled;
+import rivo.devices.protocol.EnrolmentToken;
 import rivo.devices.protocol.Job;
 import rivo.devices.protocol.JobAction;
 import rivo.devices.protocol.JobState;
@@ -62,6 +64,10 @@ final class SimulatedDevice {
         return entry.lively();
     }
 
+    boolean isEnrolled() {
+        return state.isEnrolled();
+    }
+
     String name() {
         return entry.name();
     }
@@ -95,9 +101,10 @@ final class SimulatedDevice {
 
     private void enrol() throws IOException, InterruptedException {
         store.keep(state);
-        Enrolled enrolled = server.enrol(entry.token(), state.nonce());
-        keep(new DeviceState(state.name(), state.nonce(), enrolled.device(), enrolled.key(), state.reports(),
-                state.software(), state.attempts()));
+        EnrolmentToken token = EnrolmentToken.parse(entry.token())
+                .orElseThrow(() -> new IOException("there is no token to enrol with"));
+        Enrolled enrolled = server.enrol(token, AgreementKey.of(state.privateKey()));
+        keep(state.enrolled(enrolled.device(), token.serverPublicKey()));
     }
 
     private void callIn(Duration next) throws IOException, InterruptedException {
@@ -109,6 +116,10 @@ final class SimulatedDevice {
         HttpResponse<byte[]> response = server.callIn(state, etag, next);
         if (response.statusCode() == 200) {
             work = server.read(response.body(), Work.class);
+            if (work.serverKey() != null) {
+                // The answer was signed by the key that it replaces.
+                keep(state.enrolled(Objects.requireNonNull(state.id()), work.serverKey()));
+            }
             etag = response.headers().firstValue("ETag").orElse(null);
         }
         List<Report.Found> present = present();
@@ -181,8 +192,7 @@ final class SimulatedDevice {
                 : evidence.without(job, check)).things();
         Map<String, Integer> attempts = new HashMap<>(state.attempts());
         attempts.remove(key(job));
-        keep(new DeviceState(state.name(), state.nonce(), state.id(), state.key(), state.reports(), software,
-                attempts));
+        keep(state.withSoftware(software, attempts));
     }
 
     /** Whether the check shows that the job has nothing to do. Without a check a job is done once it has been done. */
@@ -243,15 +253,13 @@ final class SimulatedDevice {
     }
 
     private void keepReports(long last) {
-        keep(new DeviceState(state.name(), state.nonce(), state.id(), state.key(), last, state.software(),
-                state.attempts()));
+        keep(state.withReports(last));
     }
 
     private void keepAttempts(String job, int tried) {
         Map<String, Integer> attempts = new HashMap<>(state.attempts());
         attempts.put(job, tried);
-        keep(new DeviceState(state.name(), state.nonce(), state.id(), state.key(), state.reports(), state.software(),
-                attempts));
+        keep(state.withSoftware(state.software(), attempts));
     }
 
     private void keep(DeviceState newer) {

@@ -5,7 +5,6 @@ import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
-import java.util.UUID;
 import java.util.concurrent.RejectedExecutionException;
 import java.util.concurrent.ScheduledThreadPoolExecutor;
 import java.util.concurrent.TimeUnit;
@@ -37,8 +36,8 @@ public final class SimulatedFleet implements AutoCloseable {
         ServerConnection server = new ServerConnection(settings.server());
         Map<String, DeviceState> states = store.states();
         for (Roster.Entry entry : roster.entries()) {
-            DeviceState kept = states.getOrDefault(entry.name(), new DeviceState(entry.name(),
-                    UUID.randomUUID().toString(), null, null, 0, entry.software(), Map.of()));
+            DeviceState kept = states.containsKey(entry.name()) ? states.get(entry.name())
+                    : DeviceState.fresh(entry.name(), entry.software());
             devices.add(new SimulatedDevice(entry, kept, new Luck(settings.seed(), entry.name()), server, store));
         }
         AtomicInteger threads = new AtomicInteger();
@@ -86,7 +85,7 @@ public final class SimulatedFleet implements AutoCloseable {
             device.turn(interval);
             delay = device.nextTurn(settings, interval);
         } catch (ServerConnection.RefusedByServer e) {
-            if (e.status() >= 400 && e.status() < 500 && e.status() != 429) {
+            if (stops(device, e)) {
                 LOG.warn("{} stops: {}", device.name(), e.getMessage());
                 return;
             }
@@ -100,6 +99,12 @@ public final class SimulatedFleet implements AutoCloseable {
             LOG.warn("{} does not understand the server and tries again", device.name(), e);
         }
         later(device, delay);
+    }
+
+    /** Only what the server has signed can stop a device; but a token that is not taken is worth no second try. */
+    private static boolean stops(SimulatedDevice device, ServerConnection.RefusedByServer e) {
+        boolean refused = e.status() >= 400 && e.status() < 500 && e.status() != 429;
+        return refused && (e.isSigned() || !device.isEnrolled());
     }
 
     @Override

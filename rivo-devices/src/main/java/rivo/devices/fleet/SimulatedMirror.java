@@ -97,7 +97,7 @@ public final class SimulatedMirror implements AutoCloseable {
         if (held != null || !fetch) {
             return held;
         }
-        HttpResponse<byte[]> response = client.send(HttpRequest.newBuilder(server.resolve("/device/v1/content/" + sha256))
+        HttpResponse<byte[]> response = client.send(HttpRequest.newBuilder(server.resolve("/device/v2/content/" + sha256))
                 .header("Authorization", "Bearer " + key).timeout(PATIENCE)
                 .header("Range", "bytes=" + number * SLICE + "-" + ((number + 1) * SLICE - 1)).build(),
                 HttpResponse.BodyHandlers.ofByteArray());

@@ -1,11 +1,11 @@
 package rivo.devices.protocol;
 
 /**
- * A device asks for a key of its own.
+ * A device asks to be known. The request is signed by {@link MessageKey#ofEnrolment}, which proves that the device has both
+ * the token and the private key that belongs to this public key.
  *
- * @param token the one-time token it was given
- * @param nonce at least 16 characters that the device chose at random and kept before asking; with the same token and
- *     nonce the same key is given again, so that an answer lost on the way does not lock the device out
+ * @param publicKey the device's public key, chosen and kept before asking; the same token with the same key gets the same
+ *     answer again, so that an answer lost on the way does not lock the device out
  */
-public record Enrolment(String token, String nonce) {
+public record Enrolment(String publicKey) {
 }

@@ -1,6 +1,7 @@
 package rivo.devices.protocol;
 
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 
 /**
  * What a device shall bring about, in order, and what it shall look for.
@@ -8,8 +9,9 @@ import java.util.List;
  * @param checks one for each title of the catalogue that can be seen: the device reports which it finds
  * @param windows when jobs may be carried out; without any, at any time
  * @param mirrors where content is to be had nearby, the first to ask first; the server itself comes last
+ * @param serverKey the server's new public key, by which the device shall sign from now on; null while its own is the current one
  */
-public record Work(List<Job> jobs, List<Check> checks, List<Mirror> mirrors, List<Window> windows) {
+public record Work(List<Job> jobs, List<Check> checks, List<Mirror> mirrors, List<Window> windows, @Nullable String serverKey) {
 
     public Work {
         jobs = List.copyOf(jobs);
@@ -18,9 +20,18 @@ public record Work(List<Job> jobs, List<Check> checks, List<Mirror> mirrors, Lis
         windows = windows == null ? List.of() : List.copyOf(windows);
     }
 
+    public Work(List<Job> jobs, List<Check> checks, List<Mirror> mirrors, List<Window> windows) {
+        this(jobs, checks, mirrors, windows, null);
+    }
+
     /** Nothing to do. */
     public static Work nothing() {
         return new Work(List.of(), List.of(), List.of(), List.of());
+    }
+
+    /** The same, telling the server's new public key. */
+    public Work withServerKey(@Nullable String newServerKey) {
+        return new Work(jobs, checks, mirrors, windows, newServerKey);
     }
 
     /**

@@ -11,9 +11,7 @@ import java.net.InetSocketAddress;
 import java.net.URI;
 import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.Base64;
 import java.util.List;
-import java.util.Map;
 import java.util.Queue;
 import java.util.Random;
 import java.util.concurrent.ConcurrentLinkedQueue;
@@ -33,7 +31,7 @@ class ContentFetchTest {
 
     private final List<HttpServer> servers = new ArrayList<>();
     private final Queue<String> asked = new ConcurrentLinkedQueue<>();
-    private HttpServer server;
+    private FakeServer server;
 
     private static byte[] bytes(int n) {
         byte[] bytes = new byte[n];
@@ -81,19 +79,18 @@ class ContentFetchTest {
 
     @BeforeEach
     void start() throws IOException {
-        server = serve("server", (n, from, to) -> right(from, to));
+        server = new FakeServer();
+        server.contents = ContentFetchTest::right;
     }
 
     @AfterEach
     void stop() {
         servers.forEach(s -> s.stop(0));
+        server.close();
     }
 
     private ContentFetch fetch(Work.Mirror... mirrors) {
-        DeviceState device = new DeviceState("d", "n", "d1", Base64.getEncoder().encodeToString(new byte[32]), 0, Map.of(),
-                Map.of());
-        return new ContentFetch(new ServerConnection(URI.create("http://127.0.0.1:" + server.getAddress().getPort())), device,
-                List.of(mirrors));
+        return new ContentFetch(new ServerConnection(server.url()), server.enrolled(), List.of(mirrors));
     }
 
     @Test
@@ -101,7 +98,8 @@ class ContentFetchTest {
         ContentFetch fetch = fetch(mirror("near", serve("near", (n, from, to) -> right(from, to))));
         assertThat(fetch.fetch(CONTENT)).isEqualTo(BYTES);
         assertThat(fetch.fetched()).containsExactly(new Report.Fetched(CONTENT.sha256(), "near", BYTES.length));
-        assertThat(asked).noneMatch(a -> a.startsWith("server")).hasSize(4);
+        assertThat(asked).hasSize(4);
+        assertThat(server.asked).isEmpty();
         assertThat(fetch.troubles()).isEmpty();
     }
 
@@ -111,7 +109,7 @@ class ContentFetchTest {
         assertThat(fetch.fetch(CONTENT)).isEqualTo(BYTES);
         assertThat(fetch.fetched()).containsExactly(new Report.Fetched(CONTENT.sha256(), "near", 2 * ContentFetch.PART),
                 new Report.Fetched(CONTENT.sha256(), null, ContentFetch.PART + 5));
-        assertThat(asked).contains("server " + 2 * ContentFetch.PART).doesNotContain("server 0");
+        assertThat(server.asked).contains("server " + 2 * ContentFetch.PART).doesNotContain("server 0");
         assertThat(fetch.troubles()).isEqualTo("the mirror near: it answered 404");
     }
 
@@ -121,7 +119,8 @@ class ContentFetchTest {
                 mirror("right", serve("right", (n, from, to) -> right(from, to))));
         assertThat(fetch.fetch(CONTENT)).isEqualTo(BYTES);
         assertThat(fetch.troubles()).isEqualTo("the mirror forged gave something else than setup.exe");
-        assertThat(asked).contains("right 0").noneMatch(a -> a.startsWith("server"));
+        assertThat(asked).contains("right 0");
+        assertThat(server.asked).isEmpty();
     }
 
     @Test
@@ -141,7 +140,7 @@ class ContentFetchTest {
 
     @Test
     void whatNobodyHasIsSaidOfEveryPlace() throws Exception {
-        server = serve("none", (n, from, to) -> null);
+        server.contents = (from, to) -> null;
         ContentFetch fetch = fetch(mirror("near", serve("near", (n, from, to) -> null)));
         assertThatThrownBy(() -> fetch.fetch(CONTENT)).isInstanceOf(IOException.class);
         assertThat(fetch.troubles()).startsWith("the mirror near: it answered 404; the server answered 404");

@@ -16,7 +16,7 @@ class FleetStoreTest {
     private Path folder;
 
     private static DeviceState state(long reports) {
-        return new DeviceState("QB-LAB-014", "nonce", "d14", "key", reports, Map.of("Graphkit runtime", "2.4.1"),
+        return new DeviceState("QB-LAB-014", "private", "d14", "server", reports, Map.of("Graphkit runtime", "2.4.1"),
                 Map.of());
     }
 
@@ -39,6 +39,18 @@ class FleetStoreTest {
         Files.writeString(folder.resolve("devices.jsonl"), "{\"name\":\"QB-LAB-0", StandardOpenOption.APPEND);
         try (FleetStore store = new FleetStore(folder)) {
             assertThat(store.states()).containsExactly(Map.entry("QB-LAB-014", state(1)));
+        }
+    }
+
+    @Test
+    void aStateOfTheFirstProtocolHasToEnrolAnew() throws IOException {
+        Files.writeString(Files.createDirectories(folder).resolve("devices.jsonl"), "{\"name\":\"QB-LAB-014\",\"nonce\":\"n\","
+                + "\"id\":\"d14\",\"key\":\"k\",\"reports\":3,\"software\":{\"Mudview\":\"2\"},\"attempts\":{}}\n");
+        try (FleetStore store = new FleetStore(folder)) {
+            DeviceState old = store.states().get("QB-LAB-014");
+            assertThat(old.isEnrolled()).isFalse();
+            assertThat(old.privateKey()).hasSize(43);
+            assertThat(old.software()).containsEntry("Mudview", "2");
         }
     }
 

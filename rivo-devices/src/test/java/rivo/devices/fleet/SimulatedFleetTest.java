@@ -2,12 +2,7 @@ package rivo.devices.fleet;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import com.sun.net.httpserver.HttpExchange;
-import com.sun.net.httpserver.HttpServer;
 import java.io.IOException;
-import java.net.InetAddress;
-import java.net.InetSocketAddress;
-import java.net.URI;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.time.DayOfWeek;
@@ -16,82 +11,49 @@ import java.time.LocalDateTime;
 import java.time.LocalTime;
 import java.util.List;
 import java.util.Map;
-import java.util.Queue;
 import java.util.Set;
-import java.util.concurrent.ConcurrentLinkedQueue;
-import java.util.concurrent.Executors;
 import java.util.concurrent.TimeUnit;
 import java.util.function.BooleanSupplier;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
-import rivo.devices.protocol.Enrolled;
 import rivo.devices.protocol.Job;
 import rivo.devices.protocol.JobAction;
 import rivo.devices.protocol.JobState;
 import rivo.devices.protocol.PresenceKind;
 import rivo.devices.protocol.Progress;
 import rivo.devices.protocol.Report;
-import rivo.devices.protocol.ReportAnswer;
 import rivo.devices.protocol.StepKind;
 import rivo.devices.protocol.Window;
 import rivo.devices.protocol.Work;
-import tools.jackson.databind.json.JsonMapper;
 
 /** One simulated device against a server that says what the test wants. */
 class SimulatedFleetTest {
 
     private static final byte[] INSTALLER = "installer".getBytes(StandardCharsets.UTF_8);
-    private static final JsonMapper JSON = new JsonMapper();
-
+    
     @TempDir
     private Path folder;
-    private HttpServer server;
-    private final Queue<Report> reports = new ConcurrentLinkedQueue<>();
-    private final Queue<String> enrolments = new ConcurrentLinkedQueue<>();
-    private volatile byte[] content = INSTALLER;
-    private volatile Work work = new Work(List.of(), List.of(Work.Check.inventory("siltscope", "Siltscope Lab")),
-            List.of(), List.of());
-    private volatile boolean refusesEnrolment;
+    private FakeServer server;
 
     @BeforeEach
     void serve() throws IOException {
-        server = HttpServer.create(new InetSocketAddress(InetAddress.getLoopbackAddress(), 0), 0);
-        server.setExecutor(Executors.newFixedThreadPool(2));
-        server.createContext("/device/v1/enrolments", exchange -> {
-            enrolments.add(new String(exchange.getRequestBody().readAllBytes(), StandardCharsets.UTF_8));
-            answer(exchange, refusesEnrolment ? 401 : 201, JSON.writeValueAsBytes(new Enrolled("d1", "QB-LAB-014",
-                    "MDEyMzQ1Njc4OWFiY2RlZjAxMjM0NTY3ODlhYmNkZWY=")));
-        });
-        server.createContext("/device/v1/devices/d1/work", exchange -> answer(exchange, 200,
-                JSON.writeValueAsBytes(work)));
-        server.createContext("/device/v1/devices/d1/reports", exchange -> {
-            Report report = JSON.readValue(exchange.getRequestBody().readAllBytes(), Report.class);
-            reports.add(report);
-            answer(exchange, 200, JSON.writeValueAsBytes(new ReportAnswer(true, report.number())));
-        });
-        server.createContext("/device/v1/content", exchange -> answer(exchange, 206, content));
-        server.start();
-    }
-
-    private static void answer(HttpExchange exchange, int status, byte[] body) throws IOException {
-        exchange.sendResponseHeaders(status, body.length);
-        exchange.getResponseBody().write(body);
-        exchange.close();
+        server = new FakeServer();
+        server.work = new Work(List.of(), List.of(Work.Check.inventory("siltscope", "Siltscope Lab")), List.of(), List.of());
+        server.contents = (from, to) -> INSTALLER;
     }
 
     @AfterEach
     void stop() {
-        server.stop(0);
+        server.close();
     }
 
     private SimulatedFleet fleet(Map<String, String> software) throws IOException {
-        URI url = URI.create("http://127.0.0.1:" + server.getAddress().getPort());
-        FleetSettings settings = new FleetSettings(url, folder, 5, Duration.ofMillis(60), Duration.ofSeconds(1),
+        FleetSettings settings = new FleetSettings(server.url(), folder, 5, Duration.ofMillis(60), Duration.ofSeconds(1),
                 Duration.ZERO, Duration.ofMillis(10));
         SimulatedFleet fleet = new SimulatedFleet(settings, new Roster(List.of(
-                new Roster.Entry("QB-LAB-014", "token", true, Map.of("arch", "x64"), software))));
+                new Roster.Entry("QB-LAB-014", server.token(), true, Map.of("arch", "x64"), software))));
         fleet.start();
         return fleet;
     }
@@ -133,7 +95,7 @@ class SimulatedFleetTest {
     }
 
     private List<Progress> progress() {
-        return reports.stream().filter(r -> r.progress() != null).flatMap(r -> r.progress().stream()).toList();
+        return server.reports.stream().filter(r -> r.progress() != null).flatMap(r -> r.progress().stream()).toList();
     }
 
     private boolean reached(JobState state) {
@@ -143,8 +105,8 @@ class SimulatedFleetTest {
     @Test
     void aDeviceEnrolsAndSaysWhatItIs() throws IOException {
         try (SimulatedFleet fleet = fleet(Map.of("Siltscope Lab", "4.1.0"))) {
-            until(() -> reports.size() > 1);
-            List<Report> told = List.copyOf(reports);
+            until(() -> server.reports.size() > 1);
+            List<Report> told = List.copyOf(server.reports);
             assertThat(told.get(0).number()).isEqualTo(1);
             assertThat(told.get(0).facts()).as("before it calls in, since its work hangs on them").containsEntry("arch", "x64");
             assertThat(told.get(1).present()).containsExactly(new Report.Found("siltscope", "4.1.0"));
@@ -160,12 +122,12 @@ class SimulatedFleetTest {
     void aJobWaitsForAWindowThatIsOpenLongEnough() throws IOException {
         Work whole = siltscope(JobAction.INSTALL, RunningJob.sha256(INSTALLER));
         Window closed = new Window(Set.of(LocalDateTime.now().plusDays(3).getDayOfWeek()), LocalTime.NOON, 60);
-        work = within(whole, closed);
+        server.work = within(whole, closed);
         try (SimulatedFleet fleet = fleet(Map.of())) {
             until(() -> reached(JobState.WAITING));
             assertThat(progress().get(0).message()).startsWith("waits for its window, which opens ");
             assertThat(reached(JobState.RUNNING)).isFalse();
-            work = within(whole, new Window(Set.of(DayOfWeek.values()), LocalTime.now().minusMinutes(10), 120));
+            server.work = within(whole, new Window(Set.of(DayOfWeek.values()), LocalTime.now().minusMinutes(10), 120));
             until(() -> reached(JobState.DONE));
             assertThat(progress().stream().filter(p -> p.state() == JobState.WAITING)).as("said once").hasSize(1);
             assertThat(fleet).isNotNull();
@@ -176,7 +138,7 @@ class SimulatedFleetTest {
     void aJobThatIsLongerThanTheWindowHoldsNoShorterOneUp() throws IOException {
         Job longer = new Job("cad", "CAD", JobAction.INSTALL, "1", List.of(), List.of(Job.Step.of(StepKind.RUN, "drawing", "x", 86_000)));
         Work whole = siltscope(JobAction.INSTALL, RunningJob.sha256(INSTALLER));
-        work = new Work(List.of(longer, whole.jobs().get(0)), whole.checks(), List.of(), List.of(new Window(Set.of(DayOfWeek.values()),
+        server.work = new Work(List.of(longer, whole.jobs().get(0)), whole.checks(), List.of(), List.of(new Window(Set.of(DayOfWeek.values()),
                 LocalTime.now().minusMinutes(10), 120)));
         try (SimulatedFleet fleet = fleet(Map.of())) {
             until(() -> reached(JobState.DONE));
@@ -188,7 +150,7 @@ class SimulatedFleetTest {
     @Test
     void stepsLeadWhereTheyAreToldTo() throws IOException {
         Job.Step first = leading(null, 3, "does not hold");
-        work = withSteps(first, step(StepKind.COPY, null, null), leading(5, null, null), step(StepKind.COPY, null, null),
+        server.work = withSteps(first, step(StepKind.COPY, null, null), leading(5, null, null), step(StepKind.COPY, null, null),
                 step(StepKind.LOOK, null, null));
         try (SimulatedFleet fleet = fleet(Map.of())) {
             until(() -> reached(JobState.DONE));
@@ -206,12 +168,12 @@ class SimulatedFleetTest {
 
     @Test
     void aJobGoesThroughItsStepsUntilItIsDone() throws IOException {
-        work = siltscope(JobAction.INSTALL, RunningJob.sha256(INSTALLER));
+        server.work = siltscope(JobAction.INSTALL, RunningJob.sha256(INSTALLER));
         try (SimulatedFleet fleet = fleet(Map.of())) {
             until(() -> reached(JobState.DONE));
             assertThat(progress()).extracting(Progress::message).startsWith("fetching", "checking", "running",
                     "looking");
-            until(() -> reports.stream().anyMatch(r -> r.present() != null
+            until(() -> server.reports.stream().anyMatch(r -> r.present() != null
                     && r.present().contains(new Report.Found("siltscope", "4.2.0"))));
             assertThat(fleet).isNotNull();
         }
@@ -219,8 +181,8 @@ class SimulatedFleetTest {
 
     @Test
     void contentWithAnotherHashIsNeverRun() throws IOException {
-        work = siltscope(JobAction.INSTALL, RunningJob.sha256(INSTALLER));
-        content = "poisoned!".getBytes(StandardCharsets.UTF_8);
+        server.work = siltscope(JobAction.INSTALL, RunningJob.sha256(INSTALLER));
+        server.contents = (from, to) -> "poisoned!".getBytes(StandardCharsets.UTF_8);
         try (SimulatedFleet fleet = fleet(Map.of())) {
             until(() -> reached(JobState.FAILED));
             assertThat(progress()).filteredOn(p -> p.state() == JobState.FAILED).first()
@@ -232,9 +194,9 @@ class SimulatedFleetTest {
 
     @Test
     void whatIsThereAlreadyIsSkipped() throws IOException {
-        work = siltscope(JobAction.INSTALL, RunningJob.sha256(INSTALLER));
+        server.work = siltscope(JobAction.INSTALL, RunningJob.sha256(INSTALLER));
         try (SimulatedFleet fleet = fleet(Map.of("Siltscope Lab", "4.2"))) {
-            until(() -> !reports.isEmpty());
+            until(() -> server.asked.stream().filter(a -> a.startsWith("/device/v2/work")).count() > 4);
             assertThat(progress()).isEmpty();
             assertThat(fleet).isNotNull();
         }
@@ -242,9 +204,9 @@ class SimulatedFleetTest {
 
     @Test
     void aRemovalTakesItOff() throws IOException {
-        work = siltscope(JobAction.REMOVE, RunningJob.sha256(INSTALLER));
+        server.work = siltscope(JobAction.REMOVE, RunningJob.sha256(INSTALLER));
         try (SimulatedFleet fleet = fleet(Map.of("Siltscope Lab", "4.2"))) {
-            until(() -> reports.stream().anyMatch(r -> r.present() != null && r.present().isEmpty()));
+            until(() -> server.reports.stream().anyMatch(r -> r.present() != null && r.present().isEmpty()));
             assertThat(fleet).isNotNull();
         }
     }
@@ -252,40 +214,40 @@ class SimulatedFleetTest {
     @Test
     void itGoesOnWithItsKeyAfterARestart() throws IOException {
         try (SimulatedFleet first = fleet(Map.of())) {
-            until(() -> !reports.isEmpty());
+            until(() -> !server.reports.isEmpty());
             assertThat(first).isNotNull();
         }
-        long last = reports.stream().mapToLong(Report::number).max().orElseThrow();
-        reports.clear();
+        long last = server.reports.stream().mapToLong(Report::number).max().orElseThrow();
+        server.reports.clear();
         assertThat(SimulatedFleet.enrolledIn(folder)).containsExactly("QB-LAB-014");
         try (SimulatedFleet second = fleet(Map.of())) {
-            until(() -> !reports.isEmpty());
-            assertThat(enrolments).hasSize(1);
+            until(() -> !server.reports.isEmpty());
+            assertThat(server.asked).filteredOn(a -> a.startsWith("/device/v2/enrolments")).hasSize(1);
             // A kill between the answer and the file makes it say the last number again.
-            assertThat(reports.peek().number()).isGreaterThanOrEqualTo(last);
+            assertThat(server.reports.peek().number()).isGreaterThanOrEqualTo(last);
             assertThat(second).isNotNull();
         }
     }
 
     @Test
     void aDeviceThatIsRefusedStopsAsking() throws Exception {
-        refusesEnrolment = true;
+        server.refusesEnrolment = true;
         try (SimulatedFleet fleet = fleet(Map.of())) {
-            until(() -> !enrolments.isEmpty());
+            until(() -> !server.asked.isEmpty());
             Thread.sleep(300);
-            assertThat(enrolments).hasSize(1);
+            assertThat(server.asked).hasSize(1);
             assertThat(fleet).isNotNull();
         }
     }
 
     @Test
     void aSkippedStepIsReportedAndLeftOut() throws IOException {
-        work = withSteps(step(StepKind.RUN, null, null), step(StepKind.COPY, "needs model co \"Intake\", has Bench 7", null),
+        server.work = withSteps(step(StepKind.RUN, null, null), step(StepKind.COPY, "needs model co \"Intake\", has Bench 7", null),
                 step(StepKind.LOOK, null, null));
         try (SimulatedFleet fleet = fleet(Map.of())) {
             until(() -> reached(JobState.DONE));
             assertThat(progress()).extracting(Progress::message).contains("skipped: needs model co \"Intake\", has Bench 7");
-            until(() -> reports.stream().anyMatch(r -> r.present() != null
+            until(() -> server.reports.stream().anyMatch(r -> r.present() != null
                     && r.present().contains(new Report.Found("siltscope", "4.2.0"))));
             assertThat(fleet).isNotNull();
         }
@@ -293,7 +255,7 @@ class SimulatedFleetTest {
 
     @Test
     void aCheckThatDoesNotHoldEndsTheJobInItsWords() throws IOException {
-        work = withSteps(step(StepKind.CHECK, null, "needs 3 GiB free"), step(StepKind.RUN, null, null));
+        server.work = withSteps(step(StepKind.CHECK, null, "needs 3 GiB free"), step(StepKind.RUN, null, null));
         try (SimulatedFleet fleet = fleet(Map.of())) {
             until(() -> reached(JobState.FAILED));
             assertThat(progress()).filteredOn(p -> p.state() == JobState.FAILED).first()
@@ -303,13 +265,69 @@ class SimulatedFleetTest {
     }
 
     @Test
-    void aWaitIsNoFailureAndGoesOnWhenItMay() throws IOException {
-        work = withSteps(step(StepKind.WAIT, null, "needs diskFreeGiB ge 3, has 2"), step(StepKind.RUN, null, null));
+    void aWaitIsNoFailure() throws IOException {
+        server.work = withSteps(step(StepKind.WAIT, null, "needs diskFreeGiB ge 3, has 2"), step(StepKind.RUN, null, null));
         try (SimulatedFleet fleet = fleet(Map.of())) {
             until(() -> reached(JobState.WAITING));
             assertThat(progress()).filteredOn(p -> p.state() == JobState.WAITING).first()
                     .satisfies(p -> assertThat(p.message()).isEqualTo("waits: needs diskFreeGiB ge 3, has 2"));
             assertThat(reached(JobState.FAILED)).isFalse();
+            assertThat(fleet).isNotNull();
+        }
+    }
+
+    @Test
+    void nothingThatWasChangedOnTheWayIsRun() throws IOException {
+        server.tampers = true;
+        server.work = withSteps(step(StepKind.RUN, null, null));
+        try (SimulatedFleet fleet = fleet(Map.of())) {
+            until(() -> server.asked.stream().filter(a -> a.startsWith("/device/v2/work")).count() > 3);
+            assertThat(progress()).isEmpty();
+            server.tampers = false;
+            until(() -> reached(JobState.RUNNING));
+            assertThat(fleet).isNotNull();
+        }
+    }
+
+    @Test
+    void anAnswerThatIsNotSignedNeitherMovesNorStopsADevice() throws IOException {
+        server.work = withSteps(step(StepKind.RUN, null, null));
+        try (SimulatedFleet fleet = fleet(Map.of())) {
+            until(() -> reached(JobState.RUNNING));
+            server.signs = false;
+            int before = server.asked.size();
+            until(() -> server.asked.size() > before + 5);
+            int told = server.reports.size();
+            server.signs = true;
+            until(() -> server.reports.size() > told);
+            assertThat(fleet).isNotNull();
+        }
+    }
+
+    @Test
+    void aDeviceWhoseClockIsWrongGoesByTheServers() throws IOException {
+        server.clockAhead = Duration.ofDays(400);
+        try (SimulatedFleet fleet = fleet(Map.of())) {
+            until(() -> server.reports.size() > 1);
+            server.clockAhead = Duration.ofDays(-400);
+            int told = server.asked.size();
+            server.work = new Work(List.of(), List.of(Work.Check.inventory("graphkit", "Graphkit")), List.of(), List.of());
+            until(() -> server.asked.size() > told + 6);
+            assertThat(server.asked.stream().skip(told).filter(a -> a.startsWith("/device/v2/work")).count())
+                    .as("refused once, then signed by the server's time").isGreaterThan(2);
+            assertThat(fleet).isNotNull();
+        }
+    }
+
+    @Test
+    void aDeviceFollowsToTheServersNewKey() throws IOException {
+        try (SimulatedFleet fleet = fleet(Map.of())) {
+            until(() -> server.reports.size() > 1);
+            server.rollKey();
+            until(server::wasAskedWithNewKey);
+            int told = server.asked.size();
+            until(() -> server.asked.size() > told + 3);
+            assertThat(server.asked.stream().skip(told).map(a -> a.substring(a.indexOf('@'))).distinct()).hasSize(1);
             assertThat(fleet).isNotNull();
         }
     }

@@ -10,13 +10,16 @@ import org.junit.jupiter.params.provider.ValueSource;
 
 class SignatureTest {
 
-    private static final byte[] KEY = "0123456789abcdef0123456789abcdef".getBytes(StandardCharsets.UTF_8);
+    private static final AgreementKey DEVICE = AgreementKey.random();
+    private static final AgreementKey SERVER = AgreementKey.random();
+    private static final MessageKey KEY = MessageKey.ofServer(SERVER, DEVICE.publicKey());
+    private static final KeyId D1 = new KeyId("d1", "0a1b2c3d");
     private static final byte[] BODY = "{\"number\":1}".getBytes(StandardCharsets.UTF_8);
     private static final Instant NOW = Instant.parse("2026-11-23T08:00:00Z");
-    private static final String PATH = "/device/v1/devices/d1/reports";
+    private static final String PATH = "/device/v2/reports";
 
     private final String digest = Signature.digest(BODY);
-    private final Signature signature = Signature.sign(KEY, "d1", NOW, "POST", PATH, digest);
+    private final Signature signature = Signature.sign(KEY, D1, NOW, "POST", PATH, digest);
 
     @Test
     void whatIsSignedIsRecognised() {
@@ -31,28 +34,29 @@ class SignatureTest {
         assertThat(signature.isBy(KEY, "POST", PATH + "x", digest)).isFalse();
         assertThat(signature.isBy(KEY, "POST", PATH, Signature.digest(new byte[0]))).isFalse();
         assertThat(signature.isBy(KEY, "POST", PATH, null)).isFalse();
-        assertThat(signature.isBy(new byte[32], "POST", PATH, digest)).isFalse();
-        assertThat(new Signature("d2", NOW, signature.value()).isBy(KEY, "POST", PATH, digest)).isFalse();
-        assertThat(new Signature("d1", NOW.plusSeconds(1), signature.value()).isBy(KEY, "POST", PATH, digest))
+        assertThat(signature.isBy(MessageKey.ofServer(SERVER, SERVER.publicKey()), "POST", PATH, digest)).isFalse();
+        assertThat(new Signature(new KeyId("d2", "0a1b2c3d"), NOW, signature.value()).isBy(KEY, "POST", PATH, digest)).isFalse();
+        assertThat(new Signature(D1, NOW.plusSeconds(1), signature.value()).isBy(KEY, "POST", PATH, digest))
                 .isFalse();
     }
 
-    /** The base by hand, as RFC 9421, section 2.5, puts it together; the value from openssl's HMAC of it. */
+    /** The base by hand, as RFC 9421, section 2.5, puts it together. */
     @Test
     void theSignatureIsThatOfTheStandard() {
-        Signature plain = Signature.sign(KEY, "d1", Instant.ofEpochSecond(1618884473), "GET",
-                "/device/v1/devices/d1/work", null);
-        assertThat(plain.inputHeader(false)).isEqualTo(
-                "rivo=(\"@method\" \"@path\");created=1618884473;keyid=\"d1\";alg=\"hmac-sha256\"");
-        assertThat(plain.value()).isEqualTo("loOs2+RTzZtCT06e64NG6yPc+WFB/hLqusdnFgrKmFk=");
+        Signature plain = Signature.sign(KEY, D1, Instant.ofEpochSecond(1618884473), "GET", "/device/v2/work", null);
+        String parameters = "(\"@method\" \"@path\");created=1618884473;keyid=\"d1@0a1b2c3d\";alg=\"hmac-sha256\"";
+        assertThat(plain.inputHeader(false)).isEqualTo("rivo=" + parameters);
+        assertThat(plain.value()).isEqualTo(KEY.sign("\"@method\": GET\n\"@path\": /device/v2/work\n\"@signature-params\": "
+                + parameters));
     }
 
     @ParameterizedTest
-    @ValueSource(strings = {"", "rivo=()", "rivo=(\"@method\");created=1;keyid=\"d1\";alg=\"hmac-sha256\"",
-        "rivo=(\"@method\" \"@path\" \"content-digest\");created=x;keyid=\"d1\";alg=\"hmac-sha256\"",
-        "rivo=(\"@method\" \"@path\" \"content-digest\");created=1;keyid=\"d\"1\";alg=\"hmac-sha256\"",
-        "rivo=(\"@method\" \"@path\" \"content-digest\");created=1;keyid=\"d1\";alg=\"none\"",
-        "rivo=(\"@method\" \"@path\");created=1;keyid=\"d1\";alg=\"hmac-sha256\""})
+    @ValueSource(strings = {"", "rivo=()", "rivo=(\"@method\");created=1;keyid=\"d1@0a1b2c3d\";alg=\"hmac-sha256\"",
+        "rivo=(\"@method\" \"@path\" \"content-digest\");created=x;keyid=\"d1@0a1b2c3d\";alg=\"hmac-sha256\"",
+        "rivo=(\"@method\" \"@path\" \"content-digest\");created=1;keyid=\"d\"1@0a1b2c3d\";alg=\"hmac-sha256\"",
+        "rivo=(\"@method\" \"@path\" \"content-digest\");created=1;keyid=\"d1@0a1b2c3d\";alg=\"none\"",
+        "rivo=(\"@method\" \"@path\");created=1;keyid=\"d1@0a1b2c3d\";alg=\"hmac-sha256\"",
+        "rivo=(\"@method\" \"@path\" \"content-digest\");created=1;keyid=\"d1\";alg=\"hmac-sha256\""})
     void onlyTheOneFormIsTaken(String input) {
         assertThat(Signature.parse(input, signature.valueHeader(), true)).isEmpty();
     }
@@ -73,5 +77,32 @@ class SignatureTest {
         // RFC 9530, appendix B.1
         assertThat(Signature.digest("{\"hello\": \"world\"}\n".getBytes(StandardCharsets.UTF_8)))
                 .isEqualTo("sha-256=:RK/0qy18MlBSVnWgjwz6lZEWjP/lF5HF9bvEF8FabDg=:");
+    }
+
+    private static final AnswerSignature.Answer ANSWER = new AnswerSignature.Answer(200, "\"e\"", "max-age=900", "sha-256=:x:",
+            "requested");
+    private final AnswerSignature answered = AnswerSignature.sign(KEY, D1, NOW, ANSWER);
+
+    @Test
+    void anAnswerIsRecognisedAndNothingElse() {
+        assertThat(AnswerSignature.parse(answered.inputHeader(ANSWER), answered.valueHeader(), ANSWER)).contains(answered);
+        assertThat(answered.isBy(KEY, ANSWER)).isTrue();
+        assertThat(answered.isBy(MessageKey.ofServer(SERVER, SERVER.publicKey()), ANSWER)).isFalse();
+        for (AnswerSignature.Answer other : new AnswerSignature.Answer[] {
+            new AnswerSignature.Answer(304, "\"e\"", "max-age=900", "sha-256=:x:", "requested"),
+            new AnswerSignature.Answer(200, "\"f\"", "max-age=900", "sha-256=:x:", "requested"),
+            new AnswerSignature.Answer(200, "\"e\"", "max-age=901", "sha-256=:x:", "requested"),
+            new AnswerSignature.Answer(200, "\"e\"", "max-age=900", "sha-256=:y:", "requested"),
+            new AnswerSignature.Answer(200, "\"e\"", "max-age=900", "sha-256=:x:", "another")}) {
+            assertThat(answered.isBy(KEY, other)).as(other.toString()).isFalse();
+        }
+    }
+
+    @Test
+    void nothingCanBeLeftOutOfAnAnswer() {
+        AnswerSignature.Answer bare = new AnswerSignature.Answer(200, "\"e\"", "max-age=900", null, "requested");
+        assertThat(AnswerSignature.parse(answered.inputHeader(ANSWER), answered.valueHeader(), bare)).isEmpty();
+        assertThat(answered.inputHeader(ANSWER)).isEqualTo("rivo=(\"@status\" \"etag\" \"cache-control\" \"content-digest\" "
+                + "\"signature\";req;key=\"rivo\");created=" + NOW.getEpochSecond() + ";keyid=\"d1@0a1b2c3d\";alg=\"hmac-sha256\"");
     }
 }

@@ -57,7 +57,7 @@ final class DemoGroups {
         groups.add(new Group(DemoOrganisation.id("group:" + name), name, memberDns));
     }
 
-    private static String dn(String group) {
+    static String dn(String group) {
         return "cn=" + group + ",ou=Groups," + DemoOrganisation.BASE_DN;
     }
 

@@ -20,6 +20,7 @@ public final class DemoOrganisation {
     public static final String ADMINISTRATOR = "imara.voss";
     /** The group whose members may sign in, directly or through another group. */
     public static final String ADMINISTRATORS = "rivo-administrators";
+    public static final String ADMINISTRATORS_DN = DemoGroups.dn(ADMINISTRATORS);
 
     private static final long SEED = 20261123;
 

@@ -26,16 +26,18 @@ import org.tukaani.xz.XZInputStream;
 final class DebReader {
 
     private static final int MOST_CONTROL = 1 << 20;
-    /** Of the whole packed tar archive, in KiB of the unpacking's own memory. */
-    private static final int MOST_MEMORY_KIB = 128 << 10;
+    /** What all control files come to: the archive is walked until the one called control, which may come last. */
+    private static final int MOST_UNPACKED = 8 << 20;
+    /** What unpacking itself may hold, in KiB; dpkg-deb's own default takes 9 MiB. */
+    private static final int MOST_MEMORY_KIB = 32 << 10;
     private static final int MOST_ENTRIES = 1000;
     private static final Pattern NEED = Pattern.compile("\\s*([a-z0-9][a-z0-9+.-]+)[^(|]*(?:\\(>[=>]?\\s*([^)]+)\\))?.*");
 
     private DebReader() {
     }
 
-    static InstallerFile read(Path file) throws IOException {
-        try (InputStream in = new BufferedInputStream(Files.newInputStream(file));
+    static InstallerFile read(Path file, ReadingBudget budget) throws IOException {
+        try (InputStream in = new BufferedInputStream(budget.metered(Files.newInputStream(file), Files.size(file), "it"));
                 ArArchiveInputStream archive = new ArArchiveInputStream(in)) {
             for (int i = 0; i < 10; i++) {
                 ArArchiveEntry entry = archive.getNextEntry();
@@ -43,14 +45,16 @@ final class DebReader {
                     break;
                 }
                 if (entry.getName().startsWith("control.tar")) {
-                    return control(fields(controlFile(unpacked(entry.getName(), archive))));
+                    return control(fields(controlFile(budget.metered(unpacked(entry.getName(), archive, budget), MOST_UNPACKED,
+                            "its control archive"), budget), budget));
                 }
             }
             return InstallerFile.nothingOf(InstallerFormat.OTHER);
         }
     }
 
-    private static InputStream unpacked(String name, InputStream in) throws IOException {
+    private static InputStream unpacked(String name, InputStream in, ReadingBudget budget) throws IOException {
+        budget.hold(MOST_UNPACKED);
         return switch (name.substring("control.tar".length()).replace("/", "")) {
             case "" -> in;
             case ".gz" -> new GZIPInputStream(in);
@@ -60,7 +64,7 @@ final class DebReader {
         };
     }
 
-    private static String controlFile(InputStream unpacked) throws IOException {
+    private static String controlFile(InputStream unpacked, ReadingBudget budget) throws IOException {
         TarArchiveInputStream tar = new TarArchiveInputStream(unpacked);
         for (int i = 0; i < MOST_ENTRIES; i++) {
             TarArchiveEntry entry = tar.getNextEntry();
@@ -68,6 +72,7 @@ final class DebReader {
                 break;
             }
             if (entry.isFile() && entry.getName().replaceFirst("^\\./", "").equals("control")) {
+                budget.hold(4L * Math.min(MOST_CONTROL, entry.getSize()));
                 byte[] bytes = tar.readNBytes(MOST_CONTROL + 1);
                 if (bytes.length > MOST_CONTROL) {
                     throw new IOException("its control file is longer than 1 MiB");
@@ -79,19 +84,27 @@ final class DebReader {
     }
 
     /** By name in lower case; a line that begins with a blank goes on with the field before. */
-    private static Map<String, String> fields(String control) {
-        Map<String, String> fields = new LinkedHashMap<>();
+    private static Map<String, String> fields(String control, ReadingBudget budget) throws IOException {
+        Map<String, StringBuilder> fields = new LinkedHashMap<>();
         String last = "";
-        for (String line : control.split("\n")) {
+        int at = 0;
+        while (at < control.length()) {
+            int end = control.indexOf('\n', at) < 0 ? control.length() : control.indexOf('\n', at);
+            String line = control.substring(at, end);
+            at = end + 1;
+            budget.hold(64 + 2L * line.length());
             int colon = line.indexOf(':');
             if (line.startsWith(" ") || line.startsWith("\t")) {
-                fields.merge(last, line.strip(), (before, more) -> before + "\n" + more);
+                StringBuilder before = fields.computeIfAbsent(last, name -> new StringBuilder());
+                before.append(before.isEmpty() ? "" : "\n").append(line.strip());
             } else if (colon > 0) {
                 last = line.substring(0, colon).toLowerCase(Locale.ROOT);
-                fields.put(last, line.substring(colon + 1).strip());
+                fields.put(last, new StringBuilder(line.substring(colon + 1).strip()));
             }
         }
-        return fields;
+        Map<String, String> texts = new LinkedHashMap<>();
+        fields.forEach((name, text) -> texts.put(name, text.toString()));
+        return texts;
     }
 
     private static InstallerFile control(Map<String, String> fields) {

@@ -20,20 +20,22 @@ final class ExeReader {
     private static final int CERTIFICATES = 4;
     private static final int VERSION = 16;
     private static final int MOST_RESOURCE = 1 << 20;
-    private static final int MOST_SIGNATURE = 4 << 20;
+    private static final int MOST_SIGNATURE = 1 << 20;
     /** How much of the file is searched for marks, from its front. */
     private static final int SEARCHED = 4 << 20;
     private static final int SECTION_LENGTH = 40;
     private static final int MOST_SECTIONS = 96;
 
     private final FileChannel file;
+    private final ReadingBudget budget;
     private final int sections;
     private final long sectionsAt;
     private final int machine;
     private final ByteBuffer directories;
 
-    private ExeReader(FileChannel file) throws IOException {
+    private ExeReader(FileChannel file, ReadingBudget budget) throws IOException {
         this.file = file;
+        this.budget = budget;
         long header = bytes(0x3c, 4).getInt() & 0xffffffffL;
         ByteBuffer coff = bytes(header, 24);
         if (coff.getInt() != 0x4550) {
@@ -48,9 +50,9 @@ final class ExeReader {
         this.directories = bytes(header + 24 + skipped, Math.max(0, Math.min(128, optional - skipped)));
     }
 
-    static InstallerFile read(Path path) throws IOException {
+    static InstallerFile read(Path path, ReadingBudget budget) throws IOException {
         try (FileChannel file = FileChannel.open(path)) {
-            ExeReader reader = new ExeReader(file);
+            ExeReader reader = new ExeReader(file, budget);
             Map<String, String> told = reader.version();
             String front = reader.front();
             String version = told.getOrDefault("ProductVersion", told.get("FileVersion"));
@@ -66,6 +68,7 @@ final class ExeReader {
         if (at < 0 || length < 0 || at > file.size() - length) {
             throw new IOException("it points beyond its own end");
         }
+        budget.hold(length);
         ByteBuffer buffer = ByteBuffer.allocate(length).order(ByteOrder.LITTLE_ENDIAN);
         while (buffer.hasRemaining() && file.read(buffer, at + buffer.position()) >= 0) {
             // Until it is full.
@@ -84,6 +87,7 @@ final class ExeReader {
     }
 
     private String front() throws IOException {
+        budget.hold(Math.min(SEARCHED, file.size()));
         byte[] bytes = bytes(0, (int) Math.min(SEARCHED, file.size())).array();
         return new String(bytes, StandardCharsets.ISO_8859_1);
     }
@@ -113,7 +117,7 @@ final class ExeReader {
         if (entry < 8 || entry > Math.min(length, MOST_SIGNATURE)) {
             throw new IOException("its signature is of no possible length");
         }
-        return Signers.of(bytes(at + 8, entry - 8).array());
+        return Signers.of(bytes(at + 8, entry - 8).array(), budget);
     }
 
     /** What the version resource tells, by its names. */

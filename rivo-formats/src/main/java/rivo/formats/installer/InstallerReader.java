@@ -14,8 +14,8 @@ import org.jspecify.annotations.Nullable;
 import rivo.formats.installer.InstallerFile.Finding;
 
 /**
- * Recognises an installer file by its content and reads it. Reads at most some MiB of any file, in some seconds; safe for
- * any thread.
+ * Recognises an installer file by its content and reads it, within {@link ReadingBudget}: 64 MiB and five seconds of processor time,
+ * whatever the file says. Safe for any thread.
  */
 public final class InstallerReader {
 
@@ -37,8 +37,11 @@ public final class InstallerReader {
         }
         InstallerFormat format = recognise(head);
         try {
-            InstallerFile read = Tidied.of(read(format, file));
+            InstallerFile read = Tidied.of(read(format, file, new ReadingBudget()));
             return read.with(findings(read, fileName));
+        } catch (ReadingBudget.ExceededException e) {
+            throw new UnreadableInstallerException("hostile-file", fileName + " is not taken: " + e.getMessage()
+                    + ". Ask where it came from, or pack it anew.");
         } catch (IOException | RuntimeException | StackOverflowError e) {
             if (!Files.isReadable(file)) {
                 throw e;
@@ -64,14 +67,14 @@ public final class InstallerReader {
         }
     }
 
-    private static InstallerFile read(InstallerFormat format, Path file)
+    private static InstallerFile read(InstallerFormat format, Path file, ReadingBudget budget)
             throws IOException, UnreadableInstallerException {
         return switch (format) {
-            case MSI, MSI_PATCH -> MsiReader.read(file);
-            case MSIX, ZIP -> ZipReader.read(file);
-            case EXE -> ExeReader.read(file);
-            case DEB -> DebReader.read(file);
-            case RPM -> RpmReader.read(file);
+            case MSI, MSI_PATCH -> MsiReader.read(file, budget);
+            case MSIX, ZIP -> ZipReader.read(file, budget);
+            case EXE -> ExeReader.read(file, budget);
+            case DEB -> DebReader.read(file, budget);
+            case RPM -> RpmReader.read(file, budget);
             case SCRIPT, OTHER -> InstallerFile.nothingOf(format);
         };
     }

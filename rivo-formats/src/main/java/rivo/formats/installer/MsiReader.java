@@ -8,7 +8,6 @@ import java.nio.ByteOrder;
 import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
-import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
@@ -33,22 +32,27 @@ import org.jspecify.annotations.Nullable;
  */
 final class MsiReader {
 
-    private static final int MOST = 32 << 20;
+    private static final int MOST = 8 << 20;
+    private static final int MOST_NOT_TABLES = 1 << 20;
     private static final String LETTERS = "0123456789ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz._";
 
     private final DirectoryNode root;
+    private final ReadingBudget budget;
     private final Map<String, String> names = new HashMap<>();
 
-    private MsiReader(DirectoryNode root) {
+    private MsiReader(DirectoryNode root, ReadingBudget budget) throws IOException {
         this.root = root;
+        this.budget = budget;
         for (Entry entry : root) {
+            budget.hold(200);
             names.put(unpacked(entry.getName()), entry.getName());
         }
     }
 
-    static InstallerFile read(Path file) throws IOException {
+    static InstallerFile read(Path file, ReadingBudget budget) throws IOException {
+        CompoundFileBounds.check(file, budget);
         try (POIFSFileSystem database = new POIFSFileSystem(file.toFile(), true)) {
-            return new MsiReader(database.getRoot()).read();
+            return new MsiReader(database.getRoot(), budget).read();
         }
     }
 
@@ -57,7 +61,7 @@ final class MsiReader {
             return InstallerFile.nothingOf(InstallerFormat.OTHER);
         }
         byte[] signature = bytes("\u0005DigitalSignature");
-        String signer = signature == null ? null : Signers.of(signature);
+        String signer = signature == null ? null : Signers.of(signature, budget);
         SummaryInformation summary = summary();
         byte[] property = bytes("!Property");
         if (property == null) {
@@ -97,9 +101,10 @@ final class MsiReader {
         if (stored == null || !(root.getEntry(stored) instanceof DocumentEntry document)) {
             return null;
         }
-        if (document.getSize() > MOST) {
-            throw new IOException("the table " + name + " has " + document.getSize() + " bytes, more than any has");
+        if (document.getSize() > (name.startsWith("!") ? MOST : MOST_NOT_TABLES)) {
+            throw new ReadingBudget.ExceededException("its part " + name + " has " + document.getSize() + " bytes, more than any has");
         }
+        budget.hold(2L * document.getSize());
         try (InputStream in = new DocumentInputStream(document)) {
             return in.readAllBytes();
         }
@@ -130,41 +135,60 @@ final class MsiReader {
         }
         int codepage = pool.getShort() & 0xffff;
         int reference = (pool.getShort() & 0x8000) != 0 ? 3 : 2;
-        List<String> texts = texts(pool, data, charset(codepage));
+        TextPool texts = new TextPool(pool, data, charset(codepage), budget);
         Map<String, String> properties = new HashMap<>();
         int rows = table.length / (2 * reference);
         for (int row = 0; row < rows; row++) {
-            properties.put(text(texts, table, row * reference, reference),
-                    text(texts, table, (rows + row) * reference, reference));
+            properties.put(texts.text(number(table, row * reference, reference)),
+                    texts.text(number(table, (rows + row) * reference, reference)));
         }
         return properties;
     }
 
-    private static String text(List<String> texts, byte[] table, int at, int width) throws IOException {
-        int number = (table[at] & 0xff) | (table[at + 1] & 0xff) << 8 | (width == 3 ? (table[at + 2] & 0xff) << 16 : 0);
-        if (number >= texts.size()) {
-            throw new IOException("a table refers to text " + number + " of " + texts.size());
-        }
-        return texts.get(number);
+    private static int number(byte[] table, int at, int width) {
+        return (table[at] & 0xff) | (table[at + 1] & 0xff) << 8 | (width == 3 ? (table[at + 2] & 0xff) << 16 : 0);
     }
 
-    /** Each text's length and uses; one that is longer than a number of 16 bits tells has its length in the next place. */
-    private static List<String> texts(ByteBuffer pool, byte[] data, Charset charset) throws IOException {
-        List<String> texts = new ArrayList<>(List.of(""));
-        int at = 0;
-        while (pool.remaining() >= 4) {
-            int length = pool.getShort() & 0xffff;
-            int uses = pool.getShort() & 0xffff;
-            if (length == 0 && uses != 0 && pool.remaining() >= 4) {
-                length = pool.getInt();
+    /** All texts of the database, of which only those that are asked for are made. */
+    private static final class TextPool {
+
+        private final byte[] data;
+        private final Charset charset;
+        private final ReadingBudget budget;
+        private int[] starts;
+        private int size = 1;
+
+        /** Each text's length and uses; one that is longer than a number of 16 bits tells has its length in the next place. */
+        TextPool(ByteBuffer pool, byte[] data, Charset charset, ReadingBudget budget) throws IOException {
+            this.data = data;
+            this.charset = charset;
+            this.budget = budget;
+            budget.hold(4L * (pool.remaining() / 4 + 2));
+            this.starts = new int[pool.remaining() / 4 + 2];
+            int at = 0;
+            while (pool.remaining() >= 4) {
+                int length = pool.getShort() & 0xffff;
+                int uses = pool.getShort() & 0xffff;
+                if (length == 0 && uses != 0 && pool.remaining() >= 4) {
+                    length = pool.getInt();
+                }
+                if (length < 0 || length > data.length - at) {
+                    throw new IOException("a text is longer than all texts together");
+                }
+                starts[size++] = at;
+                at += length;
             }
-            if (length < 0 || length > data.length - at) {
-                throw new IOException("a text is longer than all texts together");
-            }
-            texts.add(new String(data, at, length, charset));
-            at += length;
+            starts[size] = at;
         }
-        return texts;
+
+        String text(int number) throws IOException {
+            if (number >= size) {
+                throw new IOException("a table refers to text " + number + " of " + size);
+            }
+            int length = number == 0 ? 0 : starts[number + 1] - starts[number];
+            budget.hold(100 + 2L * length);
+            return new String(data, starts[number], length, charset);
+        }
     }
 
     private static Charset charset(int codepage) {

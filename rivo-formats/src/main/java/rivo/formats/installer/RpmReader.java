@@ -22,7 +22,7 @@ final class RpmReader {
 
     private static final int LEAD = 96;
     private static final int MOST_ENTRIES = 10_000;
-    private static final int MOST_DATA = 32 << 20;
+    private static final int MOST_DATA = 16 << 20;
     private static final int NAME = 1000;
     private static final int VERSION = 1001;
     private static final int SUMMARY = 1004;
@@ -33,17 +33,20 @@ final class RpmReader {
     private static final int REQUIRE_VERSION = 1050;
     private static final int INT32 = 4;
     private static final Set<Integer> TEXTS = Set.of(6, 8, 9);
+    /** All others are passed over, whatever they say of themselves. */
+    private static final Set<Integer> READ = Set.of(NAME, VERSION, SUMMARY, VENDOR, ARCH, REQUIRE_FLAGS, REQUIRE_NAME, REQUIRE_VERSION);
+    private static final int LONGEST_TEXT = 1 << 16;
     private static final int GREATER = 4;
 
     private RpmReader() {
     }
 
-    static InstallerFile read(Path file) throws IOException {
+    static InstallerFile read(Path file, ReadingBudget budget) throws IOException {
         try (DataInputStream in = new DataInputStream(new BufferedInputStream(Files.newInputStream(file)))) {
             in.readFully(new byte[LEAD]);
-            int length = header(in).length();
+            int length = header(in, budget).length();
             in.readFully(new byte[(8 - length % 8) % 8]);
-            return told(header(in).tags());
+            return told(header(in, budget).tags());
         }
     }
 
@@ -51,7 +54,7 @@ final class RpmReader {
     private record Header(int length, Map<Integer, List<String>> tags) {
     }
 
-    private static Header header(DataInputStream in) throws IOException {
+    private static Header header(DataInputStream in, ReadingBudget budget) throws IOException {
         if (in.readInt() != 0x8eade801) {
             throw new IOException("a header is missing");
         }
@@ -61,6 +64,7 @@ final class RpmReader {
         if (entries < 0 || entries > MOST_ENTRIES || length < 0 || length > MOST_DATA) {
             throw new IOException("a header says it has " + entries + " entries in " + length + " bytes");
         }
+        budget.hold(entries * 16L + length);
         byte[] index = in.readNBytes(entries * 16);
         byte[] data = in.readNBytes(length);
         if (index.length < entries * 16 || data.length < length) {
@@ -70,13 +74,17 @@ final class RpmReader {
         ByteBuffer all = ByteBuffer.wrap(index);
         for (int i = 0; i < entries; i++) {
             int tag = all.getInt();
-            List<String> values = values(all.getInt(), all.getInt(), all.getInt(), ByteBuffer.wrap(data));
-            tags.put(tag, values);
+            int type = all.getInt();
+            int at = all.getInt();
+            int count = all.getInt();
+            if (READ.contains(tag) && !tags.containsKey(tag)) {
+                tags.put(tag, values(type, at, count, ByteBuffer.wrap(data), budget));
+            }
         }
         return new Header(length, tags);
     }
 
-    private static List<String> values(int type, int at, int count, ByteBuffer data) {
+    private static List<String> values(int type, int at, int count, ByteBuffer data, ReadingBudget budget) throws IOException {
         List<String> values = new ArrayList<>();
         if (at < 0 || at >= data.limit()) {
             return values;
@@ -88,8 +96,14 @@ final class RpmReader {
                 while (data.hasRemaining() && data.get() != 0) {
                     // On to its end.
                 }
+                int length = data.position() - from;
+                budget.hold(64 + 2L * length);
+                if (length > LONGEST_TEXT) {
+                    throw new ReadingBudget.ExceededException("one of its texts has " + length + " bytes");
+                }
                 values.add(new String(data.array(), from, Math.max(0, data.position() - from - 1), StandardCharsets.UTF_8));
             } else if (type == INT32 && data.remaining() >= 4) {
+                budget.hold(64);
                 values.add(String.valueOf(data.getInt()));
             } else {
                 break;

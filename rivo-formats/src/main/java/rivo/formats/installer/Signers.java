@@ -1,6 +1,7 @@
 package rivo.formats.installer;
 
 import java.io.ByteArrayInputStream;
+import java.io.IOException;
 import java.security.cert.CertificateException;
 import java.security.cert.CertificateFactory;
 import java.security.cert.X509Certificate;
@@ -14,16 +15,24 @@ import org.jspecify.annotations.Nullable;
 /** Who signed, by the certificates in a PKCS #7 signature (RFC 2315). Whether the signature holds is not checked. */
 final class Signers {
 
+    private static final int MOST_CERTIFICATES = 100;
+
     private Signers() {
     }
 
     /** The organisation of the certificate that issued no other, else its common name; null when none is told. */
-    static @Nullable String of(byte[] pkcs7) {
+    static @Nullable String of(byte[] pkcs7, ReadingBudget budget) throws IOException {
         List<X509Certificate> certificates = new ArrayList<>();
+        // Each certificate comes to many times its own size.
+        budget.hold(20L * pkcs7.length);
         try {
             for (var certificate : CertificateFactory.getInstance("X.509")
                     .generateCertificates(new ByteArrayInputStream(pkcs7))) {
                 certificates.add((X509Certificate) certificate);
+            }
+            budget.work(pkcs7.length);
+            if (certificates.size() > MOST_CERTIFICATES) {
+                return null;
             }
         } catch (CertificateException | RuntimeException e) {
             return null;

@@ -154,13 +154,18 @@ public class Contents {
     public Path file(String hash) {
         Path file = folder.resolve(isHash(hash) ? hash : "none");
         if (!Files.isRegularFile(file)) {
-            throw ApiException.notFound("no-content", "There is no content with the SHA-256 " + hash
-                    + "; call in again for work that is up to date.");
+            throw none(hash);
         }
         if (!checked.contains(hash)) {
             check(file, hash);
         }
         return file;
+    }
+
+    /** Said alike of content that is not there and of content that whoever asks may not have. */
+    public static ApiException none(String hash) {
+        return ApiException.notFound("no-content", "There is no content with the SHA-256 " + hash
+                + "; call in again for work that is up to date.");
     }
 
     private void check(Path file, String hash) {

@@ -30,6 +30,7 @@ import rivo.core.rehearse.TitleDifference;
 import rivo.core.resolve.Resolver;
 import rivo.server.change.DraftRehearsal.Rehearsed;
 import rivo.server.estate.WorkingEstate;
+import rivo.server.web.Page;
 
 /** The draft of whoever is signed in, with its rehearsal. */
 @RestController
@@ -78,6 +79,8 @@ class DraftApi {
     /** Why a change is made, and the token of the rehearsal that was looked at. */
     record Publication(String reason, String token) {
     }
+
+    private static final int MOST_COUNTED = 10_000;
 
     private final Drafts drafts;
     private final DraftRehearsal rehearsals;
@@ -140,6 +143,7 @@ class DraftApi {
     @GetMapping("/rehearsal/{part}")
     CountedDevices counted(@PathVariable String part, @RequestParam(defaultValue = "0") int offset,
             @RequestParam(defaultValue = "200") int limit, Principal who) {
+        Page page = Page.of(offset, limit, MOST_COUNTED);
         Rehearsed rehearsal = rehearsals.rehearse(working.resolver(), drafts.edits(who.getName()));
         Estate estate = rehearsal.after().estate();
         List<CountedDevice> all = new ArrayList<>();
@@ -147,10 +151,10 @@ class DraftApi {
         for (TitleDifference difference : rehearsal.titles()) {
             Positions devices = part(part).of(difference);
             total += devices.size();
-            devices.stream().limit(Math.max(0L, (long) offset + limit)).forEach(
+            devices.stream().limit(page.end()).forEach(
                     p -> all.add(counted(estate, rehearsal.after().audiences().device(p, difference.title().scope()), difference.title())));
         }
-        return new CountedDevices(total, all.stream().skip(offset).limit(limit).toList());
+        return new CountedDevices(total, page.of(all));
     }
 
     private static DraftRehearsal.Part part(String word) {

@@ -66,7 +66,8 @@ public class DemoCommand implements Callable<Integer> {
                 .with("rivo.directory.bind-dn", DemoOrganisation.READER_DN)
                 .with("rivo.directory.password", READER_PASSWORD)
                 .with("rivo.directory.scan-every", Duration.ofSeconds(30).toString())
-                .with("rivo.directory.administrators", DemoOrganisation.ADMINISTRATORS)
+                .with("rivo.directory.administrators", DemoOrganisation.ADMINISTRATORS_DN)
+                .with("rivo.local-mirrors", true)
                 .onceAnswering(() -> directory.join());
         ConfigurableApplicationContext context = server.start();
         context.addApplicationListener(event -> {

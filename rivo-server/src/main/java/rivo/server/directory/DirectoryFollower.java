@@ -79,7 +79,7 @@ public class DirectoryFollower {
 
     private static DirectorySettings settings(ServerSettings.DirectorySection section) {
         return new DirectorySettings(section.url(), section.baseDn(), section.bindDn(), section.password(),
-                section.pageSize(), section.patience());
+                section.pageSize(), section.patience(), section.startTls(), section.ca());
     }
 
     @EventListener(ApplicationReadyEvent.class)

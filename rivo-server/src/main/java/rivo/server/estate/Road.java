@@ -31,8 +31,10 @@ import rivo.core.estate.Estate;
  * disk, puts the new working estate in place, and only then answers. So whoever got an answer finds the change there
  * after a kill at any moment, and many small reports share one forced write.
  *
- * <p><b>Stops loudly:</b> when the transaction cannot be committed or forced, disk and memory might disagree. The
- * writer stops, the health check says so, and every later command is refused until a restart reads H2 anew.
+ * <p><b>Stops loudly:</b> when the transaction cannot be committed or forced, or what was written cannot be put in place, disk and
+ * memory might disagree; and when the memory runs out nobody knows what else is missing. The writer stops, the health check says so,
+ * and every later command is refused until a restart reads H2 anew. Whatever else a command throws, an {@link Error} too, is that one
+ * command's failure.
  */
 @Component
 public class Road implements HealthIndicator {
@@ -87,21 +89,28 @@ public class Road implements HealthIndicator {
             if (e.getCause() instanceof RuntimeException own) {
                 throw own;
             }
+            if (e.getCause() instanceof Error own) {
+                throw new IllegalStateException("a change failed", own);
+            }
             throw new RoadClosedException("The change was not written within " + PATIENCE_SECONDS
                     + " s. Look whether it took effect before trying again.");
         }
     }
 
     private void work() {
+        Connections.thisThreadWrites();
+        List<Waiting<?>> together = new ArrayList<>();
         try {
             while (closed == null) {
-                List<Waiting<?>> together = new ArrayList<>();
+                together.clear();
                 together.add(queue.take());
                 queue.drainTo(together, MOST_TOGETHER - 1);
                 write(together);
             }
         } catch (InterruptedException e) {
             LOG.debug("the writer stops");
+        } catch (Throwable e) {
+            failed(together, e);
         } finally {
             refuseTheRest();
         }
@@ -110,25 +119,28 @@ public class Road implements HealthIndicator {
     private void write(List<Waiting<?>> together) {
         List<Ran> ran = new ArrayList<>();
         Estate[] next = {working.now()};
-        try {
-            transaction.executeWithoutResult(status -> {
-                for (Waiting<?> waiting : together) {
-                    next[0] = run(waiting, status, next[0], ran);
-                }
-            });
-            db.sql("checkpoint sync").update();
-        } catch (RuntimeException e) {
-            close("Rivo takes no more changes, because the last one could not be written to disk. "
-                    + "Look into the log, make room or mend the disk, and start Rivo again.");
-            LOG.error("The writer stops: a change could not be made durable", e);
-            together.forEach(w -> w.answer().completeExceptionally(new RoadClosedException(String.valueOf(closed))));
-            return;
-        }
+        transaction.executeWithoutResult(status -> {
+            for (Waiting<?> waiting : together) {
+                next[0] = run(waiting, status, next[0], ran);
+            }
+        });
+        db.sql("checkpoint sync").update();
         working.become(next[0]);
         for (Ran one : ran) {
             one.afterwards().forEach(Road::quietly);
             one.answer().run();
         }
+    }
+
+    /** Nobody may go on as if nothing had happened: neither those who wait, nor those who come. */
+    private void failed(List<Waiting<?>> together, Throwable e) {
+        close(e instanceof VirtualMachineError
+                ? "Rivo takes no more changes, because its memory ran out. Start it again with more (--memory)."
+                : "Rivo takes no more changes, because the last one could not be written to disk, or not be put in place. "
+                        + "Look into the log, make room or mend the disk, and start Rivo again.");
+        String sentence = String.valueOf(closed);
+        together.forEach(w -> w.answer().completeExceptionally(new RoadClosedException(sentence)));
+        LOG.error("The writer stops: a change could not be made durable", e);
     }
 
     /** Runs one command; gives the estate after it. */
@@ -140,7 +152,7 @@ public class Road implements HealthIndicator {
             status.releaseSavepoint(savepoint);
             ran.add(new Ran(() -> waiting.answer().complete(result), journey.afterwards()));
             return journey.estate();
-        } catch (RuntimeException e) {
+        } catch (RuntimeException | StackOverflowError | AssertionError | LinkageError e) {
             status.rollbackToSavepoint(savepoint);
             waiting.answer().completeExceptionally(e);
             return before;
@@ -150,7 +162,7 @@ public class Road implements HealthIndicator {
     private static void quietly(Runnable afterwards) {
         try {
             afterwards.run();
-        } catch (RuntimeException e) {
+        } catch (RuntimeException | StackOverflowError | AssertionError | LinkageError e) {
             LOG.error("A listener failed after a change had been written", e);
         }
     }

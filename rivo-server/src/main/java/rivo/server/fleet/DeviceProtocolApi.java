@@ -1,6 +1,7 @@
 package rivo.server.fleet;
 
 import io.swagger.v3.oas.annotations.Hidden;
+import jakarta.servlet.http.HttpServletRequest;
 import java.io.IOException;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
@@ -18,7 +19,6 @@ import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
-import org.springframework.web.bind.annotation.RequestAttribute;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestHeader;
 import org.springframework.web.bind.annotation.RequestMapping;
@@ -33,13 +33,16 @@ import rivo.devices.protocol.ReportAnswer;
 import rivo.server.ServerSettings;
 import rivo.server.catalogue.Contents;
 import rivo.server.estate.WorkingEstate;
+import rivo.server.fleet.Caller.CallingDevice;
+import rivo.server.fleet.Caller.CallingMirror;
+import rivo.server.fleet.Caller.Enrolling;
 import rivo.server.mirror.Traffic;
 import tools.jackson.databind.json.JsonMapper;
 
-/** The device protocol, version 1. Whoever comes here has been checked by {@link DeviceSignatures}. */
+/** The device protocol, version 2. Each handler takes whoever calls as its first parameter, which {@link CallerResolver} proves. */
 @Hidden
 @RestController
-@RequestMapping("/device/v1")
+@RequestMapping("/device")
 class DeviceProtocolApi {
 
     private static final Duration SHORTEST = Duration.ofSeconds(1);
@@ -70,24 +73,23 @@ class DeviceProtocolApi {
         this.json = json;
     }
 
-    @PostMapping("/enrolments")
+    @PostMapping("/v2/enrolments")
     @ResponseStatus(HttpStatus.CREATED)
-    Enrolled enrol(@RequestBody Enrolment asked) {
-        return enrolments.enrol(asked);
+    Enrolled enrol(Enrolling caller, @RequestBody Enrolment asked, HttpServletRequest request) {
+        Enrolments.NewlyEnrolled known = enrolments.enrol(caller.request(), asked.publicKey());
+        DeviceAnswer.signFor(request, known.keyId(), known.key(), caller.request());
+        return known.answer();
     }
 
     /** @param nextIn the seconds until the device means to call in again; it may call sooner than it is told */
-    @GetMapping("/devices/{id}/work")
-    ResponseEntity<byte[]> callIn(@PathVariable String id,
+    @GetMapping("/v2/work")
+    ResponseEntity<byte[]> callIn(CallingDevice caller,
             @RequestHeader(name = "If-None-Match", required = false) @Nullable String held,
             @RequestHeader(name = "Rivo-Next-Call-In", required = false) @Nullable Long nextIn) {
         Resolver resolver = working.resolver();
-        Device device = resolver.estate().devices().find(id);
-        if (device == null) {
-            throw Fleet.gone();
-        }
-        fleet.seen(id, clock.instant(), next(nextIn));
-        byte[] body = json.writeValueAsBytes(work.of(resolver, device));
+        Device device = device(resolver, caller);
+        fleet.seen(device.id(), clock.instant(), next(nextIn));
+        byte[] body = json.writeValueAsBytes(work.of(resolver, device).withServerKey(enrolments.newServerKey(device.id())));
         String etag = etag(body);
         CacheControl untilNext = CacheControl.maxAge(settings.callInEvery()).cachePrivate();
         if (etag.equals(held)) {
@@ -95,6 +97,14 @@ class DeviceProtocolApi {
         }
         return ResponseEntity.ok().eTag(etag).cacheControl(untilNext).contentType(MediaType.APPLICATION_JSON)
                 .body(body);
+    }
+
+    private static Device device(Resolver resolver, CallingDevice caller) {
+        Device device = resolver.estate().devices().find(caller.id());
+        if (device == null) {
+            throw Fleet.gone();
+        }
+        return device;
     }
 
     private Duration next(@Nullable Long told) {
@@ -112,23 +122,32 @@ class DeviceProtocolApi {
         }
     }
 
-    @PostMapping("/devices/{id}/reports")
-    ReportAnswer report(@PathVariable String id, @RequestBody Report report) {
-        return reports.take(id, report);
+    @PostMapping("/v2/reports")
+    ReportAnswer report(CallingDevice caller, @RequestBody Report report) {
+        return reports.take(caller.id(), report);
     }
 
-    /** Takes ranges (RFC 9110, section 14). */
-    @GetMapping("/content/{sha256}")
-    ResponseEntity<Resource> content(@PathVariable String sha256,
-            @RequestHeader(name = "Range", required = false) @Nullable String range,
-            @RequestAttribute(name = DeviceSignatures.MIRROR, required = false) @Nullable String mirror) {
-        FileSystemResource file = new FileSystemResource(contents.file(sha256));
-        if (mirror != null) {
-            traffic.served(mirror, sha256, asked(range, file));
+    /** Takes ranges (RFC 9110, section 14). A device gets what its own work names; a mirror whatever it knows the hash of. */
+    @GetMapping({"/v2/content/{sha256}", "/v1/content/{sha256}"})
+    ResponseEntity<Resource> content(Caller caller, @PathVariable String sha256,
+            @RequestHeader(name = "Range", required = false) @Nullable String range, HttpServletRequest request) {
+        if (caller instanceof CallingDevice own && !isOfItsWork(own, sha256)) {
+            throw Contents.none(sha256);
         }
+        FileSystemResource file = new FileSystemResource(contents.file(sha256));
+        if (caller instanceof CallingMirror mirror) {
+            traffic.served(mirror.id(), sha256, asked(range, file));
+        }
+        DeviceAnswer.isContent(request);
         return ResponseEntity.ok().cacheControl(CacheControl.maxAge(Duration.ofDays(365)).immutable())
                 .eTag('"' + sha256 + '"').contentType(MediaType.APPLICATION_OCTET_STREAM)
                 .body(file);
+    }
+
+    private boolean isOfItsWork(CallingDevice caller, String sha256) {
+        Resolver resolver = working.resolver();
+        return work.of(resolver, device(resolver, caller)).jobs().stream().flatMap(job -> job.contents().stream())
+                .anyMatch(content -> content.sha256().equals(sha256));
     }
 
     /** How many bytes a request asks for; a range that cannot be read or given asks for none. */

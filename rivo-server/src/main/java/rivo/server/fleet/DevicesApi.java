@@ -10,16 +10,20 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.TreeMap;
 import org.jspecify.annotations.Nullable;
+import org.springframework.http.HttpStatus;
+import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
 import rivo.core.estate.Device;
 import rivo.core.estate.Estate;
 import rivo.core.estate.Ou;
 import rivo.core.resolve.Resolver;
 import rivo.server.estate.WorkingEstate;
+import rivo.server.web.Page;
 
 /** The devices: the list, and one device. */
 @RestController
@@ -66,11 +70,11 @@ class DevicesApi {
             @RequestParam @Nullable String title, @RequestParam @Nullable String outcome,
             @RequestParam @Nullable String state, @RequestParam(defaultValue = "0") int offset,
             @RequestParam(defaultValue = "100") int limit) {
+        Page page = Page.of(offset, limit, MOST_ROWS);
         Resolver resolver = working.resolver();
         Estate estate = resolver.estate();
         int[] positions = new DeviceFilter(q, ou, title, outcome, state).positions(resolver, fleet);
-        List<DeviceRow> rows = Arrays.stream(positions).skip(Math.max(0, offset))
-                .limit(Math.max(0, Math.min(limit, MOST_ROWS))).mapToObj(p -> {
+        List<DeviceRow> rows = Arrays.stream(positions).skip(page.offset()).limit(page.limit()).mapToObj(p -> {
                     Device device = estate.devices().at(p);
                     return DeviceRow.of(estate, device, fleet.of(device.id()));
                 }).toList();
@@ -114,5 +118,12 @@ class DevicesApi {
     @PostMapping("/api/devices/{id}/token")
     Enrolments.NewToken token(@PathVariable String id, Principal who) {
         return Objects.requireNonNull(enrolments.newTokens(who.getName(), List.of(id), TOKEN_VALID).get(id));
+    }
+
+    /** Ends what the device signs with: from now on nobody speaks for it until it enrols anew. */
+    @DeleteMapping("/api/devices/{id}/enrolment")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void revoke(@PathVariable String id, Principal who) {
+        enrolments.revoke(who.getName(), fleet.device(id).id());
     }
 }

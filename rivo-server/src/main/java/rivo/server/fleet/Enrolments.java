@@ -1,27 +1,25 @@
 package rivo.server.fleet;
 
-import java.nio.charset.StandardCharsets;
-import java.security.MessageDigest;
-import java.security.NoSuchAlgorithmException;
-import java.security.SecureRandom;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
-import java.util.Base64;
 import java.util.Collection;
-import java.util.HexFormat;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
 import org.jspecify.annotations.Nullable;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 import org.springframework.http.HttpStatus;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 import rivo.core.estate.Device;
+import rivo.devices.protocol.AgreementKey;
 import rivo.devices.protocol.Enrolled;
-import rivo.devices.protocol.Enrolment;
+import rivo.devices.protocol.EnrolmentToken;
+import rivo.devices.protocol.KeyId;
+import rivo.devices.protocol.MessageKey;
 import rivo.server.estate.Journey;
 import rivo.server.estate.Road;
 import rivo.server.estate.Rows;
@@ -30,47 +28,88 @@ import rivo.server.live.Topics;
 import rivo.server.web.ApiException;
 
 /**
- * Which devices have a key of their own, and the one-time tokens by which they get one. Only the hash of a token is
- * kept. Keys are held in memory too, so that a call-in never reads H2.
+ * Which devices are known by which public key, and the one-time tokens by which they get known. Of a token, too, only the public
+ * key is kept. Public keys are held in memory as well, so that a call-in never reads H2; the keys that devices sign with are
+ * derived when they are first needed. Safe for any number of threads.
  */
 @Component
 public class Enrolments {
 
-    private static final int KEY_BYTES = 32;
-    private static final int TOKEN_BYTES = 24;
-    private static final int SHORTEST_NONCE = 16;
-    private static final int LONGEST_NONCE = 200;
+    private static final Logger LOG = LoggerFactory.getLogger(Enrolments.class);
 
     /** A token just made; it is never shown again. */
     public record NewToken(String device, String token, Instant validUntil) {
     }
 
-    private record Token(String device, Instant validUntil, @Nullable String nonce) {
+    /** @param usedBy the public key of the device that has used it; null while nobody has */
+    private record Token(String device, Instant validUntil, @Nullable String usedBy) {
+    }
+
+    /** @param serverTag which of the server's keys it last signed with */
+    private record Known(String publicKey, String serverTag) {
     }
 
     private final Road road;
     private final LiveEvents events;
-    private final SecureRandom random = new SecureRandom();
-    private final Map<String, byte[]> keys = new ConcurrentHashMap<>();
+    private final ServerKeys serverKeys;
+    private final Map<String, Known> devices = new ConcurrentHashMap<>();
+    /** By the device's public key and the server's tag: what they give never changes. */
+    private final Map<KeyId, MessageKey> derived = new ConcurrentHashMap<>();
 
-    Enrolments(Road road, LiveEvents events, JdbcClient db) {
+    Enrolments(Road road, LiveEvents events, ServerKeys serverKeys, JdbcClient db) {
         this.road = road;
         this.events = events;
-        db.sql("select device, device_key from enrolments").query((row, n) -> keys.put(row.getString("device"),
-                Base64.getDecoder().decode(row.getString("device_key")))).list();
+        this.serverKeys = serverKeys;
+        db.sql("select device, public_key, server_tag from enrolments").query((row, n) -> devices.put(row.getString("device"),
+                new Known(row.getString("public_key"), row.getString("server_tag")))).list();
+        long behind = withEarlierKey();
+        if (behind > 0) {
+            LOG.info("{} devices have not called in since the server's key was changed; keep the earlier key's file until they have",
+                    behind);
+        }
     }
 
-    /** The key of an enrolled device. */
-    Optional<byte[]> key(String device) {
-        return Optional.ofNullable(keys.get(device));
+    /** How many devices still sign by a key of the server that is no longer current. */
+    public long withEarlierKey() {
+        return devices.values().stream().filter(known -> !known.serverTag().equals(serverKeys.currentTag())).count();
+    }
+
+    /** By what the device of this id signs; null when it is not known, or the server has no such key. */
+    @Nullable MessageKey key(KeyId id) {
+        Known known = devices.get(id.name());
+        AgreementKey own = known == null ? null : serverKeys.tagged(id.serverTag());
+        if (known == null || own == null) {
+            return null;
+        }
+        return derived.computeIfAbsent(new KeyId(known.publicKey(), id.serverTag()), i -> MessageKey.ofServer(own, known.publicKey()));
+    }
+
+    /** The server's current public key, for a device that signs by an earlier one; null for the others. */
+    @Nullable String newServerKey(String device) {
+        Known known = devices.get(device);
+        return known == null || known.serverTag().equals(serverKeys.currentTag()) ? null : serverKeys.current().publicKey();
+    }
+
+    /** Notes once that a device signs by another key of the server than before. */
+    void signedWith(KeyId id) {
+        Known known = devices.get(id.name());
+        if (known == null || known.serverTag().equals(id.serverTag()) || !id.serverTag().equals(serverKeys.currentTag())) {
+            return;
+        }
+        road.take(journey -> {
+            journey.db().sql("update enrolments set server_tag = ? where device = ? and public_key = ?")
+                    .params(id.serverTag(), id.name(), known.publicKey()).update();
+            journey.afterwards(() -> devices.replace(id.name(), known, new Known(known.publicKey(), id.serverTag())));
+            return id;
+        });
     }
 
     public boolean isEnrolled(String device) {
-        return keys.containsKey(device);
+        return devices.containsKey(device);
     }
 
     public int enrolled() {
-        return keys.size();
+        return devices.size();
     }
 
     /**
@@ -78,99 +117,132 @@ public class Enrolments {
      *
      * @throws ApiException when a device does not exist
      */
-    public Map<String, NewToken> newTokens(String who, Collection<String> devices, Duration valid) {
+    public Map<String, NewToken> newTokens(String who, Collection<String> wanted, Duration valid) {
+        String serverKey = serverKeys.current().publicKey();
+        Map<String, EnrolmentToken> made = new LinkedHashMap<>();
+        wanted.forEach(device -> made.put(device, EnrolmentToken.random(serverKey)));
         return road.take(journey -> {
             Instant until = journey.now().plus(valid);
             Map<String, NewToken> tokens = new LinkedHashMap<>();
             List<Object[]> rows = new ArrayList<>();
-            for (String device : devices) {
-                known(journey, device);
-                NewToken token = new NewToken(device, randomText(TOKEN_BYTES), until);
-                tokens.put(device, token);
-                rows.add(new Object[] {hash(token.token()), device, Rows.at(until)});
-            }
-            journey.batch("insert into tokens (hash, device, valid_until) values (?, ?, ?)", rows);
-            journey.journal(who, "tokens-made", devices.size() == 1 ? "device:" + devices.iterator().next() : "devices",
-                    null, null, Map.of("devices", devices.size(), "validUntil", until.toString()));
+            made.forEach((device, token) -> {
+                if (journey.estate().devices().find(device) == null) {
+                    throw Fleet.unknown(device);
+                }
+                tokens.put(device, new NewToken(device, token.text(), until));
+                rows.add(new Object[] {token.key().publicKey(), device, Rows.at(until)});
+            });
+            journey.batch("insert into tokens (public_key, device, valid_until) values (?, ?, ?)", rows);
+            journey.journal(who, "tokens-made", made.size() == 1 ? "device:" + made.keySet().iterator().next() : "devices",
+                    null, null, Map.of("devices", made.size(), "validUntil", until.toString()));
             return tokens;
         });
     }
 
-    private static void known(Journey journey, String device) {
-        if (journey.estate().devices().find(device) == null) {
-            throw Fleet.unknown(device);
-        }
+    /** A device that has become known, and by what its answer is signed. */
+    record NewlyEnrolled(Enrolled answer, KeyId keyId, MessageKey key) {
     }
 
     /**
-     * Gives a device a key of its own. The same token with the same nonce gets the same key again while the token is
-     * valid; with another nonce it is refused.
+     * Makes a device known by its public key. The same token with the same key gets the same answer again while the token is valid;
+     * with another key it is refused.
+     *
+     * @throws ApiException when the request does not prove that whoever asks has the token and the private key
      */
-    Enrolled enrol(Enrolment asked) {
-        checkNonce(asked.nonce());
+    NewlyEnrolled enrol(SignedRequest request, @Nullable String publicKey) {
+        AgreementKey own = serverKeys.tagged(request.keyId().serverTag());
+        if (own == null || !isBy(request, own, publicKey)) {
+            throw badToken();
+        }
+        String device = String.valueOf(publicKey);
         return road.take(journey -> {
-            Token token = token(journey.db(), asked.token());
+            Token token = token(journey.db(), request.keyId().name());
             if (token == null || token.validUntil().isBefore(journey.now())
-                    || token.nonce() != null && !token.nonce().equals(hash(asked.nonce()))) {
-                throw ApiException.refused(HttpStatus.UNAUTHORIZED, "bad-token",
-                        "The token is wrong, used, or no longer valid. Ask for a new one on the device's page.");
+                    || token.usedBy() != null && !token.usedBy().equals(device)) {
+                throw badToken();
             }
-            Device device = journey.estate().devices().find(token.device());
-            if (device == null) {
+            Device known = journey.estate().devices().find(token.device());
+            if (known == null) {
                 throw Fleet.gone();
             }
-            byte[] held = keys.get(device.id());
-            byte[] key = token.nonce() != null && held != null ? held : newKey(journey, asked, device);
-            return new Enrolled(device.id(), device.name(), Base64.getEncoder().encodeToString(key));
+            if (token.usedBy() == null) {
+                enrol(journey, known, device, request.keyId());
+            } else if (!isKnownBy(journey.db(), known.id(), device)) {
+                throw badToken();
+            }
+            return new NewlyEnrolled(new Enrolled(known.id(), known.name()), new KeyId(known.id(), request.keyId().serverTag()),
+                    MessageKey.ofServer(own, device));
         });
     }
 
-    private static void checkNonce(@Nullable String nonce) {
-        if (nonce == null || nonce.length() < SHORTEST_NONCE || nonce.length() > LONGEST_NONCE) {
-            throw ApiException.refused(HttpStatus.BAD_REQUEST, "bad-nonce", "The nonce has " + SHORTEST_NONCE + " to "
-                    + LONGEST_NONCE + " characters, chosen at random by the device.");
+    private static ApiException badToken() {
+        return ApiException.refused(HttpStatus.UNAUTHORIZED, "bad-token",
+                "The token is wrong, used, or no longer valid. Ask for a new one on the device's page.");
+    }
+
+    /** Both keys come from outside, and one that can be no key proves nothing. */
+    private static boolean isBy(SignedRequest request, AgreementKey own, @Nullable String publicKey) {
+        String token = request.keyId().name();
+        if (publicKey == null || !AgreementKey.isKey(publicKey) || !AgreementKey.isKey(token)) {
+            return false;
+        }
+        try {
+            return request.isBy(MessageKey.ofEnrolment(own, publicKey, token));
+        } catch (IllegalArgumentException e) {
+            return false;
         }
     }
 
-    private static @Nullable Token token(JdbcClient db, @Nullable String token) {
-        return db.sql("select * from tokens where hash = ?").params(hash(token == null ? "" : token))
+    private static @Nullable Token token(JdbcClient db, String publicKey) {
+        return db.sql("select device, valid_until, used_by from tokens where public_key = ?").params(publicKey)
                 .query((row, n) -> new Token(row.getString("device"), Rows.instant(row, "valid_until"),
-                        row.getString("nonce")))
+                        row.getString("used_by")))
                 .optional().orElse(null);
     }
 
-    private byte[] newKey(Journey journey, Enrolment asked, Device device) {
-        byte[] key = new byte[KEY_BYTES];
-        random.nextBytes(key);
-        journey.db().sql("merge into enrolments (device, device_key, at) values (?, ?, ?)")
-                .params(device.id(), Base64.getEncoder().encodeToString(key), Rows.at(journey.now())).update();
-        journey.db().sql("update tokens set nonce = ? where hash = ?").params(hash(asked.nonce()),
-                hash(asked.token())).update();
-        // A token used before would get the new key by its old nonce.
-        journey.db().sql("delete from tokens where device = ? and nonce is not null and hash <> ?")
-                .params(device.id(), hash(asked.token())).update();
+    /** Not when the device has enrolled anew or was revoked since. */
+    private static boolean isKnownBy(JdbcClient db, String device, String publicKey) {
+        return db.sql("select public_key from enrolments where device = ?").params(device).query(String.class).optional()
+                .filter(publicKey::equals).isPresent();
+    }
+
+    private void enrol(Journey journey, Device device, String publicKey, KeyId token) {
+        journey.db().sql("merge into enrolments (device, public_key, server_tag, at) values (?, ?, ?, ?)")
+                .params(device.id(), publicKey, token.serverTag(), Rows.at(journey.now())).update();
+        journey.db().sql("update tokens set used_by = ? where public_key = ?").params(publicKey, token.name()).update();
+        // A token used before would answer for a key that counts no more.
+        journey.db().sql("delete from tokens where device = ? and used_by is not null and public_key <> ?")
+                .params(device.id(), token.name()).update();
         journey.db().sql("update device_reports set last_number = 0 where device = ?").params(device.id()).update();
         journey.journal("device " + device.name(), "enrolled", "device:" + device.id(), null, null, null);
-        journey.afterwards(() -> {
-            keys.put(device.id(), key);
-            events.changed(Topics.device(device.id()));
-            events.changed(Topics.FLEET);
+        journey.afterwards(() -> become(device.id(), new Known(publicKey, token.serverTag())));
+    }
+
+    /**
+     * Ends what a device signs with, and every token made for it: whoever has its key has nothing any more. It can enrol anew by a
+     * new token.
+     *
+     * @throws ApiException when the device is not enrolled
+     */
+    void revoke(String who, String device) {
+        road.take(journey -> {
+            int rows = journey.db().sql("delete from enrolments where device = ?").params(device).update();
+            if (rows == 0) {
+                throw ApiException.conflict("not-enrolled", "This device is not enrolled; there is nothing to revoke.");
+            }
+            journey.db().sql("delete from tokens where device = ?").params(device).update();
+            journey.journal(who, "enrolment-revoked", "device:" + device, null, null, null);
+            journey.afterwards(() -> become(device, null));
+            return device;
         });
-        return key;
     }
 
-    private String randomText(int bytes) {
-        byte[] random = new byte[bytes];
-        this.random.nextBytes(random);
-        return Base64.getUrlEncoder().withoutPadding().encodeToString(random);
-    }
-
-    private static String hash(String text) {
-        try {
-            return HexFormat.of().formatHex(
-                    MessageDigest.getInstance("SHA-256").digest(text.getBytes(StandardCharsets.UTF_8)));
-        } catch (NoSuchAlgorithmException e) {
-            throw new IllegalStateException("every Java has SHA-256", e);
+    private void become(String device, @Nullable Known known) {
+        Known before = known == null ? devices.remove(device) : devices.put(device, known);
+        if (before != null && (known == null || !before.publicKey().equals(known.publicKey()))) {
+            derived.keySet().removeIf(id -> id.name().equals(before.publicKey()));
         }
+        events.changed(Topics.device(device));
+        events.changed(Topics.FLEET);
     }
 }

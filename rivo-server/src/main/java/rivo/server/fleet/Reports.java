@@ -13,6 +13,7 @@ import rivo.core.estate.Device;
 import rivo.core.estate.Facts;
 import rivo.core.estate.Installed;
 import rivo.core.estate.Present;
+import rivo.core.estate.RefusedException;
 import rivo.core.estate.Version;
 import rivo.devices.protocol.Progress;
 import rivo.devices.protocol.Report;
@@ -31,6 +32,8 @@ import rivo.server.mirror.Traffic;
 class Reports {
 
     private static final int LONGEST_MESSAGE = 1000;
+    /** How far a number may run ahead, so that one wrong report cannot make the server deaf to all that follow. */
+    private static final long LARGEST_LEAP = 1_000_000;
     private static final Duration KEPT = Duration.ofDays(90);
 
     private final Road road;
@@ -55,6 +58,11 @@ class Reports {
             long last = lastNumber(journey.db(), deviceId);
             if (report.number() <= last) {
                 return new ReportAnswer(false, last);
+            }
+            if (report.number() - last > LARGEST_LEAP) {
+                throw new RefusedException("leaping-number", "number", "The report has the number " + report.number()
+                        + ", more than " + LARGEST_LEAP + " above the last one, " + last + ". Go on above the last one; a device "
+                        + "that has lost count enrols anew, and counts from 1.");
             }
             Device newer = newer(device, report);
             write(journey, newer, report);

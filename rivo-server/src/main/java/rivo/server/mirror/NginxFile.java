@@ -50,7 +50,7 @@ final class NginxFile {
                         proxy_set_header If-None-Match "";
                         proxy_set_header If-Modified-Since "";
                         proxy_set_header Connection "";
-                        proxy_pass %7$s/device/v1/content/$rivo_sha256;
+                        proxy_pass %7$s/device/v2/content/$rivo_sha256;
                     }
 
                     # What is here, and nothing else.

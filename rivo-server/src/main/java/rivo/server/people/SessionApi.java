@@ -4,20 +4,28 @@ import io.swagger.v3.oas.annotations.responses.ApiResponse;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import jakarta.servlet.http.HttpSession;
+import java.time.Clock;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
 import org.springframework.security.authentication.UsernamePasswordAuthenticationToken;
 import org.springframework.security.core.Authentication;
 import org.springframework.security.core.context.SecurityContext;
 import org.springframework.security.core.context.SecurityContextHolder;
 import org.springframework.security.web.context.SecurityContextRepository;
+import org.springframework.security.web.csrf.CsrfTokenRepository;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
+import rivo.core.estate.User;
 
-/** The session of whoever is signed in. */
+/** The session of whoever is signed in, and their others. */
 @RestController
 class SessionApi {
 
@@ -26,7 +34,7 @@ class SessionApi {
 
         @Override
         public String toString() {
-            return account;
+            return "credentials";
         }
     }
 
@@ -35,45 +43,73 @@ class SessionApi {
     }
 
     private final SignIn signIn;
+    private final Sessions sessions;
     private final SecurityContextRepository contexts;
+    private final CsrfTokenRepository tokens;
+    private final Clock clock;
 
-    SessionApi(SignIn signIn, SecurityContextRepository contexts) {
+    SessionApi(SignIn signIn, Sessions sessions, SecurityContextRepository contexts, CsrfTokenRepository tokens, Clock clock) {
         this.signIn = signIn;
+        this.sessions = sessions;
         this.contexts = contexts;
+        this.tokens = tokens;
+        this.clock = clock;
     }
 
     /** Answers 204 when nobody is signed in. */
     @GetMapping("/api/session")
     @ApiResponse(responseCode = "200", description = "who is signed in")
     ResponseEntity<Session> session() {
-        Authentication who = SecurityContextHolder.getContext().getAuthentication();
-        return who != null && who.getDetails() instanceof String fullName
-                ? ResponseEntity.ok(new Session(who.getName(), fullName)) : ResponseEntity.noContent().build();
+        SignedIn who = signedIn();
+        return who == null ? ResponseEntity.noContent().build() : ResponseEntity.ok(new Session(who.account(), who.fullName()));
     }
 
-    @PostMapping("/api/session")
+    private static @Nullable SignedIn signedIn() {
+        Authentication held = SecurityContextHolder.getContext().getAuthentication();
+        return held != null && held.getPrincipal() instanceof SignedIn who ? who : null;
+    }
+
+    /**
+     * Signs in. Needs no token, since there is no session yet that it could belong to; that the body has to be JSON keeps other sites'
+     * forms away. The session, its id and its token are new, whatever the browser had before.
+     */
+    @PostMapping(path = "/api/session", consumes = MediaType.APPLICATION_JSON_VALUE)
     Session enter(@RequestBody Credentials credentials, HttpServletRequest request, HttpServletResponse response) {
-        SignIn.Person person = signIn.signIn(credentials.account().strip(), credentials.password());
-        UsernamePasswordAuthenticationToken who = UsernamePasswordAuthenticationToken
-                .authenticated(person.account(), null, List.of());
-        who.setDetails(person.fullName());
+        User person = signIn.signIn(credentials.account().strip(), credentials.password(), request.getRemoteAddr());
+        leave(request);
+        SignedIn who = new SignedIn(sessions.newName(), person.id(), person.name(), person.fullName(), clock.instant());
         SecurityContext context = SecurityContextHolder.createEmptyContext();
-        context.setAuthentication(who);
-        if (request.getSession(false) != null) {
-            request.changeSessionId();
-        }
+        context.setAuthentication(UsernamePasswordAuthenticationToken.authenticated(who, null, List.of()));
+        sessions.begun(request.getSession(true), who, request.getRemoteAddr(), request.getHeader("User-Agent"));
         SecurityContextHolder.setContext(context);
         contexts.saveContext(context, request, response);
-        return new Session(person.account(), person.fullName());
+        tokens.saveToken(tokens.generateToken(request), request, response);
+        return new Session(person.name(), person.fullName());
     }
 
     @DeleteMapping("/api/session")
     ResponseEntity<Void> leave(HttpServletRequest request) {
         HttpSession session = request.getSession(false);
-        if (session != null) {
+        SignedIn who = signedIn();
+        if (who != null) {
+            sessions.end(who);
+        } else if (session != null) {
             session.invalidate();
         }
         SecurityContextHolder.clearContext();
         return ResponseEntity.noContent().build();
+    }
+
+    /** Where else the same person is signed in. */
+    @GetMapping("/api/sessions")
+    List<Sessions.SessionView> sessions(Authentication held) {
+        return sessions.of((SignedIn) held.getPrincipal());
+    }
+
+    /** Ends one of them. */
+    @DeleteMapping("/api/sessions/{id}")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void end(@PathVariable String id, Authentication held) {
+        sessions.end((SignedIn) held.getPrincipal(), id);
     }
 }

@@ -1,66 +1,63 @@
 package rivo.server.people;
 
 import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
-import rivo.server.ServerSettings;
+import rivo.core.estate.User;
 import rivo.server.directory.DirectoryFollower;
-import rivo.server.directory.GroupMembership;
+import rivo.server.estate.WorkingEstate;
 import rivo.server.web.ApiException;
 
 /** Signing in: the directory checks the password, membership in the administrators' group says who may. */
 @Component
 class SignIn {
 
-    private final DirectoryFollower follower;
-    private final GroupMembership groups;
-    private final ServerSettings settings;
-    private final SignInLimit limit;
-    private final JdbcClient db;
+    private static final int LONGEST_ACCOUNT = 256;
+    private static final int LONGEST_PASSWORD = 1024;
 
-    SignIn(DirectoryFollower follower, GroupMembership groups, ServerSettings settings, SignInLimit limit,
-            JdbcClient db) {
+    private final DirectoryFollower follower;
+    private final Administrators administrators;
+    private final SignInLimit limit;
+    private final WorkingEstate working;
+
+    SignIn(DirectoryFollower follower, Administrators administrators, SignInLimit limit, WorkingEstate working) {
         this.follower = follower;
-        this.groups = groups;
-        this.settings = settings;
+        this.administrators = administrators;
         this.limit = limit;
-        this.db = db;
+        this.working = working;
     }
 
     /**
+     * @param address where the request comes from
      * @return who it is
-     * @throws ApiException when the name or password is wrong, or the person may not
+     * @throws ApiException when the name or password is wrong, there were too many tries, or the person may not
      * @throws rivo.directory.DirectoryException when the directory cannot be asked
      */
-    Person signIn(String account, String password) {
-        limit.check(account);
+    User signIn(String account, String password, String address) {
+        if (account.length() > LONGEST_ACCOUNT || password.length() > LONGEST_PASSWORD) {
+            throw wrong();
+        }
+        SignInLimit.Try tried = limit.begin(account, address);
         Optional<String> id = follower.directory().signIn(account, password);
         if (id.isEmpty()) {
-            limit.wrong(account);
-            throw ApiException.refused(HttpStatus.UNAUTHORIZED, "wrong-sign-in",
-                    "The name or the password is wrong. Check both and try again.");
+            throw wrong();
         }
-        Person person = person(id.get()).orElseThrow(() -> ApiException.refused(HttpStatus.FORBIDDEN, "not-read-yet",
-                "The directory knows you, but Rivo has not read your entry yet. Try again in a moment."));
-        if (!person.enabled() || settings.directory() == null
-                || !groups.holds(settings.directory().administrators(), id.get())) {
+        tried.wasRight();
+        @Nullable User person = working.now().users().find(id.get());
+        if (person == null) {
+            throw ApiException.refused(HttpStatus.FORBIDDEN, "not-read-yet",
+                    "The directory knows you, but Rivo has not read your entry yet. Try again in a moment.");
+        }
+        if (!administrators.hold(person.id())) {
             throw ApiException.refused(HttpStatus.FORBIDDEN, "not-allowed", "You are not in the group "
-                    + (settings.directory() == null ? "of administrators" : settings.directory().administrators())
-                    + ". Ask whoever looks after it.");
+                    + administrators.words() + ", or your account is disabled. Ask whoever looks after it.");
         }
-        limit.right(account);
         return person;
     }
 
-    /** Somebody who may sign in. */
-    record Person(String id, String account, String fullName, boolean enabled) {
-    }
-
-    private Optional<Person> person(String id) {
-        return db.sql("select id, account, full_name, enabled from users where id = ?").params(id)
-                .query((row, n) -> new Person(row.getString("id"), row.getString("account"),
-                        row.getString("full_name"), row.getBoolean("enabled")))
-                .optional();
+    private static ApiException wrong() {
+        return ApiException.refused(HttpStatus.UNAUTHORIZED, "wrong-sign-in",
+                "The name or the password is wrong. Check both and try again.");
     }
 }

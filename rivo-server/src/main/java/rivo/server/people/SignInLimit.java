@@ -1,57 +1,112 @@
 package rivo.server.people;
 
+import com.github.benmanes.caffeine.cache.Cache;
+import com.github.benmanes.caffeine.cache.Caffeine;
+import com.github.benmanes.caffeine.cache.Ticker;
+import io.github.bucket4j.Bandwidth;
+import io.github.bucket4j.Bucket;
+import io.github.bucket4j.ConsumptionProbe;
+import io.github.bucket4j.TimeMeter;
 import java.time.Clock;
 import java.time.Duration;
-import java.time.Instant;
-import java.util.LinkedHashMap;
 import java.util.Locale;
-import java.util.Map;
+import java.util.concurrent.TimeUnit;
 import org.springframework.stereotype.Component;
 import rivo.server.web.ApiException;
 
-/** Slows down guessing: after five wrong passwords an account waits a minute. Safe for any number of threads. */
+/**
+ * Slows down guessing: every try costs a token of the account's bucket and one of the address's, before the password is looked at,
+ * so that many tries at once get no more than a few in turn. Buckets fill up again by themselves: an account's gives five tries, then
+ * one in twenty seconds; an address's thirty, then one in five seconds. Nobody is locked out.
+ *
+ * <p>A right password gives its tokens back, and from then on for ninety days that account from that address has a bucket of its own,
+ * which what others do elsewhere does not touch: guessing cannot hold up who has signed in there before.
+ *
+ * <p>Memory is bounded: what has been untouched the longest is forgotten first, beyond fifty thousand of each. Safe for any number of
+ * threads.
+ */
 @Component
 class SignInLimit {
 
-    private static final int WRONG_ALLOWED = 5;
-    private static final Duration WAIT = Duration.ofMinutes(1);
-    private static final int REMEMBERED = 10_000;
+    private static final int REMEMBERED = 50_000;
+    private static final Duration FORGOTTEN = Duration.ofHours(2);
+    private static final Duration KNOWN_FOR = Duration.ofDays(90);
+    private static final Bandwidth ACCOUNT = Bandwidth.builder().capacity(5).refillGreedy(3, Duration.ofMinutes(1)).build();
+    private static final Bandwidth ADDRESS = Bandwidth.builder().capacity(30).refillGreedy(12, Duration.ofMinutes(1)).build();
 
-    private record Wrong(int times, Instant last) {
+    private record Known(String account, String address) {
     }
 
-    private final Clock clock;
-    private final Map<String, Wrong> wrong = new LinkedHashMap<>() {
-        @Override
-        protected boolean removeEldestEntry(Map.Entry<String, Wrong> eldest) {
-            return size() > REMEMBERED;
-        }
-    };
+    private final TimeMeter time;
+    private final Cache<String, Bucket> accounts;
+    private final Cache<String, Bucket> addresses;
+    private final Cache<Known, Bucket> known;
 
     SignInLimit(Clock clock) {
-        this.clock = clock;
+        this.time = new TimeMeter() {
+            @Override
+            public long currentTimeNanos() {
+                return TimeUnit.MILLISECONDS.toNanos(clock.millis());
+            }
+
+            @Override
+            public boolean isWallClockBased() {
+                return true;
+            }
+        };
+        Ticker ticker = () -> TimeUnit.MILLISECONDS.toNanos(clock.millis());
+        this.accounts = Caffeine.newBuilder().maximumSize(REMEMBERED).expireAfterAccess(FORGOTTEN).ticker(ticker).build();
+        this.addresses = Caffeine.newBuilder().maximumSize(REMEMBERED).expireAfterAccess(FORGOTTEN).ticker(ticker).build();
+        this.known = Caffeine.newBuilder().maximumSize(REMEMBERED).expireAfterAccess(KNOWN_FOR).ticker(ticker).build();
     }
 
-    /** @throws ApiException when the account has to wait */
-    synchronized void check(String account) {
-        Wrong before = wrong.get(key(account));
-        if (before != null && before.times() >= WRONG_ALLOWED && before.last().plus(WAIT).isAfter(clock.instant())) {
-            throw ApiException.tooMany("wait", "Too many wrong passwords for this account. Try again in a minute.",
-                    WAIT.toSeconds());
+    /** A try that has been let through; to be told when it was right. */
+    final class Try {
+        private final Known who;
+        private final Bucket account;
+        private final Bucket address;
+
+        private Try(Known who, Bucket account, Bucket address) {
+            this.who = who;
+            this.account = account;
+            this.address = address;
+        }
+
+        void wasRight() {
+            account.addTokens(1);
+            address.addTokens(1);
+            known.get(who, w -> bucket(ACCOUNT));
         }
     }
 
-    synchronized void wrong(String account) {
-        Wrong before = wrong.get(key(account));
-        boolean recent = before != null && before.last().plus(WAIT).isAfter(clock.instant());
-        wrong.put(key(account), new Wrong(recent && before != null ? before.times() + 1 : 1, clock.instant()));
+    /**
+     * Takes one try.
+     *
+     * @param account as it was typed; at most as long as {@link SignIn} allows
+     * @param address where the request comes from
+     * @throws ApiException when there were too many
+     */
+    Try begin(String account, String address) {
+        Known who = new Known(account.toLowerCase(Locale.ROOT), address);
+        Bucket own = known.getIfPresent(who);
+        Bucket byAccount = own == null ? accounts.get(who.account(), a -> bucket(ACCOUNT)) : own;
+        Bucket byAddress = own == null ? addresses.get(address, a -> bucket(ADDRESS)) : own;
+        take(byAccount, "for this account");
+        if (own == null) {
+            take(byAddress, "from this address");
+        }
+        return new Try(who, byAccount, byAddress);
     }
 
-    synchronized void right(String account) {
-        wrong.remove(key(account));
+    private static void take(Bucket bucket, String which) {
+        ConsumptionProbe probe = bucket.tryConsumeAndReturnRemaining(1);
+        if (!probe.isConsumed()) {
+            long seconds = Math.max(1, Duration.ofNanos(probe.getNanosToWaitForRefill()).toSeconds() + 1);
+            throw ApiException.tooMany("wait", "Too many tries to sign in " + which + ". Try again in " + seconds + " s.", seconds);
+        }
     }
 
-    private static String key(String account) {
-        return account.toLowerCase(Locale.ROOT);
+    private Bucket bucket(Bandwidth limit) {
+        return Bucket.builder().addLimit(limit).withCustomTimePrecision(time).build();
     }
 }

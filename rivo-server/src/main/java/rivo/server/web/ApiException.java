@@ -28,7 +28,12 @@ public final class ApiException extends RuntimeException {
     }
 
     public static ApiException tooMany(String code, String sentence, long retryAfterSeconds) {
-        return new ApiException(HttpStatus.TOO_MANY_REQUESTS, code, sentence, true, retryAfterSeconds);
+        return new ApiException(HttpStatus.TOO_MANY_REQUESTS, code, sentence, true, Math.max(1, retryAfterSeconds));
+    }
+
+    /** The server is busy; whoever asked may ask again soon. */
+    public static ApiException busy(String code, String sentence) {
+        return new ApiException(HttpStatus.SERVICE_UNAVAILABLE, code, sentence, true, 1);
     }
 
     /** A refusal that an operator wants to read of in the log. */

@@ -1,7 +1,9 @@
 package rivo.server.web;
 
 import jakarta.servlet.http.HttpServletRequest;
+import java.io.EOFException;
 import java.io.IOException;
+import java.net.SocketTimeoutException;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
@@ -22,6 +24,7 @@ import rivo.core.estate.Problem;
 import rivo.core.estate.RefusedException;
 import rivo.directory.DirectoryException;
 import rivo.server.estate.RoadClosedException;
+import rivo.server.log.RefusalLog;
 
 /** The one place where what went wrong becomes an answer: problem documents (RFC 9457) with a code and a sentence. */
 @RestControllerAdvice
@@ -29,19 +32,18 @@ class Problems extends ResponseEntityExceptionHandler {
 
     private static final Logger LOG = LoggerFactory.getLogger(Problems.class);
 
-    private final OnceLog once;
+    private final RefusalLog refusals;
     private final FrontEnd frontEnd;
 
-    Problems(OnceLog once, FrontEnd frontEnd) {
-        this.once = once;
+    Problems(RefusalLog refusals, FrontEnd frontEnd) {
+        this.refusals = refusals;
         this.frontEnd = frontEnd;
     }
 
     @ExceptionHandler
     ResponseEntity<ProblemDetail> api(ApiException e, HttpServletRequest request) {
         if (e.logged()) {
-            once.warn(request.getMethod() + " " + request.getRequestURI() + " from " + request.getRemoteAddr() + ": "
-                    + e.code() + ": " + e.getMessage());
+            refusals.refused(e.code(), said(request) + ": " + e.getMessage());
         }
         ResponseEntity.BodyBuilder answer = ResponseEntity.status(e.status());
         e.retryAfterSeconds().ifPresent(s -> answer.header(HttpHeaders.RETRY_AFTER, Long.toString(s)));
@@ -54,7 +56,7 @@ class Problems extends ResponseEntityExceptionHandler {
         ProblemDetail detail = problem(HttpStatus.UNPROCESSABLE_CONTENT, problems.get(0).code(), e.getMessage());
         detail.setProperty("problems", problems);
         if (request.getRequestURI().startsWith("/device/")) {
-            once.warn(request.getMethod() + " " + request.getRequestURI() + ": " + e.getMessage());
+            refusals.refused(problems.get(0).code(), said(request) + ": " + e.getMessage());
         }
         return ResponseEntity.unprocessableContent().body(detail);
     }
@@ -71,9 +73,38 @@ class Problems extends ResponseEntityExceptionHandler {
                 .body(problem(HttpStatus.SERVICE_UNAVAILABLE, "no-changes-now", e.getMessage()));
     }
 
+    /** A body that stalled or broke off, or somebody who did not wait for the answer. Nobody is there to read what is said. */
+    @ExceptionHandler
+    ResponseEntity<ProblemDetail> brokenOff(IOException e, HttpServletRequest request) {
+        if (e instanceof BoundedRequest.TooLarge) {
+            return ResponseEntity.status(HttpStatus.CONTENT_TOO_LARGE).body(problem(HttpStatus.CONTENT_TOO_LARGE, "too-large",
+                    "A body has at most " + (FrontDoor.LARGEST_BODY >> 20) + " MiB here; send less at a time."));
+        }
+        if (isGone(e)) {
+            return ResponseEntity.status(HttpStatus.REQUEST_TIMEOUT).header(HttpHeaders.CONNECTION, "close")
+                    .body(problem(HttpStatus.REQUEST_TIMEOUT, "broken-off", "The rest of the request did not come; send it again."));
+        }
+        LOG.error("{} failed", said(request), e);
+        return ResponseEntity.internalServerError().body(problem(HttpStatus.INTERNAL_SERVER_ERROR, "disk",
+                "Rivo could not read or write a file; nothing was changed. Look whether its disk is full, and into its log."));
+    }
+
+    private static boolean isGone(Throwable e) {
+        for (Throwable cause = e; cause != null; cause = cause.getCause()) {
+            if (cause instanceof SocketTimeoutException || cause instanceof EOFException
+                    || cause.getClass().getSimpleName().equals("ClientAbortException")) {
+                return true;
+            }
+        }
+        return false;
+    }
+
     @ExceptionHandler
     ResponseEntity<ProblemDetail> bug(RuntimeException e, HttpServletRequest request) {
-        LOG.error("{} {} failed", request.getMethod(), request.getRequestURI(), e);
+        if (isGone(e)) {
+            return ResponseEntity.badRequest().build();
+        }
+        LOG.error("{} failed", said(request), e);
         return ResponseEntity.internalServerError().body(problem(HttpStatus.INTERNAL_SERVER_ERROR, "fault",
                 "Rivo made a mistake; nothing was changed. The log of the server says more."));
     }
@@ -97,14 +128,34 @@ class Problems extends ResponseEntityExceptionHandler {
     @Override
     protected @Nullable ResponseEntity<Object> handleHttpMessageNotReadable(HttpMessageNotReadableException e,
             HttpHeaders headers, HttpStatusCode status, WebRequest request) {
-        once.warn(request.getDescription(true) + ": malformed: " + e.getMostSpecificCause().getMessage());
-        return ResponseEntity.badRequest().body(problem(HttpStatus.BAD_REQUEST, "malformed",
-                "The body is not what this address takes; compare it with the documentation. "
-                        + firstLine(e.getMostSpecificCause().getMessage())));
+        HttpServletRequest asked = ((ServletWebRequest) request).getRequest();
+        for (Throwable cause = e; cause != null; cause = cause.getCause()) {
+            if (cause instanceof BoundedRequest.TooLarge) {
+                return ResponseEntity.status(HttpStatus.CONTENT_TOO_LARGE).body(problem(HttpStatus.CONTENT_TOO_LARGE, "too-large",
+                        "A body has at most " + (FrontDoor.LARGEST_BODY >> 20) + " MiB here; send less at a time."));
+            }
+        }
+        refusals.refused("malformed", said(asked));
+        return ResponseEntity.badRequest().body(problem(HttpStatus.BAD_REQUEST, "malformed", Malformed.sentence(e)));
     }
 
-    private static String firstLine(@Nullable String text) {
-        return text == null ? "" : text.lines().findFirst().orElse("");
+    /** All that Spring refuses by itself: an unknown address, a wrong method, a parameter of another kind. */
+    @Override
+    protected @Nullable ResponseEntity<Object> handleExceptionInternal(Exception e, @Nullable Object body, HttpHeaders headers,
+            HttpStatusCode status, WebRequest request) {
+        HttpServletRequest asked = ((ServletWebRequest) request).getRequest();
+        if (status.is5xxServerError()) {
+            LOG.error("{} failed", said(asked), e);
+        }
+        ResponseEntity<Object> answer = super.handleExceptionInternal(e, body, headers, status, request);
+        HttpStatus known = HttpStatus.resolve(status.value());
+        return answer == null ? null : ResponseEntity.status(status).headers(headers)
+                .body(problem(known == null ? HttpStatus.BAD_REQUEST : known, Malformed.code(e), Malformed.sentence(e)));
+    }
+
+    /** Without the query, which may hold anything, and without anything that could be used to sign in. */
+    private static String said(HttpServletRequest request) {
+        return request.getMethod() + " " + request.getRequestURI() + " from " + request.getRemoteAddr();
     }
 
     private static ProblemDetail problem(HttpStatus status, String code, @Nullable String sentence) {

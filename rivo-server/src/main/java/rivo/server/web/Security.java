@@ -8,81 +8,102 @@ import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 import org.springframework.core.annotation.Order;
 import org.springframework.http.HttpMethod;
-import org.springframework.http.MediaType;
 import org.springframework.security.config.annotation.web.builders.HttpSecurity;
+import org.springframework.security.config.annotation.web.configurers.AbstractHttpConfigurer;
 import org.springframework.security.config.http.SessionCreationPolicy;
 import org.springframework.security.core.userdetails.UserDetailsService;
 import org.springframework.security.provisioning.InMemoryUserDetailsManager;
 import org.springframework.security.web.SecurityFilterChain;
 import org.springframework.security.web.context.HttpSessionSecurityContextRepository;
+import org.springframework.security.web.context.SecurityContextHolderFilter;
 import org.springframework.security.web.context.SecurityContextRepository;
-import org.springframework.security.web.header.writers.ReferrerPolicyHeaderWriter.ReferrerPolicy;
+import org.springframework.security.web.csrf.CsrfTokenRequestAttributeHandler;
+import org.springframework.security.web.firewall.RequestRejectedHandler;
+import rivo.server.people.SessionCheck;
 
 /**
- * Who may. Nothing but the sign-in, its assets, the health check and the device protocol, which has signatures of its
- * own, answers without a session.
+ * Who may. Nothing answers without a session but what is named here: the page that shows the sign-in, its assets, the health check,
+ * signing in itself, and the device protocol, whose handlers prove by themselves who speaks. What is not named is denied.
  */
 @Configuration
 class Security {
 
-    private static final String API_POLICY = "default-src 'none'; frame-ancestors 'none'";
-
     @Bean
     @Order(1)
     SecurityFilterChain devices(HttpSecurity http) throws Exception {
-        return http.securityMatcher("/device/**")
-                .csrf(csrf -> csrf.disable())
-                .requestCache(cache -> cache.disable())
+        return http.securityMatcher("/device", "/device/**")
+                .csrf(AbstractHttpConfigurer::disable)
+                .requestCache(AbstractHttpConfigurer::disable)
+                .logout(AbstractHttpConfigurer::disable)
+                .anonymous(AbstractHttpConfigurer::disable)
                 .sessionManagement(s -> s.sessionCreationPolicy(SessionCreationPolicy.STATELESS))
-                .headers(headers -> headers.cacheControl(cache -> cache.disable()))
-                .authorizeHttpRequests(a -> a.anyRequest().permitAll())
+                .headers(AbstractHttpConfigurer::disable)
+                .authorizeHttpRequests(a -> a
+                        .requestMatchers(HttpMethod.POST, "/device/v2/enrolments", "/device/v2/reports").permitAll()
+                        .requestMatchers(HttpMethod.GET, "/device/v2/work").permitAll()
+                        .requestMatchers(HttpMethod.GET, "/device/v2/content/*", "/device/v1/content/*").permitAll()
+                        .requestMatchers(HttpMethod.HEAD, "/device/v2/content/*", "/device/v1/content/*").permitAll()
+                        // Answered by the gate: version 1 has ended.
+                        .requestMatchers("/device/v1/**").permitAll()
+                        .anyRequest().denyAll())
+                .exceptionHandling(e -> e.authenticationEntryPoint((request, response, why) -> nothingThere(response))
+                        .accessDeniedHandler((request, response, why) -> nothingThere(response)))
                 .build();
+    }
+
+    private static void nothingThere(HttpServletResponse response) throws IOException {
+        ProblemAnswers.write(response, HttpServletResponse.SC_NOT_FOUND, "unknown-address",
+                "The device protocol has nothing at this address; compare it with the documentation.");
     }
 
     @Bean
     @Order(2)
-    SecurityFilterChain people(HttpSecurity http, FrontEnd frontEnd, SecurityContextRepository contexts)
-            throws Exception {
+    SecurityFilterChain people(HttpSecurity http, FrontEnd frontEnd, SecurityContextRepository contexts, SessionTokens tokens,
+            SessionCheck sessions) throws Exception {
         return http
-                .csrf(csrf -> csrf.spa())
+                .csrf(csrf -> csrf.csrfTokenRepository(tokens).csrfTokenRequestHandler(new CsrfTokenRequestAttributeHandler())
+                        .ignoringRequestMatchers(Security::isSignIn))
                 .securityContext(c -> c.securityContextRepository(contexts))
-                .requestCache(cache -> cache.disable())
-                .formLogin(form -> form.disable())
-                .httpBasic(basic -> basic.disable())
-                .logout(logout -> logout.disable())
-                .headers(headers -> headers
-                        .contentSecurityPolicy(policy -> policy.policyDirectives(API_POLICY))
-                        .referrerPolicy(r -> r.policy(ReferrerPolicy.SAME_ORIGIN)))
+                .requestCache(AbstractHttpConfigurer::disable)
+                .formLogin(AbstractHttpConfigurer::disable)
+                .httpBasic(AbstractHttpConfigurer::disable)
+                .logout(AbstractHttpConfigurer::disable)
+                .headers(AbstractHttpConfigurer::disable)
+                .sessionManagement(s -> s.sessionCreationPolicy(SessionCreationPolicy.NEVER))
+                .addFilterAfter(sessions, SecurityContextHolderFilter.class)
                 .authorizeHttpRequests(a -> a
-                        .requestMatchers(HttpMethod.GET, "/sign-in", "/assets/**", "/favicon.svg", "/health")
-                        .permitAll()
-                        .requestMatchers(HttpMethod.POST, "/api/session").permitAll()
+                        .requestMatchers(HttpMethod.GET, "/sign-in", "/assets/**", "/favicon.svg", "/health").permitAll()
                         .requestMatchers(HttpMethod.GET, "/api/session").permitAll()
+                        .requestMatchers(HttpMethod.POST, "/api/session").permitAll()
+                        .requestMatchers("/error").permitAll()
                         .anyRequest().authenticated())
                 .exceptionHandling(e -> e
                         .authenticationEntryPoint((request, response, why) -> unknown(frontEnd, request, response))
-                        .accessDeniedHandler((request, response, why) -> problem(response, 403, "forbidden",
+                        .accessDeniedHandler((request, response, why) -> ProblemAnswers.write(response,
+                                HttpServletResponse.SC_FORBIDDEN, "forbidden",
                                 "The request does not carry this session's token; load the page again.")))
                 .build();
+    }
+
+    private static boolean isSignIn(HttpServletRequest request) {
+        return "POST".equals(request.getMethod()) && "/api/session".equals(request.getRequestURI());
     }
 
     /** A browser gets the sign-in in place of the page it asked for; a program gets a problem document. */
     private static void unknown(FrontEnd frontEnd, HttpServletRequest request, HttpServletResponse response)
             throws IOException {
         if (FrontEnd.asksForPage(request)) {
-            frontEnd.write(response, HttpServletResponse.SC_UNAUTHORIZED);
+            frontEnd.write(response, HttpServletResponse.SC_OK);
         } else {
-            problem(response, HttpServletResponse.SC_UNAUTHORIZED, "not-signed-in", "Sign in first.");
+            ProblemAnswers.write(response, HttpServletResponse.SC_UNAUTHORIZED, "not-signed-in", "Sign in first.");
         }
     }
 
-    private static void problem(HttpServletResponse response, int status, String code, String sentence)
-            throws IOException {
-        response.setStatus(status);
-        response.setContentType(MediaType.APPLICATION_PROBLEM_JSON_VALUE);
-        response.setCharacterEncoding("UTF-8");
-        response.getWriter().write("{\"status\":" + status + ",\"code\":\"" + code + "\",\"detail\":\"" + sentence
-                + "\"}");
+    /** An address that could mean two things: refused before anybody reads it one way or the other. */
+    @Bean
+    RequestRejectedHandler rejected() {
+        return (request, response, why) -> ProblemAnswers.write(response, HttpServletResponse.SC_BAD_REQUEST, "bad-address",
+                "The address is written in a way that could mean two things; write it plainly.");
     }
 
     @Bean

@@ -8,7 +8,6 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.time.Duration;
 import java.util.List;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.AfterAll;
@@ -111,7 +110,7 @@ class CatalogueTest {
     void whatAKillCutOffIsDeletedAtTheNextStart(@TempDir Path other) throws IOException {
         Path part = Files.createDirectories(other.resolve("content")).resolve("incoming1.part");
         Files.writeString(part, "half");
-        new Contents(new ServerSettings(other, Duration.ofMinutes(1), null));
+        new Contents(ServerSettings.at(other));
         assertThat(part).doesNotExist();
     }
 

@@ -29,7 +29,7 @@ class ContentsTest {
 
     @BeforeEach
     void open() throws IOException {
-        contents = new Contents(new ServerSettings(data, Duration.ofMinutes(15), null));
+        contents = new Contents(ServerSettings.at(data));
     }
 
     private Contents.Content keep(String text) throws IOException {

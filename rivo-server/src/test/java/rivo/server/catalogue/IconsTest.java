@@ -10,7 +10,6 @@ import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.time.Duration;
 import java.util.Arrays;
 import javax.imageio.ImageIO;
 import org.junit.jupiter.api.BeforeEach;
@@ -32,7 +31,7 @@ class IconsTest {
 
     @BeforeEach
     void make() throws IOException {
-        icons = new Icons(new ServerSettings(data, Duration.ofMinutes(1), null));
+        icons = new Icons(ServerSettings.at(data));
     }
 
     private static byte[] picture(int width, int height, String format) throws IOException {

@@ -132,6 +132,8 @@ class UploadsTest {
         assertThat(server.ask("POST", "/api/uploads", Map.of("fileName", "a.exe", "size", Long.MAX_VALUE)).code())
                 .isEqualTo("too-large");
         assertThat(server.ask("POST", "/api/uploads", Map.of("fileName", "../\u0000", "size", 5)).code())
+                .isEqualTo("bad-text");
+        assertThat(server.ask("POST", "/api/uploads", Map.of("fileName", "../\u0007", "size", 5)).code())
                 .isEqualTo("bad-name");
         assertThat(server.ask("POST", "/api/uploads", Map.of("size", 5)).code()).isEqualTo("bad-name");
         assertThat(server.ask("GET", "/api/uploads/..%2F..%2Frivo", null).status()).isBetween(400, 404);
@@ -240,20 +242,20 @@ class UploadsTest {
 
     @Test
     void whatAKillLeftHalfWrittenStopsNobody(@TempDir Path other) throws IOException {
-        Uploads uploads = new Uploads(new ServerSettings(other, Duration.ofMinutes(1), null),
+        Uploads uploads = new Uploads(ServerSettings.at(other),
                 Clock.fixed(Instant.now(), ZoneOffset.UTC));
         Files.writeString(other.resolve("uploads").resolve("ab".repeat(16) + ".json"), "{\"id\":\"ab");
         Files.writeString(other.resolve("uploads").resolve("cd".repeat(16) + ".part"), "half");
         assertThat(uploads.begin("imara", "a.bin", 10).received()).isZero();
         assertThat(uploads.of("imara")).hasSize(1);
-        new Uploads(new ServerSettings(other, Duration.ofMinutes(1), null),
+        new Uploads(ServerSettings.at(other),
                 Clock.fixed(Instant.now().plus(Duration.ofDays(4)), ZoneOffset.UTC)).forgetOld();
         assertThat(other.resolve("uploads")).isEmptyDirectory();
     }
 
     @Test
     void whatNobodyFinishesIsCleanedUpAfterThreeDays(@TempDir Path other) throws IOException {
-        ServerSettings settings = new ServerSettings(other, Duration.ofMinutes(1), null);
+        ServerSettings settings = ServerSettings.at(other);
         Instant begun = Instant.parse("2026-11-20T08:00:00Z");
         Uploads uploads = new Uploads(settings, Clock.fixed(begun, ZoneOffset.UTC));
         String id = uploads.begin("imara", "a.bin", 10).id();

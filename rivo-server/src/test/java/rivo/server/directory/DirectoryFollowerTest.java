@@ -142,24 +142,4 @@ class DirectoryFollowerTest {
         assertThat(away.sentence()).contains("does not answer").contains("kept");
         assertThat(devices()).isEqualTo(60);
     }
-
-    @Test
-    void nestedMembershipIsFound() {
-        GroupMembership groups = server.bean(GroupMembership.class);
-        String imara = server.bean(JdbcClient.class).sql("select id from users where account = ?")
-                .params(DemoOrganisation.ADMINISTRATOR).query(String.class).single();
-        assertThat(groups.holds(DemoOrganisation.ADMINISTRATORS, imara)).isTrue();
-        assertThat(groups.holds("duty-engineers", imara)).isFalse();
-        assertThat(groups.holds("no such group", imara)).isFalse();
-    }
-
-    @Test
-    void groupsNestedInEachOtherComeToAnEnd() {
-        String device = server.bean(JdbcClient.class).sql("select member from group_members where kind = 'DEVICE' "
-                + "and group_id = (select id from directory_groups where name = 'workshop-spares') limit 1")
-                .query(String.class).single();
-        GroupMembership groups = server.bean(GroupMembership.class);
-        assertThat(groups.holds("bench-spares", device)).isTrue();
-        assertThat(groups.holds("workshop-spares", device)).isTrue();
-    }
 }

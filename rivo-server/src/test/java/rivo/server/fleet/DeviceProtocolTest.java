@@ -1,7 +1,9 @@
 package rivo.server.fleet;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.net.http.HttpRequest;
 import java.nio.charset.StandardCharsets;
@@ -9,7 +11,6 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.time.Instant;
-import java.util.Base64;
 import java.util.List;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
@@ -18,13 +19,23 @@ import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
-import rivo.devices.protocol.Signature;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import rivo.devices.protocol.AgreementKey;
+import rivo.devices.protocol.EnrolmentToken;
+import rivo.devices.protocol.KeyId;
+import rivo.devices.protocol.MessageKey;
+import rivo.server.RawHttp;
+import rivo.server.TestDevice;
 import rivo.server.TestServer.Answer;
 import rivo.server.TestServer;
 import rivo.server.Titles;
+import rivo.server.catalogue.Contents;
 import rivo.server.change.DraftEdit;
 import rivo.server.change.Drafts;
 import rivo.server.change.Publishing;
+import rivo.server.web.ApiException;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -32,7 +43,6 @@ import tools.jackson.databind.json.JsonMapper;
 class DeviceProtocolTest {
 
     private static final JsonMapper JSON = new JsonMapper();
-    private static final String NONCE = "0123456789abcdef";
 
     @TempDir
     private static Path data;
@@ -40,9 +50,8 @@ class DeviceProtocolTest {
     private static int next = 1;
 
     /** A device of its own for each test. */
+    private TestDevice device;
     private String id;
-    private byte[] key;
-    private String token;
 
     @BeforeAll
     static void start() {
@@ -60,38 +69,20 @@ class DeviceProtocolTest {
 
     @BeforeEach
     void enrol() {
-        id = server.device(String.format("QB-LAB-%03d", next++ % 16 + 1));
-        token = server.bean(Enrolments.class).newTokens("test", List.of(id), Duration.ofHours(1)).get(id).token();
-        Answer answer = enrol(token, NONCE);
-        assertThat(answer.status()).isEqualTo(201);
-        key = Base64.getDecoder().decode(answer.body().path("key").asString());
-    }
-
-    private static Answer enrol(String token, String nonce) {
-        return server.send(HttpRequest.newBuilder(server.url().resolve("/device/v1/enrolments")), "POST",
-                Map.of("token", token, "nonce", nonce));
+        device = TestDevice.enrolled(server, String.format("QB-LAB-%03d", next++ % 16 + 1));
+        id = device.id;
     }
 
     private Answer signed(String method, String path, byte @Nullable [] body, Map<String, String> headers) {
-        String digest = body == null ? null : Signature.digest(body);
-        Signature signature = Signature.sign(key, id, Instant.now(), method, path, digest);
-        HttpRequest.Builder request = HttpRequest.newBuilder(server.url().resolve(path))
-                .header("Signature-Input", signature.inputHeader(body != null))
-                .header("Signature", signature.valueHeader());
-        if (digest != null) {
-            request.header("Content-Digest", digest);
-        }
-        headers.forEach(request::header);
-        return server.send(request, method, body);
+        return device.ask(method, path, body, headers);
     }
 
     private Answer work(Map<String, String> headers) {
-        return signed("GET", "/device/v1/devices/" + id + "/work", null, headers);
+        return signed("GET", "/device/v2/work", null, headers);
     }
 
     private Answer report(String json) {
-        return signed("POST", "/device/v1/devices/" + id + "/reports", json.getBytes(StandardCharsets.UTF_8),
-                Map.of());
+        return device.report(json);
     }
 
     private JsonNode page() {
@@ -114,19 +105,19 @@ class DeviceProtocolTest {
     @Test
     void contentIsFetchedByItsHashAndInRanges() {
         String sha = work(Map.of()).body().at("/jobs/0/contents/0/sha256").asString();
-        Answer whole = signed("GET", "/device/v1/content/" + sha, null, Map.of());
+        Answer whole = signed("GET", "/device/v2/content/" + sha, null, Map.of());
         assertThat(whole.body().binaryValue()).isEqualTo(Titles.INSTALLER);
-        Answer part = signed("GET", "/device/v1/content/" + sha, null, Map.of("Range", "bytes=2-5"));
+        Answer part = signed("GET", "/device/v2/content/" + sha, null, Map.of("Range", "bytes=2-5"));
         assertThat(part.status()).isEqualTo(206);
         assertThat(part.body().binaryValue()).isEqualTo("made".getBytes(StandardCharsets.UTF_8));
     }
 
     @Test
     void contentThatIsNotThereIsSaid() {
-        Answer answer = signed("GET", "/device/v1/content/" + "0".repeat(64), null, Map.of());
+        Answer answer = signed("GET", "/device/v2/content/" + "0".repeat(64), null, Map.of());
         assertThat(answer.status()).isEqualTo(404);
         assertThat(answer.code()).isEqualTo("no-content");
-        assertThat(signed("GET", "/device/v1/content/..%2Frivo.mv.db", null, Map.of()).status()).isBetween(400, 404);
+        assertThat(signed("GET", "/device/v2/content/..%2Frivo.mv.db", null, Map.of()).status()).isEqualTo(400);
     }
 
     @Test
@@ -158,15 +149,16 @@ class DeviceProtocolTest {
     }
 
     @Test
-    void theSameTokenWithTheSameNonceGivesTheSameKey() {
-        Answer again = enrol(token, NONCE);
+    void theSameTokenWithTheSameKeyGetsTheSameAnswer() {
+        Answer again = device.enrol();
         assertThat(again.status()).isEqualTo(201);
-        assertThat(Base64.getDecoder().decode(again.body().path("key").asString())).isEqualTo(key);
+        assertThat(again.body().path("device").asString()).isEqualTo(id);
+        assertThat(work(Map.of()).status()).isEqualTo(200);
     }
 
     @Test
     void aTokenIsGoodForOneDeviceOnly() {
-        Answer other = enrol(token, "another-random-nonce");
+        Answer other = device.withKey(AgreementKey.random()).enrol();
         assertThat(other.status()).isEqualTo(401);
         assertThat(other.code()).isEqualTo("bad-token");
         assertThat(work(Map.of()).status()).as("the key goes on working").isEqualTo(200);
@@ -174,67 +166,188 @@ class DeviceProtocolTest {
 
     @Test
     void aTokenUsedBeforeEndsWithItsKey() {
-        String second = server.bean(Enrolments.class).newTokens("test", List.of(id), Duration.ofHours(1)).get(id)
-                .token();
-        assertThat(enrol(second, "another-random-nonce").status()).isEqualTo(201);
-        assertThat(enrol(token, NONCE).code()).isEqualTo("bad-token");
+        TestDevice anew = TestDevice.withToken(server, id, Duration.ofHours(1));
+        assertThat(anew.enrol().status()).isEqualTo(201);
+        assertThat(device.enrol().code()).isEqualTo("bad-token");
         assertThat(work(Map.of()).code()).as("the old key has ended").isEqualTo("bad-signature");
+        assertThat(anew.work().status()).isEqualTo(200);
     }
 
     @Test
-    void aWrongTokenOrNonceIsRefused() {
-        assertThat(enrol("guessed", NONCE).code()).isEqualTo("bad-token");
-        assertThat(enrol(token, "short").code()).isEqualTo("bad-nonce");
+    void whoHasNoTokenOrNoPrivateKeyDoesNotEnrol() {
+        TestDevice unused = TestDevice.withToken(server, id, Duration.ofHours(1));
+        AgreementKey stranger = AgreementKey.random();
+        EnrolmentToken told = EnrolmentToken.parse(unused.token).orElseThrow();
+        EnrolmentToken guessed = EnrolmentToken.random(told.serverPublicKey());
+        assertThat(unused.enrol(stranger.publicKey(), MessageKey.ofEnrolment(stranger, guessed)).code())
+                .as("the token's name alone, read in the database or on the way").isEqualTo("bad-token");
+        assertThat(unused.enrol(unused.key.publicKey(), MessageKey.ofEnrolment(stranger, told)).code())
+                .as("somebody else's public key").isEqualTo("bad-token");
+        assertThat(unused.enrol("AAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAA", MessageKey.ofEnrolment(stranger, told)).code())
+                .as("a key with which every secret is the same").isEqualTo("bad-token");
+        assertThat(unused.enrol(null, MessageKey.ofEnrolment(stranger, told)).code()).isEqualTo("missing");
+        assertThat(unused.enrol().status()).isEqualTo(201);
     }
 
     @Test
     void anOldTokenIsRefused() {
-        String old = server.bean(Enrolments.class).newTokens("test", List.of(id), Duration.ofSeconds(-1)).get(id)
-                .token();
-        assertThat(enrol(old, NONCE).code()).isEqualTo("bad-token");
+        assertThat(TestDevice.withToken(server, id, Duration.ofSeconds(-1)).enrol().code()).isEqualTo("bad-token");
+    }
+
+    @Test
+    void theDatabaseHoldsNothingThatSpeaksForADevice() {
+        List<String> columns = server.bean(JdbcClient.class).sql("select column_name from information_schema.columns where "
+                + "table_name in ('ENROLMENTS', 'TOKENS')").query(String.class).list();
+        assertThat(columns).containsOnly("DEVICE", "PUBLIC_KEY", "SERVER_TAG", "AT", "VALID_UNTIL", "USED_BY");
+        EnrolmentToken told = EnrolmentToken.parse(device.token).orElseThrow();
+        assertThat(server.bean(JdbcClient.class).sql("select public_key from tokens").query(String.class).list())
+                .contains(told.key().publicKey()).doesNotContain(told.key().secretText());
+    }
+
+    @Test
+    void aRevokedDeviceSpeaksNoMoreUntilItEnrolsAnew() {
+        TestDevice unused = TestDevice.withToken(server, id, Duration.ofHours(1));
+        assertThat(server.ask("DELETE", "/api/devices/" + id + "/enrolment", null).status()).isEqualTo(204);
+        assertThat(work(Map.of()).code()).isEqualTo("bad-signature");
+        assertThat(device.enrol().code()).as("its own token").isEqualTo("bad-token");
+        assertThat(unused.enrol().code()).as("another token made before").isEqualTo("bad-token");
+        assertThat(server.ask("DELETE", "/api/devices/" + id + "/enrolment", null).code()).isEqualTo("not-enrolled");
+        TestDevice anew = TestDevice.withToken(server, id, Duration.ofHours(1));
+        assertThat(anew.enrol().status()).isEqualTo(201);
+        assertThat(anew.work().status()).isEqualTo(200);
+    }
+
+    @Test
+    void everyAnswerIsSignedForTheVeryRequest() {
+        String sha = work(Map.of()).body().at("/jobs/0/contents/0/sha256").asString();
+        String etag = work(Map.of()).header("ETag");
+        HttpRequest[] requests = {request("GET", "/device/v2/work", null),
+            HttpRequest.newBuilder(request("GET", "/device/v2/work", null), (n, v) -> true).header("If-None-Match", etag).build(),
+            request("POST", "/device/v2/reports", "{\"number\":1}"), request("POST", "/device/v2/reports", "{\"number\":0}"),
+            request("POST", "/device/v2/reports", "{"), request("GET", "/device/v2/content/" + sha, null),
+            request("GET", "/device/v2/content/" + "0".repeat(64), null)};
+        int[] statuses = {200, 304, 200, 422, 400, 200, 404};
+        for (int i = 0; i < requests.length; i++) {
+            Answer answer = device.send(requests[i]);
+            String signature = requests[i].headers().firstValue("Signature").orElseThrow();
+            assertThat(answer.status()).isEqualTo(statuses[i]);
+            assertThat(device.isSigned(answer, signature)).as(requests[i] + " " + answer.headers()).isTrue();
+            assertThat(device.isSigned(answer, "rivo=:another:")).isFalse();
+        }
+    }
+
+    private HttpRequest request(String method, String path, @Nullable String json) {
+        return device.signed(path, method, path, json == null ? null : json.getBytes(StandardCharsets.UTF_8), device.messageKey(),
+                device.keyId()).build();
+    }
+
+    @Test
+    void theAnswerToAnEnrolmentIsSignedByTheServersKey() {
+        EnrolmentToken told = EnrolmentToken.parse(device.token).orElseThrow();
+        byte[] body = ("{\"publicKey\":\"" + device.key.publicKey() + "\"}").getBytes(StandardCharsets.UTF_8);
+        HttpRequest request = device.signed("/device/v2/enrolments", "POST", "/device/v2/enrolments", body,
+                MessageKey.ofEnrolment(device.key, told), new KeyId(told.key().publicKey(), MessageKey.tag(told.serverPublicKey())))
+                .build();
+        assertThat(device.isSigned(device.send(request), request.headers().firstValue("Signature").orElseThrow())).isTrue();
     }
 
     @Test
     void anUnsignedRequestIsRefused() {
-        Answer answer = server.send(HttpRequest.newBuilder(server.url().resolve("/device/v1/devices/" + id + "/work")),
-                "GET", null);
-        assertThat(answer.status()).isEqualTo(401);
-        assertThat(answer.code()).isEqualTo("unsigned");
+        for (String path : List.of("/device/v2/work", "/device/v2/content/" + "0".repeat(64))) {
+            Answer answer = server.send(HttpRequest.newBuilder(server.url().resolve(path)), "GET", null);
+            assertThat(answer.status()).isEqualTo(401);
+            assertThat(answer.code()).isEqualTo("unsigned");
+        }
+        for (String path : List.of("/device/v2/reports", "/device/v2/enrolments")) {
+            assertThat(server.send(HttpRequest.newBuilder(server.url().resolve(path)), "POST", Map.of("number", 1)).code())
+                    .isEqualTo("unsigned");
+        }
+    }
+
+    /** Whatever is written in the address, the handler that it is routed to asks who speaks. */
+    @ParameterizedTest
+    @ValueSource(strings = {"/device/%762/work", "/%64evice/v2/work", "/device/v2/%77ork", "/device/v2/work/", "/device/v2//work",
+        "//device/v2/work", "/device/v2/work;x=1", "/device;x/v2/work", "/DEVICE/v2/work", "/Device/V2/Work", "/device/v2/./work",
+        "/device/v2/x/../work", "/device%2Fv2/work", "/device/v2/work?x=1", "/device/v2/work%20", "/device/v2/work%00",
+        "/device/v2/work.json", "/api/../device/v2/work", "/%2564evice/v2/work", "/device/v2/devices/OTHER/work"})
+    void noWayOfWritingTheAddressGetsPastTheSignature(String address) throws Exception {
+        HttpRequest signed = device.signed("/device/v2/work", "GET", "/device/v2/work", null, device.messageKey(), device.keyId()).build();
+        for (boolean withSignature : new boolean[] {false, true}) {
+            StringBuilder request = new StringBuilder("GET " + address + " HTTP/1.1\r\nHost: localhost\r\nConnection: close\r\n");
+            if (withSignature) {
+                signed.headers().map().forEach((name, values) -> request.append(name + ": " + values.get(0) + "\r\n"));
+            }
+            String answer = RawHttp.send(server.url(), request + "\r\n");
+            assertThat(answer).as(address).matches("(?s)HTTP/1.1 (400|401|403|404) .*").doesNotContain("\"jobs\"");
+        }
+    }
+
+    @Test
+    void theFirstVersionHasEnded() {
+        Answer answer = server.send(HttpRequest.newBuilder(server.url().resolve("/device/v1/devices/" + id + "/work")), "GET", null);
+        assertThat(answer.status()).isEqualTo(410);
+        assertThat(answer.body().path("detail").asString()).contains("Enrol the device anew");
     }
 
     @Test
     void aSignatureByAnotherKeyIsRefused() {
-        key = new byte[32];
-        assertThat(work(Map.of()).code()).isEqualTo("bad-signature");
+        assertThat(device.withKey(AgreementKey.random()).work().code()).isEqualTo("bad-signature");
+        device.serverKey = AgreementKey.random().publicKey();
+        assertThat(device.work().code()).as("a server key that is none of ours").isEqualTo("bad-signature");
     }
 
-    @Test
-    void anOldSignatureIsRefused() {
-        String path = "/device/v1/devices/" + id + "/work";
-        Signature old = Signature.sign(key, id, Instant.now().minusSeconds(600), "GET", path, null);
-        Answer answer = server.send(HttpRequest.newBuilder(server.url().resolve(path))
-                .header("Signature-Input", old.inputHeader(false)).header("Signature", old.valueHeader()), "GET",
-                null);
+    @ParameterizedTest
+    @ValueSource(longs = {-3600, -75, 75, 3600})
+    void aSignatureOfAnotherTimeIsRefusedAndTold(long seconds) {
+        device.clock = Duration.ofSeconds(seconds);
+        HttpRequest request = request("GET", "/device/v2/work", null);
+        Answer answer = device.send(request);
         assertThat(answer.code()).isEqualTo("old-signature");
+        assertThat(answer.body().path("detail").asString()).contains(seconds < 0 ? "behind" : "ahead of");
+        assertThat(device.isSigned(answer, request.headers().firstValue("Signature").orElseThrow()))
+                .as("so that the device may believe the time it tells").isTrue();
     }
 
     @Test
-    void aDeviceSpeaksForItselfOnly() {
-        Answer answer = signed("POST", "/device/v1/devices/" + server.device("QB-COR-001") + "/reports",
-                "{\"number\":1}".getBytes(StandardCharsets.UTF_8), Map.of());
-        assertThat(answer.status()).isEqualTo(403);
-        assertThat(answer.code()).isEqualTo("not-yours");
+    void aClockThatIsAlmostRightDoes() {
+        device.clock = Duration.ofSeconds(-45);
+        assertThat(device.work().status()).isEqualTo(200);
+    }
+
+    @Test
+    void contentOfNobodysWorkIsGivenToNoDevice() throws IOException {
+        String hash = server.bean(Contents.class).keep(new ByteArrayInputStream("of another device".getBytes(StandardCharsets.UTF_8)),
+                "x.msi").sha256();
+        Answer answer = signed("GET", "/device/v2/content/" + hash, null, Map.of());
+        assertThat(answer.status()).isEqualTo(404);
+        assertThat(answer.code()).as("the same as for what is not there").isEqualTo("no-content");
+        TestDevice elsewhere = TestDevice.enrolled(server, "QB-COR-001");
+        String sha = work(Map.of()).body().at("/jobs/0/contents/0/sha256").asString();
+        assertThat(elsewhere.ask("GET", "/device/v2/content/" + sha, null, Map.of()).code()).isEqualTo("no-content");
+        assertThat(signed("GET", "/device/v2/content/" + sha, null, Map.of()).status()).isEqualTo(200);
+    }
+
+    @Test
+    void aNumberMayNotRunAhead() {
+        assertThat(report("{\"number\":1000000}").body().path("taken").asBoolean()).isTrue();
+        Answer leaping = report("{\"number\":9000000000000000000}");
+        assertThat(leaping.status()).isEqualTo(422);
+        assertThat(leaping.code()).isEqualTo("leaping-number");
+        assertThat(report("{\"number\":2000001}").status()).isEqualTo(422);
+        assertThat(report("{\"number\":2000000}").body().path("taken").asBoolean()).isTrue();
+        TestDevice anew = TestDevice.withToken(server, id, Duration.ofHours(1));
+        assertThat(anew.enrol().status()).isEqualTo(201);
+        assertThat(anew.report("{\"number\":1}").body().path("taken").asBoolean()).as("it counts from 1 again").isTrue();
     }
 
     @Test
     void aBodyThatWasChangedOnTheWayIsRefused() {
-        String path = "/device/v1/devices/" + id + "/reports";
-        String digest = Signature.digest("{\"number\":1}".getBytes(StandardCharsets.UTF_8));
-        Signature signature = Signature.sign(key, id, Instant.now(), "POST", path, digest);
-        Answer answer = server.send(HttpRequest.newBuilder(server.url().resolve(path))
-                .header("Signature-Input", signature.inputHeader(true)).header("Signature", signature.valueHeader())
-                .header("Content-Digest", digest), "POST", "{\"number\":2}".getBytes(StandardCharsets.UTF_8));
-        assertThat(answer.code()).isEqualTo("wrong-digest");
+        byte[] body = "{\"number\":1}".getBytes(StandardCharsets.UTF_8);
+        HttpRequest signed = device.signed("/device/v2/reports", "POST", "/device/v2/reports", body, device.messageKey(),
+                device.keyId()).build();
+        HttpRequest changed = HttpRequest.newBuilder(signed, (n, v) -> true)
+                .POST(HttpRequest.BodyPublishers.ofString("{\"number\":2}")).build();
+        assertThat(device.send(changed).code()).isEqualTo("wrong-digest");
     }
 
     @Test
@@ -252,9 +365,9 @@ class DeviceProtocolTest {
         assertThat(answer.status()).isEqualTo(422);
         assertThat(answer.body().path("problems").size()).isEqualTo(2);
         Answer twice = report("{\"number\":1,\"present\":[{\"title\":\"moonware\"},{\"title\":\"moonware\"}],"
-                + "\"progress\":[{\"title\":\"siltscope\",\"step\":3,\"steps\":2,\"percent\":101}]}");
-        assertThat(JSON.writeValueAsString(twice.body())).contains("unknown-title", "twice", "bad-step", "missing",
-                "bad-text");
+                + "\"progress\":[{\"title\":\"siltscope\",\"action\":\"install\",\"state\":\"running\",\"step\":3,\"steps\":2,"
+                + "\"percent\":101,\"message\":\"" + "m".repeat(1001) + "\",\"at\":\"2026-11-23T08:00:00Z\"}]}");
+        assertThat(JSON.writeValueAsString(twice.body())).contains("unknown-title", "twice", "bad-step", "bad-text");
     }
 
     @Test
@@ -285,11 +398,9 @@ class DeviceProtocolTest {
 
     @Test
     void damagedContentIsNotServed() throws IOException {
-        Path folder = Files.createDirectories(data.resolve("content"));
         String hash = "ab".repeat(32);
-        Files.writeString(folder.resolve(hash), "not what its name says");
-        Answer answer = signed("GET", "/device/v1/content/" + hash, null, Map.of());
-        assertThat(answer.status()).isEqualTo(500);
-        assertThat(answer.code()).isEqualTo("content-damaged");
+        Files.writeString(Files.createDirectories(data.resolve("content")).resolve(hash), "not what its name says");
+        assertThatThrownBy(() -> server.bean(Contents.class).file(hash)).isInstanceOfSatisfying(ApiException.class,
+                e -> assertThat(e.code()).isEqualTo("content-damaged"));
     }
 }

@@ -210,7 +210,7 @@ class NginxMirrorTest {
     @Order(6)
     void aMirrorThatIsDeletedMayFetchNothingMore() throws Exception {
         String key = server.bean(Mirrors.class).key("hartsmere");
-        URI direct = server.url().resolve("/device/v1/content/" + large.sha256());
+        URI direct = server.url().resolve("/device/v2/content/" + large.sha256());
         HttpRequest asked = HttpRequest.newBuilder(direct).header("Authorization", "Bearer " + key).build();
         assertThat(HTTP.send(asked, HttpResponse.BodyHandlers.discarding()).statusCode()).isEqualTo(200);
         assertThat(server.ask("DELETE", "/api/mirrors/hartsmere", null).status()).isEqualTo(204);

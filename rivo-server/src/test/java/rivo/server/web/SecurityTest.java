@@ -59,7 +59,7 @@ class SecurityTest {
     void aBrowserGetsTheSignInInPlaceOfThePage() {
         Answer answer = server.send(HttpRequest.newBuilder(server.url().resolve("/fleet")).header("Accept",
                 "text/html"), "GET", null);
-        assertThat(answer.status()).isEqualTo(401);
+        assertThat(answer.status()).isEqualTo(200);
         assertThat(new String(answer.body().binaryValue(), StandardCharsets.UTF_8)).contains("<div id=\"root\">");
     }
 
@@ -103,7 +103,7 @@ class SecurityTest {
         }
         Answer sixth = signIn("Bram.Guess", "wrong");
         assertThat(sixth.status()).isEqualTo(429);
-        assertThat(sixth.header("Retry-After")).isEqualTo("60");
+        assertThat(Integer.parseInt(sixth.header("Retry-After"))).isBetween(1, 25);
     }
 
     @Test
@@ -113,7 +113,7 @@ class SecurityTest {
         String account = someone().substring(4, someone().indexOf(','));
         Answer answer = signIn(account, "otter");
         assertThat(answer.status()).isEqualTo(403);
-        assertThat(answer.body().path("detail").asString()).contains(DemoOrganisation.ADMINISTRATORS);
+        assertThat(answer.body().path("detail").asString()).contains(DemoOrganisation.ADMINISTRATORS_DN);
     }
 
     private static String someone() {

@@ -1,0 +1,99 @@
+package rivo.server.fleet;
+
+import jakarta.servlet.http.HttpServletRequest;
+import java.time.Clock;
+import java.util.List;
+import java.util.Objects;
+import org.jspecify.annotations.Nullable;
+import org.springframework.core.MethodParameter;
+import org.springframework.http.HttpStatus;
+import org.springframework.stereotype.Component;
+import org.springframework.web.bind.support.WebDataBinderFactory;
+import org.springframework.web.context.request.NativeWebRequest;
+import org.springframework.web.method.support.HandlerMethodArgumentResolver;
+import org.springframework.web.method.support.ModelAndViewContainer;
+import org.springframework.web.servlet.config.annotation.WebMvcConfigurer;
+import org.springframework.web.util.WebUtils;
+import rivo.devices.protocol.MessageKey;
+import rivo.server.fleet.Caller.CallingDevice;
+import rivo.server.fleet.Caller.CallingMirror;
+import rivo.server.fleet.Caller.Enrolling;
+import rivo.server.mirror.Mirror;
+import rivo.server.mirror.Mirrors;
+import rivo.server.web.ApiException;
+
+/**
+ * Who speaks, for the handlers of the device protocol that ask for it. Asked by the dispatcher after it has chosen the handler, so
+ * there is no second reading of the address that could come to something else.
+ */
+@Component
+class CallerResolver implements HandlerMethodArgumentResolver, WebMvcConfigurer {
+
+    private static final String BEARER = "Bearer ";
+
+    private final Enrolments enrolments;
+    private final Mirrors mirrors;
+    private final Clock clock;
+
+    CallerResolver(Enrolments enrolments, Mirrors mirrors, Clock clock) {
+        this.enrolments = enrolments;
+        this.mirrors = mirrors;
+        this.clock = clock;
+    }
+
+    @Override
+    public void addArgumentResolvers(List<HandlerMethodArgumentResolver> resolvers) {
+        resolvers.add(this);
+    }
+
+    @Override
+    public boolean supportsParameter(MethodParameter parameter) {
+        return Caller.class.isAssignableFrom(parameter.getParameterType());
+    }
+
+    @Override
+    public Caller resolveArgument(MethodParameter parameter, @Nullable ModelAndViewContainer container, NativeWebRequest request,
+            @Nullable WebDataBinderFactory binders) {
+        HttpServletRequest http = Objects.requireNonNull(request.getNativeRequest(HttpServletRequest.class));
+        Class<?> wanted = parameter.getParameterType();
+        if (wanted == Enrolling.class) {
+            return new Enrolling(signed(http));
+        }
+        String authorization = http.getHeader("Authorization");
+        if (wanted == Caller.class && authorization != null && authorization.startsWith(BEARER)) {
+            return mirror(authorization.substring(BEARER.length()).strip());
+        }
+        return device(http);
+    }
+
+    /** Its key is a bearer token (RFC 6750). */
+    private CallingMirror mirror(String key) {
+        Mirror mirror = mirrors.withKey(key);
+        if (mirror == null) {
+            throw ApiException.refused(HttpStatus.UNAUTHORIZED, "unknown-mirror",
+                    "The key is that of no mirror. Give the mirror its configuration anew.");
+        }
+        return new CallingMirror(mirror.id());
+    }
+
+    private CallingDevice device(HttpServletRequest http) {
+        SignedRequest request = signed(http);
+        MessageKey key = enrolments.key(request.keyId());
+        if (key == null || !request.isBy(key)) {
+            throw ApiException.refused(HttpStatus.UNAUTHORIZED, "bad-signature",
+                    "The signature is not by the key of an enrolled device. Enrol with a new token.");
+        }
+        DeviceAnswer.signFor(http, request.keyId(), key, request);
+        request.checkTime(clock);
+        enrolments.signedWith(request.keyId());
+        return new CallingDevice(request.keyId().name());
+    }
+
+    private static SignedRequest signed(HttpServletRequest http) {
+        DeviceRequest read = WebUtils.getNativeRequest(http, DeviceRequest.class);
+        if (read == null) {
+            throw new IllegalStateException("a request came past the gate of the device protocol");
+        }
+        return SignedRequest.of(http, read.length(), read.length() == 0 ? null : read.digest());
+    }
+}

@@ -1,0 +1,76 @@
+package rivo.server.people;
+
+import java.util.HashSet;
+import java.util.Map;
+import java.util.Set;
+import org.jspecify.annotations.Nullable;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Component;
+import rivo.core.audience.Audiences;
+import rivo.core.estate.Group;
+import rivo.core.estate.Target;
+import rivo.directory.DistinguishedNames;
+import rivo.server.ServerSettings;
+import rivo.server.estate.WorkingEstate;
+
+/**
+ * Who may: the people of one group of the directory whose accounts are enabled, directly or through other groups. Asked at each
+ * request, by the working estate; what takes a look into H2 is remembered until the directory's groups have been read anew. Safe for any
+ * number of threads.
+ */
+@Component
+class Administrators {
+
+    /** What holds as long as the estate has these very groups. @param group null when it is not in the directory */
+    private record Looked(Map<String, Group> groups, @Nullable String group, Set<String> disabled) {
+    }
+
+    private final @Nullable String configured;
+    private final WorkingEstate working;
+    private final JdbcClient db;
+    private volatile @Nullable Looked looked;
+
+    Administrators(ServerSettings settings, WorkingEstate working, JdbcClient db) {
+        this.configured = settings.directory() == null ? null : settings.directory().administrators();
+        this.working = working;
+        this.db = db;
+        if (configured != null && !isUnambiguous(configured)) {
+            throw new IllegalStateException("The administrators' group is given as “" + configured + "”, which several groups could be "
+                    + "called. Give its distinguished name, such as cn=rivo-administrators,ou=Groups,dc=quillbrook,dc=example, or its "
+                    + "entryUUID or objectGUID.");
+        }
+    }
+
+    private static boolean isUnambiguous(String group) {
+        return DistinguishedNames.isOne(group) || group.matches("[0-9a-fA-F]{8}(-[0-9a-fA-F]{4}){3}-[0-9a-fA-F]{12}");
+    }
+
+    /** Whether the person of this id may work here, as the directory was when it was last read. */
+    boolean hold(String person) {
+        Audiences audiences = working.resolver().audiences();
+        Looked now = look(audiences.estate().groups());
+        return now.group() != null && !now.disabled().contains(person) && audiences.estate().users().find(person) != null
+                && !audiences.chain(now.group(), Target.user(person)).isEmpty();
+    }
+
+    private Looked look(Map<String, Group> groups) {
+        Looked now = looked;
+        if (now == null || now.groups() != groups) {
+            Set<String> disabled = new HashSet<>(db.sql("select id from users where not enabled").query(String.class).list());
+            now = new Looked(groups, group(), disabled);
+            looked = now;
+        }
+        return now;
+    }
+
+    private @Nullable String group() {
+        return configured == null ? null : db.sql("select id, dn from directory_groups").query((row, n) ->
+                configured.equalsIgnoreCase(row.getString("id")) || DistinguishedNames.same(configured, row.getString("dn"))
+                        ? row.getString("id") : "").list().stream().filter(id -> !id.isEmpty()).findFirst().orElse(null);
+    }
+
+    /** As it was configured, for saying who may. */
+    String words() {
+        return configured == null ? "of administrators, since no directory is set up" : configured;
+    }
+}

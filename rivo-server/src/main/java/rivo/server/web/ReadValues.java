@@ -1,0 +1,115 @@
+package rivo.server.web;
+
+import java.lang.reflect.AnnotatedType;
+import java.lang.reflect.InvocationTargetException;
+import java.lang.reflect.RecordComponent;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.List;
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
+import rivo.core.estate.Problem;
+
+/**
+ * Looks through what has been read from JSON, for what no record can say by its type: a component that may not be null is there, no
+ * list or map holds null, texts are text (no lone surrogate, no NUL), and instants have a year of four digits. Records, lists and maps
+ * are walked; anything else is taken as it is. Safe for any number of threads.
+ */
+public final class ReadValues {
+
+    private static final Instant EARLIEST = Instant.parse("0001-01-01T00:00:00Z");
+    private static final Instant LATEST = Instant.parse("9999-12-31T23:59:59Z");
+    private static final int MOST_PROBLEMS = 100;
+
+    private final List<Problem> problems = new ArrayList<>();
+
+    private ReadValues() {
+    }
+
+    /** What is wrong, each with its place; at most the first hundred. */
+    public static List<Problem> problems(Object value) {
+        ReadValues walk = new ReadValues();
+        walk.value("", value);
+        return walk.problems;
+    }
+
+    private void value(String place, Object value) {
+        if (problems.size() >= MOST_PROBLEMS) {
+            return;
+        }
+        if (value instanceof String text) {
+            text(place, text);
+        } else if (value instanceof Instant instant) {
+            if (instant.isBefore(EARLIEST) || instant.isAfter(LATEST)) {
+                add("bad-time", place, "is no time that can be meant; give one with a year of four digits.");
+            }
+        } else if (value instanceof Collection<?> list) {
+            int i = 0;
+            for (Object element : list) {
+                present(place + "[" + i++ + "]", element);
+            }
+        } else if (value instanceof Map<?, ?> map) {
+            map.forEach((key, element) -> {
+                text(place, String.valueOf(key));
+                present(place + "." + key, element);
+            });
+        } else if (value instanceof Record) {
+            components(place, value);
+        }
+    }
+
+    private void components(String place, Object value) {
+        for (RecordComponent component : value.getClass().getRecordComponents()) {
+            String inner = place.isEmpty() ? component.getName() : place + "." + component.getName();
+            Object held = read(component, value);
+            if (held != null) {
+                value(inner, held);
+            } else if (!mayBeNull(component.getAnnotatedType())) {
+                missing(inner);
+            }
+        }
+    }
+
+    private static boolean mayBeNull(AnnotatedType type) {
+        return type.isAnnotationPresent(Nullable.class);
+    }
+
+    private static @Nullable Object read(RecordComponent component, Object value) {
+        try {
+            component.getAccessor().setAccessible(true);
+            return component.getAccessor().invoke(value);
+        } catch (IllegalAccessException | InvocationTargetException e) {
+            throw new IllegalStateException("a record gives its components", e);
+        }
+    }
+
+    private void present(String place, @Nullable Object value) {
+        if (value == null) {
+            missing(place);
+        } else {
+            value(place, value);
+        }
+    }
+
+    private void missing(String place) {
+        add("missing", place, "is missing; give it.");
+    }
+
+    private void text(String place, String text) {
+        for (int i = 0; i < text.length(); i++) {
+            char c = text.charAt(i);
+            boolean pair = Character.isHighSurrogate(c) && i + 1 < text.length() && Character.isLowSurrogate(text.charAt(i + 1));
+            if (c == 0 || Character.isSurrogate(c) && !pair) {
+                add("bad-text", place, "holds characters that are no text; write it anew.");
+                return;
+            }
+            i += pair ? 1 : 0;
+        }
+    }
+
+    private void add(String code, String place, String what) {
+        String shown = place.length() > 200 ? place.substring(0, 200) + "…" : place;
+        problems.add(new Problem(code, shown, (shown.isEmpty() ? "The body" : shown) + " " + what));
+    }
+}
