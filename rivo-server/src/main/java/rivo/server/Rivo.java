@@ -4,6 +4,7 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine;
 import rivo.server.command.DemoCommand;
 import rivo.server.command.ExplainCommand;
+import rivo.server.command.NewServerKeyCommand;
 import rivo.server.command.RehearseCommand;
 import rivo.server.command.ResolveCommand;
 import rivo.server.command.ServeCommand;
@@ -11,8 +12,8 @@ import rivo.server.command.ServeCommand;
 /** The command line. Exit codes: 0 done, 1 could not be done, 2 refused input, 64 wrong usage. */
 @Command(name = "rivo", mixinStandardHelpOptions = true, version = "rivo 0.1.0",
         description = "Decides which software is on which computer, and shows why.",
-        subcommands = {DemoCommand.class, ServeCommand.class, ResolveCommand.class, ExplainCommand.class,
-            RehearseCommand.class})
+        subcommands = {DemoCommand.class, ServeCommand.class, NewServerKeyCommand.class, ResolveCommand.class,
+            ExplainCommand.class, RehearseCommand.class})
 public final class Rivo {
 
     private static final int WRONG_USAGE = 64;

@@ -31,6 +31,7 @@ import rivo.directory.demo.EmbeddedDirectory;
 import rivo.server.directory.DirectoryFollower;
 import rivo.server.estate.Road;
 import rivo.server.estate.WorkingEstate;
+import rivo.server.storage.Database;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -72,8 +73,7 @@ public final class TestServer implements AutoCloseable {
     private static ConfigurableApplicationContext boot(Path data, URI directory) {
         return new SpringApplicationBuilder(RivoApplication.class).logStartupInfo(false).properties(Map.of(
                 "rivo.data", data.toString(), "server.port", 0, "server.address", "127.0.0.1",
-                "spring.datasource.url", "jdbc:h2:file:" + data.resolve("rivo")
-                        + ";WRITE_DELAY=0;DB_CLOSE_ON_EXIT=FALSE",
+                "spring.datasource.url", Database.url(data),
                 "rivo.directory.url", directory.toString(), "rivo.directory.base-dn", DemoOrganisation.BASE_DN,
                 "rivo.directory.bind-dn", DemoOrganisation.READER_DN, "rivo.directory.password", "reads",
                 "rivo.directory.scan-every", "1h", "rivo.directory.patience", "2s")).run(

@@ -22,6 +22,7 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Component;
 import rivo.server.ServerSettings;
+import rivo.server.storage.PrivateFiles;
 import rivo.server.web.ApiException;
 
 /**
@@ -50,9 +51,10 @@ public class Contents {
     private final Path folder;
     /** Those whose hash has been checked since the start. */
     private final Set<String> checked = ConcurrentHashMap.newKeySet();
+    private final Set<String> beingChecked = ConcurrentHashMap.newKeySet();
 
     Contents(ServerSettings settings) throws IOException {
-        this.folder = Files.createDirectories(settings.data().resolve("content"));
+        this.folder = PrivateFiles.folder(settings.data().resolve("content"));
         try (DirectoryStream<Path> cutOff = Files.newDirectoryStream(folder, "incoming*.part")) {
             for (Path file : cutOff) {
                 Files.delete(file);
@@ -62,6 +64,15 @@ public class Contents {
 
     /** Keeps what the stream holds. */
     public Content keep(InputStream in, String fileName) throws IOException {
+        return keep(in, fileName, null);
+    }
+
+    /** Keeps what the stream holds if it is what was expected; says in any case what it is. */
+    Content keepIf(InputStream in, Content expected) throws IOException {
+        return keep(in, expected.fileName(), expected);
+    }
+
+    private Content keep(InputStream in, String fileName, @Nullable Content expected) throws IOException {
         Path part = Files.createTempFile(folder, "incoming", ".part");
         try {
             MessageDigest digest = sha256();
@@ -71,7 +82,9 @@ public class Contents {
                 size = digesting.transferTo(out);
             }
             String hash = HexFormat.of().formatHex(digest.digest());
-            kept(part, hash);
+            if (expected == null || expected.sha256().equals(hash) && expected.size() == size) {
+                kept(part, hash);
+            }
             return new Content(hash, size, fileName);
         } finally {
             Files.deleteIfExists(part);
@@ -130,10 +143,12 @@ public class Contents {
         }
     }
 
-    /** What comes in again is new. */
+    /** On disk before anybody can name it, its name too. What comes in again is new. */
     private void kept(Path part, String hash) throws IOException {
+        PrivateFiles.force(part);
         Files.deleteIfExists(folder.resolve(hash + UNUSED));
         Files.move(part, folder.resolve(hash), StandardCopyOption.REPLACE_EXISTING, StandardCopyOption.ATOMIC_MOVE);
+        PrivateFiles.forceFolder(folder);
         checked.add(hash);
     }
 
@@ -168,7 +183,19 @@ public class Contents {
                 + "; call in again for work that is up to date.");
     }
 
+    /** One at a time: who comes while it is being hashed comes again, rather than hashing it, too. */
     private void check(Path file, String hash) {
+        if (!beingChecked.add(hash)) {
+            throw ApiException.busy("being-checked", "The content " + hash + " is being checked; ask again in a moment.");
+        }
+        try {
+            hash(file, hash);
+        } finally {
+            beingChecked.remove(hash);
+        }
+    }
+
+    private void hash(Path file, String hash) {
         try (DigestInputStream in = new DigestInputStream(Files.newInputStream(file), sha256())) {
             in.transferTo(OutputStream.nullOutputStream());
             if (!HexFormat.of().formatHex(in.getMessageDigest().digest()).equals(hash)) {

@@ -20,6 +20,7 @@ import javax.imageio.stream.ImageInputStream;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Component;
 import rivo.server.ServerSettings;
+import rivo.server.storage.PrivateFiles;
 import rivo.server.web.ApiException;
 
 /**
@@ -42,7 +43,7 @@ class Icons {
     private final Path folder;
 
     Icons(ServerSettings settings) throws IOException {
-        this.folder = Files.createDirectories(settings.data().resolve("icons"));
+        this.folder = PrivateFiles.folder(settings.data().resolve("icons"));
     }
 
     /**

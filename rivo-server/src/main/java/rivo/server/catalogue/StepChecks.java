@@ -14,6 +14,8 @@ final class StepChecks {
 
     static final Pattern CHOICE = Pattern.compile("\\{choice:([^{}]{1,100})}");
     private static final int LONGEST_TEXT = 20_000;
+    private static final int LONGEST_LINE = 2_000;
+    private static final int MOST_VARIABLES = 200;
     private static final int MOST_SECONDS = 86_400;
     private static final int MOST_STEPS = 100;
 
@@ -42,6 +44,14 @@ final class StepChecks {
         if (step.command().isBlank() || step.command().length() > LONGEST_TEXT) {
             add("bad-text", at + ".command", "Write 1 to " + LONGEST_TEXT + " characters.");
         }
+        atMost(step.text(), LONGEST_LINE, at + ".text");
+        atMost(step.says(), LONGEST_LINE, at + ".says");
+        atMost(step.to(), LONGEST_LINE, at + ".to");
+        atMost(step.folder(), LONGEST_LINE, at + ".folder");
+        if (step.environment().size() > MOST_VARIABLES || step.exitCodes().size() > MOST_VARIABLES) {
+            add("too-many", at, "A step has at most " + MOST_VARIABLES + " variables, and as many exit codes.");
+        }
+        step.environment().forEach((name, value) -> atMost(name + value, LONGEST_TEXT, at + ".environment"));
         rule(step.onlyWhere(), at + ".onlyWhere");
         if (step.kind().asksRule()) {
             rule(step.command(), at + ".command");
@@ -58,6 +68,12 @@ final class StepChecks {
         Matcher choice = CHOICE.matcher(step.command() + step.to() + step.folder());
         while (choice.find()) {
             known(choice.group(1), at + ".command");
+        }
+    }
+
+    private void atMost(String text, int longest, String at) {
+        if (text.length() > longest) {
+            add("bad-text", at, "Write at most " + longest + " characters.");
         }
     }
 

@@ -17,6 +17,8 @@ import java.util.zip.ZipOutputStream;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Component;
+import rivo.core.estate.Problem;
+import rivo.core.estate.RefusedException;
 import rivo.core.estate.Version;
 import rivo.formats.installer.InstallerFile.Finding;
 import rivo.server.catalogue.Contents.Content;
@@ -25,6 +27,7 @@ import rivo.server.catalogue.TitleRecord.ReleaseRecord;
 import rivo.server.catalogue.TitleRecord.VariantRecord;
 import rivo.server.estate.Json;
 import rivo.server.web.ApiException;
+import rivo.server.web.ReadValues;
 import tools.jackson.core.JacksonException;
 import tools.jackson.core.type.TypeReference;
 
@@ -39,6 +42,9 @@ class TitleFiles {
     private static final String FORMAT = "rivo-title";
     private static final int FORMAT_VERSION = 1;
     private static final int MOST_MANIFEST = 8 << 20;
+    /** What a file may unpack to in any case, in bytes; a larger one to so many times its own size. */
+    private static final long HARMLESS = 64L << 20;
+    private static final int MOST_TIMES = 50;
 
     /** @param format always {@code rivo-title} */
     private record Manifest(@Nullable String format, int formatVersion, @Nullable TitleRecord title) {
@@ -96,14 +102,20 @@ class TitleFiles {
      * Keeps the content of such a file, and proposes its title: beside the releases that are there already, its own come in
      * without being offered.
      *
-     * @throws ApiException when the manifest cannot be read, or content is missing or is not what the manifest says
+     * @param room how many bytes may be unpacked at the most
+     * @throws ApiException when the manifest cannot be read, content is missing or is not what the manifest says, or there is no
+     *     room for it
+     * @throws rivo.core.estate.RefusedException when the title would be refused if somebody typed it in
      */
-    Proposal read(Path archive, Content file) throws IOException {
+    Proposal read(Path archive, Content file, long room) throws IOException {
         try (ZipFile zip = new ZipFile(archive.toFile())) {
             TitleRecord told = title(zip, file.fileName());
             TitleRecordChecks.alone(told);
-            for (Content content : all(told)) {
-                keep(zip, content);
+            long most = Math.min(room, Math.max(HARMLESS, MOST_TIMES * Files.size(archive)));
+            Map<String, Content> named = new LinkedHashMap<>();
+            all(told).forEach(content -> named.putIfAbsent(content.sha256(), content));
+            for (Content content : named.values()) {
+                most -= keep(zip, content, most);
             }
             return proposal(told, file);
         }
@@ -119,28 +131,38 @@ class TitleFiles {
                 throw refused(fileName + " is no title file of version " + FORMAT_VERSION
                         + "; export it anew from where it came from.");
             }
+            List<Problem> problems = ReadValues.problems(manifest.title());
+            if (!problems.isEmpty()) {
+                throw new RefusedException(problems);
+            }
             return manifest.title();
         } catch (JacksonException | NullPointerException e) {
-            String message = String.valueOf(e.getMessage());
-            throw refused("The manifest of " + fileName + " cannot be read: " + message.lines().findFirst().orElse("")
-                    + ". Compare it with docs/title-file.schema.json.");
+            throw refused("The manifest of " + fileName + " is not what a title file holds. Compare it with "
+                    + "docs/title-file.schema.json.");
         }
     }
 
-    private void keep(ZipFile zip, Content content) throws IOException {
+    /** How many bytes were unpacked. */
+    private long keep(ZipFile zip, Content content, long most) throws IOException {
         ZipEntry entry = zip.getEntry("content/" + content.sha256());
         if (entry == null) {
             if (!contents.has(content)) {
                 throw refused("The content " + content.fileName() + " is not in the file; export it anew.");
             }
-            return;
+            return 0;
+        }
+        if (content.size() > most) {
+            throw ApiException.refused(HttpStatus.INSUFFICIENT_STORAGE, "no-room", "The content " + content.fileName()
+                    + " would come to " + content.size() + " bytes, more than there is room for, or than a file of this size may "
+                    + "unpack to. Make room on the server's disk, or put the file in by itself.");
         }
         try (InputStream in = zip.getInputStream(entry)) {
-            Content kept = contents.keep(new Bounded(in, content.size()), content.fileName());
-            if (!kept.sha256().equals(content.sha256())) {
+            Content found = contents.keepIf(new Bounded(in, content.size()), content);
+            if (!found.sha256().equals(content.sha256()) || found.size() != content.size()) {
                 throw refused("The content " + content.fileName() + " is not what the manifest says: its SHA-256 is "
-                        + kept.sha256() + ". Export it anew.");
+                        + found.sha256() + ", its size " + found.size() + " bytes. Export it anew.");
             }
+            return found.size();
         }
     }
 

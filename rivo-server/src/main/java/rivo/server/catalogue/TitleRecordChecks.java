@@ -22,11 +22,13 @@ final class TitleRecordChecks {
 
     private static final Pattern ID = Pattern.compile("[a-z0-9][a-z0-9.-]{0,99}");
     private static final int LONGEST_NAME = 200;
+    private static final int LONGEST_LINE = 2_000;
     private static final int LONGEST_TEXT = 20_000;
     private static final int LONGEST_LICENCE = 200_000;
     private static final int MOST_RELEASES = 500;
     private static final int MOST_VARIANTS = 50;
     private static final int MOST_STEPS = 100;
+    private static final int MOST_RELATIONS = 200;
     private static final int MOST_CHOICES = 30;
     private static final int MOST_VALUES = 200;
 
@@ -70,6 +72,17 @@ final class TitleRecordChecks {
         }
         text("name", record.name(), LONGEST_NAME, true);
         text("maker", record.maker(), LONGEST_NAME, false);
+        text("about.owner", record.about().owner(), LONGEST_NAME, false);
+        text("about.category", record.about().category(), LONGEST_NAME, false);
+        text("about.information", record.about().information(), LONGEST_LINE, false);
+        text("about.privacy", record.about().privacy(), LONGEST_LINE, false);
+        text("about.approvedBy", record.about().approvedBy(), LONGEST_NAME, false);
+        text("about.icon", record.about().icon(), LONGEST_NAME, false);
+        texts("trustedSigners", record.trustedSigners());
+        texts("conflictsWith", record.conflictsWith());
+        if (record.seats() != null && record.seats() < 0) {
+            add("bad-seats", "seats", "Seats are counted from 0 on; leave it empty where they are not counted.");
+        }
         text("about.notes", record.about().notes(), LONGEST_TEXT, false);
         text("about.licence", record.about().licence(), LONGEST_LICENCE, false);
         text("about.description", record.about().description(), LONGEST_TEXT, false);
@@ -84,12 +97,21 @@ final class TitleRecordChecks {
             add("bad-version", at + ".version", "A version has 1 to " + Version.LONGEST
                     + " characters; write one such as 4.2.0.");
         }
+        text(at + ".note", release.note(), LONGEST_LINE, false);
+        atMost(at + ".needs", release.needs(), MOST_RELATIONS);
+        release.needs().forEach(need -> {
+            text(at + ".needs.title", need.title(), LONGEST_NAME, true);
+            text(at + ".needs.min", need.min() == null ? "" : need.min(), Version.LONGEST, false);
+        });
+        atMost(at + ".replaces", release.replaces(), MOST_RELATIONS);
+        release.replaces().forEach(replaced -> text(at + ".replaces.title", replaced.title(), LONGEST_NAME, true));
         choices(release, at + ".choices");
         atMost(at + ".variants", release.variants(), MOST_VARIANTS);
         Set<String> ids = new HashSet<>();
         for (int i = 0; i < release.variants().size(); i++) {
             VariantRecord variant = release.variants().get(i);
             String place = at + ".variants[" + i + "]";
+            text(place + ".id", variant.id(), LONGEST_NAME, true);
             if (variant.id() == null || !ids.add(variant.id())) {
                 add("variant-twice", place + ".id", "Each variant of a release needs a name of its own.");
             }
@@ -103,7 +125,10 @@ final class TitleRecordChecks {
                     add("bad-content", place + ".contents", "A content is named by its SHA-256, 64 small hexadecimal digits; "
                             + "drop the file in again.");
                 }
-                text(place + ".contents.fileName", content.fileName(), LONGEST_NAME, true);
+                if (content.fileName() == null || !FileNames.isPlain(content.fileName())) {
+                    add("bad-name", place + ".contents.fileName", "A file name has 1 to " + FileNames.LONGEST + " characters, and none "
+                            + "that a path or a command would read; rename the file.");
+                }
             }
         }
     }
@@ -154,6 +179,13 @@ final class TitleRecordChecks {
     private void text(String at, @Nullable String text, int longest, boolean needed) {
         if (text == null || needed && text.isBlank() || text.length() > longest) {
             add("bad-text", at, "Write " + (needed ? "1 to " : "at most ") + longest + " characters.");
+        }
+    }
+
+    private void texts(String at, List<String> texts) {
+        atMost(at, texts, MOST_RELATIONS);
+        for (int i = 0; i < texts.size(); i++) {
+            text(at + "[" + i + "]", texts.get(i), LONGEST_NAME, true);
         }
     }
 

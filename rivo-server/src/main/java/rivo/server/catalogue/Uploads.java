@@ -24,6 +24,7 @@ import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
 import rivo.server.ServerSettings;
 import rivo.server.estate.Json;
+import rivo.server.storage.PrivateFiles;
 import rivo.server.web.ApiException;
 import tools.jackson.core.JacksonException;
 import tools.jackson.core.type.TypeReference;
@@ -41,9 +42,7 @@ class Uploads {
     static final long LARGEST_PART = 16L << 20;
     private static final Duration KEPT = Duration.ofDays(3);
     private static final int MOST_AT_ONCE = 20;
-    private static final int LONGEST_NAME = 200;
-    /** File names are written into commands, between quotation marks; these would mean something there. */
-    private static final String SHELL = "[\"$`%!]";
+    private static final long ROOM_LEFT = 1L << 30;
     private static final Pattern ID = Pattern.compile("[0-9a-f]{32}");
 
     /**
@@ -59,16 +58,20 @@ class Uploads {
     private final Map<String, Object> locks = new ConcurrentHashMap<>();
 
     Uploads(ServerSettings settings, Clock clock) throws IOException {
-        this.folder = Files.createDirectories(settings.data().resolve("uploads"));
+        this.folder = PrivateFiles.folder(settings.data().resolve("uploads"));
         this.clock = clock;
     }
 
-    /** @throws ApiException when the file is empty, too large, or there is no room for it */
-    Upload begin(String who, @Nullable String fileName, long size) {
-        String name = fileName == null ? "" : fileName.substring(Math.max(fileName.lastIndexOf('/'), fileName.lastIndexOf('\\')) + 1).strip()
-                .replaceAll(SHELL, "_");
-        if (name.isEmpty() || name.length() > LONGEST_NAME || name.chars().anyMatch(Character::isISOControl)) {
-            throw refused("bad-name", "A file name has 1 to " + LONGEST_NAME + " characters; rename the file.");
+    /**
+     * Begins one. Those that are under way have their room already, however little of them has arrived.
+     *
+     * @throws ApiException when the file is empty, too large, or there is no room for it
+     */
+    synchronized Upload begin(String who, @Nullable String fileName, long size) {
+        String name = fileName == null ? "" : FileNames.tidied(fileName);
+        if (!FileNames.isPlain(name)) {
+            throw refused("bad-name", "A file name has 1 to " + FileNames.LONGEST + " characters, and none that a path or a command "
+                    + "would read; rename the file.");
         }
         if (size <= 0) {
             throw refused("empty-file", name + " is empty; fetch it anew from where it came from.");
@@ -76,23 +79,31 @@ class Uploads {
         if (size > LARGEST) {
             throw refused("too-large", name + " has more than " + (LARGEST >> 30) + " GiB; split it.");
         }
-        if (open().stream().filter(u -> u.who().equals(who)).count() >= MOST_AT_ONCE) {
+        List<Upload> open = open();
+        if (open.stream().filter(u -> u.who().equals(who)).count() >= MOST_AT_ONCE) {
             throw refused("too-many", "You have " + MOST_AT_ONCE + " files on their way; finish or cancel one first.");
         }
         byte[] id = new byte[16];
         random.nextBytes(id);
         Upload upload = new Upload(HexFormat.of().formatHex(id), who, name, size, clock.instant(), 0);
         try {
-            if (Files.getFileStore(folder).getUsableSpace() - size < (1L << 30)) {
+            long promised = open.stream().mapToLong(u -> u.size() - u.received()).sum();
+            if (Files.getFileStore(folder).getUsableSpace() - promised - size < ROOM_LEFT) {
                 throw ApiException.refused(HttpStatus.INSUFFICIENT_STORAGE, "no-room",
                         "The server has no room for " + name + "; make room on its disk, then try again.");
             }
-            Files.createFile(part(upload.id()));
-            Files.writeString(about(upload.id()), Json.write(upload));
+            PrivateFiles.write(part(upload.id()), "");
+            PrivateFiles.write(about(upload.id()), Json.write(upload));
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }
         return upload;
+    }
+
+    /** How much can be unpacked besides what uploads under way have been promised, in bytes. */
+    long room() throws IOException {
+        long promised = open().stream().mapToLong(u -> u.size() - u.received()).sum();
+        return Math.max(0, Files.getFileStore(folder).getUsableSpace() - promised - ROOM_LEFT);
     }
 
     /** @throws ApiException when there is none of this id that this person began */

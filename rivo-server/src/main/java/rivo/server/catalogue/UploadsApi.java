@@ -2,6 +2,7 @@ package rivo.server.catalogue;
 
 import jakarta.servlet.http.HttpServletRequest;
 import java.io.IOException;
+import java.nio.file.Path;
 import java.security.Principal;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
@@ -43,8 +44,10 @@ class UploadsApi {
     private final Contents contents;
     private final Proposals proposals;
     private final TitleFiles titleFiles;
+    private final Readings readings;
 
-    UploadsApi(Uploads uploads, Contents contents, Proposals proposals, TitleFiles titleFiles) {
+    UploadsApi(Uploads uploads, Contents contents, Proposals proposals, TitleFiles titleFiles, Readings readings) {
+        this.readings = readings;
         this.uploads = uploads;
         this.contents = contents;
         this.proposals = proposals;
@@ -77,26 +80,30 @@ class UploadsApi {
     /** Reads the whole file, keeps it as content, and says what it would become. The catalogue is not changed. */
     @PostMapping("/{id}/reading")
     Proposal read(@PathVariable String id, @RequestParam(required = false) @Nullable String title, Principal who)
-            throws IOException {
-        Upload upload = uploads.get(id, who.getName());
+            throws Exception {
+        uploads.get(id, who.getName());
+        return readings.read(id, () -> read(uploads.get(id, who.getName()), title));
+    }
+
+    private Proposal read(Upload upload, @Nullable String title) throws IOException {
+        Path whole = uploads.whole(upload.id(), upload.who());
         try {
-            InstallerFile file = InstallerReader.read(uploads.whole(id, who.getName()), upload.fileName());
-            if (file.format() == InstallerFormat.ZIP && TitleFiles.isOne(uploads.whole(id, who.getName()))) {
-                return imported(upload);
+            InstallerFile file = InstallerReader.read(whole, upload.fileName());
+            if (file.format() == InstallerFormat.ZIP && TitleFiles.isOne(whole)) {
+                return imported(upload, whole);
             }
-            Contents.Content content = contents.take(uploads.whole(id, who.getName()), upload.fileName());
-            uploads.delete(id);
+            Contents.Content content = contents.take(whole, upload.fileName());
+            uploads.delete(upload.id());
             return proposals.propose(file, content, title);
         } catch (UnreadableInstallerException e) {
-            uploads.delete(id);
+            uploads.delete(upload.id());
             throw ApiException.refused(HttpStatus.UNPROCESSABLE_CONTENT, e.code(), String.valueOf(e.getMessage()));
         }
     }
 
-    private Proposal imported(Upload upload) throws IOException {
+    private Proposal imported(Upload upload, Path whole) throws IOException {
         try {
-            return titleFiles.read(uploads.whole(upload.id(), upload.who()),
-                    new Contents.Content("", upload.size(), upload.fileName()));
+            return titleFiles.read(whole, new Contents.Content("", upload.size(), upload.fileName()), uploads.room());
         } finally {
             uploads.delete(upload.id());
         }
@@ -105,6 +112,8 @@ class UploadsApi {
     @DeleteMapping("/{id}")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void cancel(@PathVariable String id, Principal who) {
+        uploads.get(id, who.getName());
+        readings.checkIdle(id);
         uploads.forget(id, who.getName());
     }
 }

@@ -1,17 +1,20 @@
 package rivo.server.command;
 
 import java.io.IOException;
-import java.nio.file.Files;
+import java.io.UncheckedIOException;
 import java.nio.file.Path;
 import java.util.HashMap;
 import java.util.Map;
 import org.springframework.boot.builder.SpringApplicationBuilder;
+import org.springframework.boot.context.event.ApplicationReadyEvent;
 import org.springframework.boot.context.event.ApplicationStartedEvent;
 import org.springframework.boot.web.server.PortInUseException;
 import org.springframework.boot.web.server.context.WebServerApplicationContext;
 import org.springframework.context.ApplicationListener;
 import org.springframework.context.ConfigurableApplicationContext;
 import rivo.server.RivoApplication;
+import rivo.server.storage.Database;
+import rivo.server.storage.PrivateFiles;
 
 /** Starts the server in this process. */
 final class ServerProcess {
@@ -23,12 +26,35 @@ final class ServerProcess {
     };
 
     ServerProcess(Path data, int port, String address) throws IOException {
-        this.data = Files.createDirectories(data);
+        this.data = PrivateFiles.folder(data);
+        PrivateFiles.closeAll(data);
         properties.put("rivo.data", data.toString());
         properties.put("server.port", port);
         properties.put("server.address", address);
-        properties.put("spring.datasource.url", "jdbc:h2:file:" + data.resolve("rivo")
-                + ";WRITE_DELAY=0;DB_CLOSE_ON_EXIT=FALSE");
+        properties.put("spring.datasource.url", Database.url(data));
+    }
+
+    /** A proxy in front terminates TLS, and says from where and how it was asked (RFC 7239 and its forerunners). */
+    ServerProcess behindProxy() {
+        properties.put("server.forward-headers-strategy", "native");
+        return secure();
+    }
+
+    /** This process terminates TLS itself; the files are read anew when they change. */
+    ServerProcess tls(Path certificate, Path key) {
+        properties.put("spring.ssl.bundle.pem.web.keystore.certificate", "file:" + certificate.toAbsolutePath());
+        properties.put("spring.ssl.bundle.pem.web.keystore.private-key", "file:" + key.toAbsolutePath());
+        properties.put("spring.ssl.bundle.pem.web.reload-on-update", true);
+        properties.put("spring.ssl.bundle.watch.file.quiet-period", "2s");
+        properties.put("server.ssl.bundle", "web");
+        properties.put("server.ssl.enabled-protocols", "TLSv1.3,TLSv1.2");
+        return secure();
+    }
+
+    private ServerProcess secure() {
+        properties.put("rivo.secure", true);
+        properties.put("server.servlet.session.cookie.secure", true);
+        return this;
     }
 
     ServerProcess with(String property, Object value) {
@@ -56,9 +82,19 @@ final class ServerProcess {
         try {
             return new SpringApplicationBuilder(RivoApplication.class).properties(properties).profiles(profile)
                     .listeners((ApplicationListener<ApplicationStartedEvent>) event -> answering.run())
+                    .listeners((ApplicationListener<ApplicationReadyEvent>) event -> closeAgain())
                     .logStartupInfo(false).run();
         } catch (RuntimeException e) {
             throw explain(e);
+        }
+    }
+
+    /** What has been made since, by H2 among others. */
+    private void closeAgain() {
+        try {
+            PrivateFiles.closeAll(data);
+        } catch (IOException e) {
+            throw new UncheckedIOException("The data folder " + data + " could not be closed to others.", e);
         }
     }
 

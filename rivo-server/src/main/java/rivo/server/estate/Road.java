@@ -43,6 +43,8 @@ public class Road implements HealthIndicator {
     private static final int MOST_TOGETHER = 512;
     private static final int MOST_WAITING = 20_000;
     private static final long PATIENCE_SECONDS = 60;
+    private static final String MEMORY_RAN_OUT = "Rivo takes no more changes, because its memory ran out. Start it again with more "
+            + "(--memory).";
     /** As exact as H2 keeps instants: memory and disk hold the same. */
     private static final ChronoUnit ON_DISK = ChronoUnit.MICROS;
 
@@ -134,9 +136,7 @@ public class Road implements HealthIndicator {
 
     /** Nobody may go on as if nothing had happened: neither those who wait, nor those who come. */
     private void failed(List<Waiting<?>> together, Throwable e) {
-        close(e instanceof VirtualMachineError
-                ? "Rivo takes no more changes, because its memory ran out. Start it again with more (--memory)."
-                : "Rivo takes no more changes, because the last one could not be written to disk, or not be put in place. "
+        close(e instanceof VirtualMachineError ? MEMORY_RAN_OUT : "Rivo takes no more changes, because the last one could not be written to disk, or not be put in place. "
                         + "Look into the log, make room or mend the disk, and start Rivo again.");
         String sentence = String.valueOf(closed);
         together.forEach(w -> w.answer().completeExceptionally(new RoadClosedException(sentence)));
@@ -164,6 +164,13 @@ public class Road implements HealthIndicator {
             afterwards.run();
         } catch (RuntimeException | StackOverflowError | AssertionError | LinkageError e) {
             LOG.error("A listener failed after a change had been written", e);
+        }
+    }
+
+    /** Somebody else has found out: no more changes are taken, and the health check says so. */
+    public void memoryRanOut() {
+        if (closed == null) {
+            close(MEMORY_RAN_OUT);
         }
     }
 

@@ -13,7 +13,6 @@ import org.springframework.web.context.request.NativeWebRequest;
 import org.springframework.web.method.support.HandlerMethodArgumentResolver;
 import org.springframework.web.method.support.ModelAndViewContainer;
 import org.springframework.web.servlet.config.annotation.WebMvcConfigurer;
-import org.springframework.web.util.WebUtils;
 import rivo.devices.protocol.MessageKey;
 import rivo.server.fleet.Caller.CallingDevice;
 import rivo.server.fleet.Caller.CallingMirror;
@@ -90,10 +89,7 @@ class CallerResolver implements HandlerMethodArgumentResolver, WebMvcConfigurer 
     }
 
     private static SignedRequest signed(HttpServletRequest http) {
-        DeviceRequest read = WebUtils.getNativeRequest(http, DeviceRequest.class);
-        if (read == null) {
-            throw new IllegalStateException("a request came past the gate of the device protocol");
-        }
+        DeviceRequest read = DeviceRequest.of(http);
         return SignedRequest.of(http, read.length(), read.length() == 0 ? null : read.digest());
     }
 }

@@ -50,6 +50,7 @@ class DeviceProtocolApi {
 
     private final Enrolments enrolments;
     private final Reports reports;
+    private final ReportLimits limits;
     private final Fleet fleet;
     private final WorkOfDevice work;
     private final Contents contents;
@@ -59,10 +60,11 @@ class DeviceProtocolApi {
     private final Clock clock;
     private final JsonMapper json;
 
-    DeviceProtocolApi(Enrolments enrolments, Reports reports, Fleet fleet, WorkOfDevice work, Contents contents,
+    DeviceProtocolApi(Enrolments enrolments, Reports reports, ReportLimits limits, Fleet fleet, WorkOfDevice work, Contents contents,
             Traffic traffic, WorkingEstate working, ServerSettings settings, Clock clock, JsonMapper json) {
         this.enrolments = enrolments;
         this.reports = reports;
+        this.limits = limits;
         this.fleet = fleet;
         this.work = work;
         this.contents = contents;
@@ -123,7 +125,8 @@ class DeviceProtocolApi {
     }
 
     @PostMapping("/v2/reports")
-    ReportAnswer report(CallingDevice caller, @RequestBody Report report) {
+    ReportAnswer report(CallingDevice caller, @RequestBody Report report, HttpServletRequest request) {
+        limits.take(caller.id(), DeviceRequest.of(request).length());
         return reports.take(caller.id(), report);
     }
 

@@ -8,6 +8,7 @@ import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
+import org.springframework.web.util.WebUtils;
 import rivo.devices.protocol.Signature;
 import rivo.server.web.ApiException;
 
@@ -30,6 +31,15 @@ final class DeviceRequest extends HttpServletRequestWrapper {
                     "A message has at most " + (most >> 20) + " MiB; send less at a time.");
         }
         return new DeviceRequest(request, body);
+    }
+
+    /** The one that the gate has read. @throws IllegalStateException when a request came past the gate */
+    static DeviceRequest of(HttpServletRequest request) {
+        DeviceRequest read = WebUtils.getNativeRequest(request, DeviceRequest.class);
+        if (read == null) {
+            throw new IllegalStateException("a request came past the gate of the device protocol");
+        }
+        return read;
     }
 
     int length() {

@@ -114,7 +114,10 @@ final class ReportChecks {
             String place = "progress[" + i + "]";
             title(place + ".title", one.title());
             text(place + ".message", one.message(), false);
-            text(place + ".version", one.version(), true);
+            String version = one.version();
+            if (version != null && version.length() > Version.LONGEST) {
+                add("bad-version", place + ".version", "is no version: it has more than " + Version.LONGEST + " characters.");
+            }
             if (one.action() == null || one.state() == null || one.at() == null) {
                 add("missing", place, "needs action, state and at.");
             }

@@ -5,6 +5,11 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
+import java.util.Set;
+import java.util.TreeMap;
+import java.util.TreeSet;
+import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.scheduling.annotation.Scheduled;
@@ -65,7 +70,7 @@ class Reports {
                         + "that has lost count enrols anew, and counts from 1.");
             }
             Device newer = newer(device, report);
-            write(journey, newer, report);
+            write(journey, device, newer, report.number());
             List<Progress> progress = report.progress() == null ? List.of() : report.progress();
             progress.forEach(one -> write(journey, deviceId, one));
             if (!newer.equals(device)) {
@@ -108,12 +113,28 @@ class Reports {
         return present;
     }
 
-    private static void write(Journey journey, Device device, Report report) {
-        journey.db().sql("merge into device_reports (device, last_number, facts, software, present, at) "
-                + "values (?, ?, ?, ?, ?, ?)")
-                .params(device.id(), report.number(), Json.write(device.facts().asMap()), Json.write(device.software()),
-                        Json.write(records(device.present())), Rows.at(journey.now()))
-                .update();
+    /** Only what has changed is written anew: lists of software have thousands of entries and seldom change. */
+    private static void write(Journey journey, Device before, Device after, long number) {
+        int updated = journey.db().sql("update device_reports set last_number = ?, at = ? where device = ?")
+                .params(number, Rows.at(journey.now()), after.id()).update();
+        if (updated == 0) {
+            journey.db().sql("insert into device_reports (device, last_number, facts, software, present, at) "
+                    + "values (?, ?, ?, ?, ?, ?)")
+                    .params(after.id(), number, Json.write(after.facts().asMap()), Json.write(after.software()),
+                            Json.write(records(after.present())), Rows.at(journey.now()))
+                    .update();
+            return;
+        }
+        column(journey, after, "facts", before.facts().equals(after.facts()), () -> after.facts().asMap());
+        column(journey, after, "software", before.software().equals(after.software()), after::software);
+        column(journey, after, "present", before.present().equals(after.present()), () -> records(after.present()));
+    }
+
+    private static void column(Journey journey, Device device, String column, boolean same, Supplier<Object> value) {
+        if (!same) {
+            journey.db().sql("update device_reports set " + column + " = ? where device = ?")
+                    .params(Json.write(value.get()), device.id()).update();
+        }
     }
 
     private static List<PresentRecord> records(List<Present> present) {
@@ -145,9 +166,33 @@ class Reports {
                 .params(Rows.at(journey.now().minus(KEPT))).update());
     }
 
+    /** What is different, and nothing else. */
     private static void journal(Journey journey, Device before, Device after) {
-        journey.journal("device " + after.name(), "device-reported", "device:" + after.id(), null,
-                Map.of("facts", before.facts().asMap(), "present", records(before.present())),
-                Map.of("facts", after.facts().asMap(), "present", records(after.present())));
+        Map<String, Object> was = new TreeMap<>();
+        Map<String, Object> is = new TreeMap<>();
+        Map<String, String> factsBefore = before.facts().asMap();
+        Map<String, String> factsAfter = after.facts().asMap();
+        Set<String> names = new TreeSet<>(factsBefore.keySet());
+        names.addAll(factsAfter.keySet());
+        for (String name : names) {
+            String one = factsBefore.get(name);
+            String other = factsAfter.get(name);
+            if (!Objects.equals(one, other)) {
+                was.put("fact " + name, one == null ? "" : one);
+                is.put("fact " + name, other == null ? "" : other);
+            }
+        }
+        for (PresentRecord one : records(before.present())) {
+            was.put("present " + one.title(), one.version() == null ? "" : one.version());
+        }
+        for (PresentRecord one : records(after.present())) {
+            String version = one.version() == null ? "" : one.version();
+            if (!version.equals(was.remove("present " + one.title()))) {
+                is.put("present " + one.title(), version);
+            }
+        }
+        if (!was.isEmpty() || !is.isEmpty()) {
+            journey.journal("device " + after.name(), "device-reported", "device:" + after.id(), null, was, is);
+        }
     }
 }

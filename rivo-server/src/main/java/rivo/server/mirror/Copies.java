@@ -2,10 +2,12 @@ package rivo.server.mirror;
 
 import jakarta.annotation.PreDestroy;
 import java.io.IOException;
+import java.net.ConnectException;
 import java.net.URI;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
+import java.net.http.HttpTimeoutException;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
@@ -16,6 +18,7 @@ import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
+import javax.net.ssl.SSLException;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -59,6 +62,13 @@ public class Copies implements ContentPlaces {
     }
 
     private record Of(String mirror, String sha256) {
+    }
+
+    /** What may be said of a mirror that does not do as mirrors do, in words of ours: never what its port answered. */
+    private static final class NoMirrorException extends IOException {
+        NoMirrorException(String words) {
+            super(words);
+        }
     }
 
     private final Mirrors mirrors;
@@ -126,7 +136,7 @@ public class Copies implements ContentPlaces {
             }
             standings.put(mirror.id(), new Standing(null, clock.instant()));
         } catch (IOException e) {
-            LOG.info("The mirror {} does not answer: {}", mirror.name(), e.toString());
+            LOG.info("The mirror {} does not answer: {}", mirror.name(), words(e));
             standings.put(mirror.id(), new Standing("It does not answer at " + mirror.address() + ": " + words(e), clock.instant()));
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
@@ -142,7 +152,7 @@ public class Copies implements ContentPlaces {
         for (long from = 0; from < content.size(); from += NginxFile.SLICE) {
             int status = head(mirror, "held", content, from, TO_LOOK);
             if (status != 206 && status != 404) {
-                throw new IOException("it answered " + status + ", which is no answer of a mirror; give it the configuration anew");
+                throw new NoMirrorException("what answers there is no mirror; give it the configuration anew");
             }
             held += status == 206 ? Math.min(NginxFile.SLICE, content.size() - from) : 0;
         }
@@ -178,8 +188,8 @@ public class Copies implements ContentPlaces {
                 copies.put(of, new Copy(State.COPYING, held, ""));
                 int status = head(mirror, "content", content, from, TO_COPY);
                 if (status != 206) {
-                    throw new IOException(status == 401 || status == 403 ? "the server refuses it: its key is an old one; give it "
-                            + "the configuration anew" : "it answered " + status);
+                    throw new NoMirrorException(status == 401 || status == 403 ? "the server refuses it: its key is an old one; give it "
+                            + "the configuration anew" : "it could not fetch it; look into its log");
                 }
                 held += Math.min(NginxFile.SLICE, content.size() - from);
             }
@@ -214,6 +224,9 @@ public class Copies implements ContentPlaces {
 
     private int head(Mirror mirror, String what, Content content, long from, Duration patience)
             throws IOException, InterruptedException {
+        if (!mirrors.mayBeAsked(mirror)) {
+            throw new NoMirrorException("its name means this computer itself now; write the name under which devices reach it");
+        }
         HttpRequest request = HttpRequest.newBuilder(URI.create(mirror.address() + "/" + what + "/" + content.sha256()))
                 .timeout(patience).header("Range", "bytes=" + from + "-" + from)
                 .method("HEAD", HttpRequest.BodyPublishers.noBody()).build();
@@ -221,7 +234,16 @@ public class Copies implements ContentPlaces {
     }
 
     private static String words(IOException e) {
-        return e.getMessage() == null ? "the connection was refused" : e.getMessage();
+        if (e instanceof NoMirrorException) {
+            return String.valueOf(e.getMessage());
+        }
+        if (e instanceof HttpTimeoutException) {
+            return "it did not answer in time";
+        }
+        if (e instanceof SSLException) {
+            return "its certificate is not one that this server trusts for that name";
+        }
+        return e instanceof ConnectException ? "nothing listens there, or its name is not known" : "what answers there is no mirror";
     }
 
     @PreDestroy

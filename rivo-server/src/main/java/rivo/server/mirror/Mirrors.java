@@ -1,7 +1,5 @@
 package rivo.server.mirror;
 
-import java.net.URI;
-import java.net.URISyntaxException;
 import java.nio.charset.StandardCharsets;
 import java.security.MessageDigest;
 import java.security.SecureRandom;
@@ -23,6 +21,7 @@ import rivo.core.resolve.Resolver;
 import rivo.core.rule.Rule;
 import rivo.core.rule.RuleException;
 import rivo.devices.protocol.Work;
+import rivo.server.ServerSettings;
 import rivo.server.estate.Road;
 import rivo.server.estate.Rows;
 import rivo.server.live.LiveEvents;
@@ -35,7 +34,6 @@ public class Mirrors {
 
     private static final Pattern ID = Pattern.compile("[a-z0-9][a-z0-9-]{0,59}");
     private static final int LONGEST_NAME = 100;
-    private static final int LONGEST_ADDRESS = 300;
     private static final int MOST = 500;
     private static final int KEY_BYTES = 32;
 
@@ -44,10 +42,12 @@ public class Mirrors {
 
     private final Road road;
     private final LiveEvents events;
+    private final boolean mayBeLocal;
     private final SecureRandom random = new SecureRandom();
     private volatile Map<String, Kept> mirrors;
 
-    Mirrors(Road road, LiveEvents events, JdbcClient db) {
+    Mirrors(Road road, LiveEvents events, ServerSettings settings, JdbcClient db) {
+        this.mayBeLocal = settings.localMirrors();
         this.road = road;
         this.events = events;
         Map<String, Kept> read = new LinkedHashMap<>();
@@ -88,6 +88,11 @@ public class Mirrors {
             found = MessageDigest.isEqual(kept.key().getBytes(StandardCharsets.UTF_8), asked) ? kept.mirror() : found;
         }
         return found;
+    }
+
+    /** Whether the server may ask it: what its name means now may be another computer than when it was put in. */
+    boolean mayBeAsked(Mirror mirror) {
+        return MirrorAddress.problem(mirror.address(), mayBeLocal).isEmpty();
     }
 
     /** Those that a device asks, the first to ask first. */
@@ -166,7 +171,7 @@ public class Mirrors {
         return Base64.getUrlEncoder().withoutPadding().encodeToString(key);
     }
 
-    private static void check(Mirror mirror) {
+    private void check(Mirror mirror) {
         List<Problem> problems = new ArrayList<>();
         if (!ID.matcher(mirror.id()).matches()) {
             problems.add(new Problem("bad-id", "id", "An id has 1 to 60 small letters, digits and hyphens, such as hartsmere."));
@@ -175,11 +180,8 @@ public class Mirrors {
                 || mirror.name().chars().anyMatch(Character::isISOControl)) {
             problems.add(new Problem("bad-text", "name", "A mirror has a name of 1 to " + LONGEST_NAME + " characters."));
         }
-        if (!isAddress(mirror.address())) {
-            problems.add(new Problem("bad-address", "address", "An address is written http://mirror.quillbrook.example:8090 or "
-                    + "https://…, with no path after it and no name or password in it; devices read it, so a drive letter or "
-                    + "a share does not do."));
-        }
+        MirrorAddress.problem(mirror.address(), mayBeLocal)
+                .ifPresent(sentence -> problems.add(new Problem("bad-address", "address", sentence)));
         if (mirror.fits() != null) {
             try {
                 Rule.parse(mirror.fits());
@@ -189,17 +191,6 @@ public class Mirrors {
         }
         if (!problems.isEmpty()) {
             throw new RefusedException(problems);
-        }
-    }
-
-    private static boolean isAddress(String address) {
-        try {
-            URI uri = new URI(address);
-            return address.length() <= LONGEST_ADDRESS && ("http".equals(uri.getScheme()) || "https".equals(uri.getScheme()))
-                    && uri.getHost() != null && uri.getRawUserInfo() == null && uri.getRawPath().isEmpty()
-                    && uri.getRawQuery() == null && uri.getRawFragment() == null;
-        } catch (URISyntaxException e) {
-            return false;
         }
     }
 }

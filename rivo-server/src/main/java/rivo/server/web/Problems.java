@@ -23,6 +23,7 @@ import org.springframework.web.servlet.mvc.method.annotation.ResponseEntityExcep
 import rivo.core.estate.Problem;
 import rivo.core.estate.RefusedException;
 import rivo.directory.DirectoryException;
+import rivo.server.estate.Road;
 import rivo.server.estate.RoadClosedException;
 import rivo.server.log.RefusalLog;
 
@@ -34,8 +35,10 @@ class Problems extends ResponseEntityExceptionHandler {
 
     private final RefusalLog refusals;
     private final FrontEnd frontEnd;
+    private final Road road;
 
-    Problems(RefusalLog refusals, FrontEnd frontEnd) {
+    Problems(RefusalLog refusals, FrontEnd frontEnd, Road road) {
+        this.road = road;
         this.refusals = refusals;
         this.frontEnd = frontEnd;
     }
@@ -89,6 +92,18 @@ class Problems extends ResponseEntityExceptionHandler {
                 "Rivo could not read or write a file; nothing was changed. Look whether its disk is full, and into its log."));
     }
 
+    /** The memory is full: whatever else goes on, nothing is changed any more until somebody has looked. */
+    @ExceptionHandler
+    ResponseEntity<ProblemDetail> error(Error e, HttpServletRequest request) {
+        LOG.error("{} failed", said(request), e);
+        if (e instanceof OutOfMemoryError) {
+            road.memoryRanOut();
+            return ResponseEntity.status(HttpStatus.SERVICE_UNAVAILABLE).body(problem(HttpStatus.SERVICE_UNAVAILABLE, "no-changes-now",
+                    "Rivo's memory ran out; nothing was changed. Start it again with more (--memory)."));
+        }
+        return fault();
+    }
+
     private static boolean isGone(Throwable e) {
         for (Throwable cause = e; cause != null; cause = cause.getCause()) {
             if (cause instanceof SocketTimeoutException || cause instanceof EOFException
@@ -105,6 +120,10 @@ class Problems extends ResponseEntityExceptionHandler {
             return ResponseEntity.badRequest().build();
         }
         LOG.error("{} failed", said(request), e);
+        return fault();
+    }
+
+    private static ResponseEntity<ProblemDetail> fault() {
         return ResponseEntity.internalServerError().body(problem(HttpStatus.INTERNAL_SERVER_ERROR, "fault",
                 "Rivo made a mistake; nothing was changed. The log of the server says more."));
     }
