@@ -1,16 +1,17 @@
 import { Box, Flex, Menu, Portal } from '@chakra-ui/react'
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
-import { useSession, useSignOut } from '../features/session'
+import { SessionsWindow, useSession, useSignOut } from '../features/session'
 import type { ColourTheme } from './colourTheme'
 import { keepTheme, keptTheme } from './colourTheme'
 import { Button } from '../shared/Button'
 
-/** Behind the initials: the theme, the keys, and the way out. */
+/** Behind the initials: the settings, the theme, the keys, the sessions, and the way out. */
 export function AccountMenu({ onHelp }: { onHelp: () => void }) {
   const navigate = useNavigate()
   const session = useSession()
   const signOut = useSignOut()
+  const [sessions, setSessions] = useState(false)
   const [theme, setTheme] = useState<ColourTheme>(keptTheme)
   const other: ColourTheme = theme === 'light' ? 'dark' : 'light'
   const change = () => {
@@ -18,48 +19,54 @@ export function AccountMenu({ onHelp }: { onHelp: () => void }) {
     setTheme(other)
   }
   return (
-    <Menu.Root positioning={{ placement: 'bottom-end' }}>
-      <Menu.Trigger asChild>
-        <Button
-          aria-label={`${session.fullName}: settings`}
-          w="28px"
-          h="28px"
-          p="0"
-          borderRadius="14px"
-          variant="chosen"
-          fontSize="12px"
-        >
-          {initials(session.fullName)}
-        </Button>
-      </Menu.Trigger>
-      <Portal>
-        <Menu.Positioner>
-          <Menu.Content bg="panel" borderWidth="1px" borderColor="line" boxShadow="md" minW="220px" p="6px">
-            <Box px="10px" py="6px">
-              <Box fontWeight="700">{session.fullName}</Box>
-              <Box color="ink3" fontSize="12.3px">
-                {session.account}
+    <>
+      <Menu.Root positioning={{ placement: 'bottom-end' }}>
+        <Menu.Trigger asChild>
+          <Button
+            aria-label={`${session.fullName}: settings`}
+            w="28px"
+            h="28px"
+            p="0"
+            borderRadius="14px"
+            variant="chosen"
+            fontSize="12px"
+          >
+            {initials(session.fullName)}
+          </Button>
+        </Menu.Trigger>
+        <Portal>
+          <Menu.Positioner>
+            <Menu.Content bg="panel" borderWidth="1px" borderColor="line" boxShadow="md" minW="220px" p="6px">
+              <Box px="10px" py="6px">
+                <Box fontWeight="700">{session.fullName}</Box>
+                <Box color="ink3" fontSize="12.3px">
+                  {session.account}
+                </Box>
               </Box>
-            </Box>
-            <Item value="mirrors" onSelect={() => void navigate('/mirrors')}>
-              Mirrors
-            </Item>
-            <Item value="windows" onSelect={() => void navigate('/windows')}>
-              Maintenance windows
-            </Item>
-            <Item value="theme" onSelect={change}>
-              {other === 'dark' ? 'Dark theme' : 'Light theme'}
-            </Item>
-            <Item value="keys" onSelect={onHelp}>
-              List the keys
-            </Item>
-            <Item value="out" onSelect={() => signOut.mutate()}>
-              Sign out
-            </Item>
-          </Menu.Content>
-        </Menu.Positioner>
-      </Portal>
-    </Menu.Root>
+              <Item value="mirrors" onSelect={() => void navigate('/mirrors')}>
+                Mirrors
+              </Item>
+              <Item value="windows" onSelect={() => void navigate('/windows')}>
+                Maintenance windows
+              </Item>
+              <Item value="theme" onSelect={change}>
+                {other === 'dark' ? 'Dark theme' : 'Light theme'}
+              </Item>
+              <Item value="keys" onSelect={onHelp}>
+                List the keys
+              </Item>
+              <Item value="sessions" onSelect={() => setSessions(true)}>
+                Where you are signed in…
+              </Item>
+              <Item value="out" onSelect={() => signOut.mutate()}>
+                Sign out
+              </Item>
+            </Menu.Content>
+          </Menu.Positioner>
+        </Portal>
+      </Menu.Root>
+      <SessionsWindow open={sessions} onClose={() => setSessions(false)} />
+    </>
   )
 }
 

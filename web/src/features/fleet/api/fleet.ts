@@ -61,3 +61,11 @@ export function useNewToken(device: string) {
     onSuccess: () => queries.invalidateQueries({ queryKey: ['device', device] }),
   })
 }
+
+export function useRevoke(device: string) {
+  const queries = useQueryClient()
+  return useMutation({
+    mutationFn: () => ask('DELETE', `/api/devices/${encodeURIComponent(device)}/enrolment`),
+    onSuccess: () => queries.invalidateQueries({ queryKey: ['device', device] }),
+  })
+}

@@ -1,5 +1,5 @@
 import { Box, Flex } from '@chakra-ui/react'
-import { useEffect } from 'react'
+import { useEffect, useState } from 'react'
 import { Link, useParams, useSearchParams } from 'react-router'
 import { Button } from '../../../shared/Button'
 import { sentence } from '../../../shared/api'
@@ -9,8 +9,9 @@ import { useWatchDevice } from '../../../shared/live'
 import { Notice } from '../../../shared/Notice'
 import { useNow } from '../../../shared/useNow'
 import type { Device } from '../api/fleet'
-import { useDevice, useNewToken } from '../api/fleet'
+import { useDevice } from '../api/fleet'
 import { inOrder } from '../model/groups'
+import { EnrolmentWindow } from './EnrolmentWindow'
 import { TitleGroups } from './TitleGroups'
 import { WhyPanel } from './WhyPanel'
 
@@ -128,34 +129,20 @@ function Head({ device }: { device: Device }) {
 }
 
 function Seen({ device, now }: { device: Device; now: number }) {
-  const token = useNewToken(device.id)
-  if (device.lastSeen !== undefined) {
-    return (
-      <Box color="ink2" title={fullInstant(device.lastSeen)}>
-        last seen <b>{fromNow(device.lastSeen, now)}</b>
-        {device.nextDue !== undefined && ` · next due ${dueWords(device.nextDue, now)}`}
-      </Box>
-    )
-  }
-  if (device.enrolled) {
-    return <Box color="ink2">has a key, has never called in</Box>
-  }
-  if (token.data !== undefined) {
-    return (
-      <Box>
-        One-time token, shown this once:{' '}
-        <Box as="code" fontFamily="mono" bg="lagoonSoft" px="6px" py="2px" borderRadius="4px">
-          {token.data.token}
-        </Box>
-      </Box>
-    )
-  }
+  const [open, setOpen] = useState(false)
   return (
     <Flex align="center" gap="10px" color="ink2">
-      {token.isError ? sentence(token.error) : 'not enrolled'}
-      <Button onClick={() => token.mutate()} loading={token.isPending}>
-        Make a token
-      </Button>
+      {device.lastSeen === undefined ? (
+        <Box>{device.enrolled ? 'enrolled, has never called in' : 'not enrolled'}</Box>
+      ) : (
+        <Box title={fullInstant(device.lastSeen)}>
+          last seen <b>{fromNow(device.lastSeen, now)}</b>
+          {device.enrolled && device.nextDue !== undefined && ` · next due ${dueWords(device.nextDue, now)}`}
+          {!device.enrolled && ' · not enrolled any more'}
+        </Box>
+      )}
+      <Button onClick={() => setOpen(true)}>{device.enrolled ? 'Enrolment…' : 'Enrol…'}</Button>
+      <EnrolmentWindow device={device} open={open} onClose={() => setOpen(false)} />
     </Flex>
   )
 }

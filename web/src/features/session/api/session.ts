@@ -3,6 +3,7 @@ import type { Api } from '../../../shared/api'
 import { ask } from '../../../shared/api'
 
 export type Session = Api['Session']
+export type OpenSession = Api['SessionView']
 
 const KEY = ['session']
 
@@ -19,9 +20,7 @@ export function useSignIn() {
   const queries = useQueryClient()
   return useMutation({
     mutationFn: (credentials: Api['Credentials']) => ask<Session>('POST', '/api/session', credentials),
-    onSuccess: async session => {
-      // The server has a new token for the new session; this answer brings it.
-      await ask('GET', '/api/session')
+    onSuccess: session => {
       queries.setQueryData(KEY, session)
     },
   })
@@ -35,5 +34,22 @@ export function useSignOut() {
       queries.clear()
       window.location.assign('/sign-in')
     },
+  })
+}
+
+/** Everywhere that the same person is signed in. */
+export function useSessions() {
+  return useQuery({
+    queryKey: ['sessions'],
+    queryFn: () => ask<OpenSession[]>('GET', '/api/sessions'),
+    refetchOnMount: 'always',
+  })
+}
+
+export function useEndSession() {
+  const queries = useQueryClient()
+  return useMutation({
+    mutationFn: (id: string) => ask('DELETE', `/api/sessions/${encodeURIComponent(id)}`),
+    onSettled: () => queries.invalidateQueries({ queryKey: ['sessions'] }),
   })
 }

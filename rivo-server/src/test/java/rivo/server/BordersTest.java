@@ -5,13 +5,27 @@ import static com.tngtech.archunit.library.Architectures.layeredArchitecture;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import com.tngtech.archunit.base.DescribedPredicate;
 import com.tngtech.archunit.core.domain.JavaClasses;
+import com.tngtech.archunit.core.domain.JavaMethod;
 import com.tngtech.archunit.core.importer.ClassFileImporter;
 import com.tngtech.archunit.core.importer.ImportOption;
+import com.tngtech.archunit.lang.ArchCondition;
 import com.tngtech.archunit.lang.ArchRule;
+import com.tngtech.archunit.lang.ConditionEvents;
+import com.tngtech.archunit.lang.SimpleConditionEvent;
+import com.tngtech.archunit.lang.syntax.ArchRuleDefinition;
 import com.tngtech.archunit.library.Architectures.LayeredArchitecture;
+import java.util.Arrays;
 import java.util.List;
+import java.util.Locale;
+import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
+import org.springframework.web.bind.annotation.DeleteMapping;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestMapping;
 
 /** The borders between the modules, and between the phases of the core. */
 class BordersTest {
@@ -75,5 +89,40 @@ class BordersTest {
     @Test
     void ldapStaysInTheDirectory() {
         LDAP_STAYS_IN_THE_DIRECTORY.check(REAL);
+    }
+
+    /** Whoever speaks the device protocol is proven where the route has been decided: by the handler's own first parameter. */
+    private static final ArchRule DEVICE_HANDLERS_ASK_WHO_CALLS = ArchRuleDefinition.methods()
+            .that(DescribedPredicate.describe("handle requests of the device protocol", (JavaMethod method) -> method.isMetaAnnotatedWith(RequestMapping.class)
+                    && method.getOwner().tryGetAnnotationOfType(RequestMapping.class)
+                            .filter(m -> Arrays.stream(m.value()).anyMatch(path -> path.startsWith("/device"))).isPresent()))
+            .should(new ArchCondition<>("take the caller first") {
+                @Override
+                public void check(JavaMethod method, ConditionEvents events) {
+                    boolean asks = !method.getRawParameterTypes().isEmpty()
+                            && method.getRawParameterTypes().get(0).isAssignableTo("rivo.server.fleet.Caller");
+                    events.add(new SimpleConditionEvent(method, asks, method.getFullName()));
+                }
+            });
+
+    @Test
+    void noHandlerOfTheDeviceProtocolIsCalledWithoutACaller() {
+        DEVICE_HANDLERS_ASK_WHO_CALLS.check(REAL);
+        assertThatThrownBy(() -> DEVICE_HANDLERS_ASK_WHO_CALLS.check(WITH_PLANTED)).isInstanceOf(AssertionError.class)
+                .hasMessageContaining("PlantedDeviceApi");
+    }
+
+    @Test
+    void noOtherHandlerHasAnAddressOfTheDeviceProtocol() {
+        ArchRuleDefinition.noMethods().that().areMetaAnnotatedWith(RequestMapping.class).should(new ArchCondition<>("be below /device") {
+            @Override
+            public void check(JavaMethod method, ConditionEvents events) {
+                boolean below = Stream.of(GetMapping.class, PostMapping.class, PutMapping.class, DeleteMapping.class)
+                        .flatMap(type -> method.tryGetAnnotationOfType(type.getName()).stream())
+                        .flatMap(a -> a.tryGetExplicitlyDeclaredProperty("value").stream()).flatMap(v -> Arrays.stream((Object[]) v))
+                        .anyMatch(path -> String.valueOf(path).toLowerCase(Locale.ROOT).startsWith("/device"));
+                events.add(new SimpleConditionEvent(method, below, method.getFullName()));
+            }
+        }).check(REAL);
     }
 }

@@ -70,6 +70,13 @@ public final class TestDevice {
         return new TestDevice(server, id, token, other);
     }
 
+    /** The same after the server has started anew. */
+    public TestDevice at(TestServer other) {
+        TestDevice same = new TestDevice(other, id, token, key);
+        same.serverKey = serverKey;
+        return same;
+    }
+
     public Answer enrol() {
         EnrolmentToken told = EnrolmentToken.parse(token).orElseThrow();
         return enrol(key.publicKey(), MessageKey.ofEnrolment(key, told));

@@ -11,6 +11,7 @@ import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.Callable;
@@ -55,14 +56,14 @@ public final class TestServer implements AutoCloseable {
     }
 
     /** Starts with what the folder holds, and reads the directory. */
-    public static TestServer start(Path data) {
+    public static TestServer start(Path data, String... more) {
         try {
             Path ldif = data.resolve("directory.ldif");
             if (!Files.exists(ldif)) {
                 DemoLdif.write(new DemoOrganisation(true), ldif, PASSWORD, "reads");
             }
             EmbeddedDirectory directory = EmbeddedDirectory.start(ldif, 0);
-            TestServer server = new TestServer(directory, boot(data, directory.url()));
+            TestServer server = new TestServer(directory, boot(data, directory.url(), more));
             server.bean(DirectoryFollower.class).scanNow(false);
             return server;
         } catch (IOException e) {
@@ -70,14 +71,16 @@ public final class TestServer implements AutoCloseable {
         }
     }
 
-    private static ConfigurableApplicationContext boot(Path data, URI directory) {
+    private static ConfigurableApplicationContext boot(Path data, URI directory, String... more) {
+        String[] arguments = Arrays.copyOf(more, more.length + 2);
+        arguments[more.length] = "--rivo.directory.administrators=" + DemoOrganisation.ADMINISTRATORS_DN;
+        arguments[more.length + 1] = "--rivo.local-mirrors=true";
         return new SpringApplicationBuilder(RivoApplication.class).logStartupInfo(false).properties(Map.of(
                 "rivo.data", data.toString(), "server.port", 0, "server.address", "127.0.0.1",
                 "spring.datasource.url", Database.url(data),
                 "rivo.directory.url", directory.toString(), "rivo.directory.base-dn", DemoOrganisation.BASE_DN,
                 "rivo.directory.bind-dn", DemoOrganisation.READER_DN, "rivo.directory.password", "reads",
-                "rivo.directory.scan-every", "1h", "rivo.directory.patience", "2s")).run(
-                        "--rivo.directory.administrators=" + DemoOrganisation.ADMINISTRATORS_DN, "--rivo.local-mirrors=true");
+                "rivo.directory.scan-every", "1h", "rivo.directory.patience", "2s")).run(arguments);
     }
 
     public <T> T bean(Class<T> type) {
@@ -105,13 +108,11 @@ public final class TestServer implements AutoCloseable {
     }
 
     public TestServer signIn() {
-        ask("GET", "/api/session", null);
         Answer answer = ask("POST", "/api/session",
                 Map.of("account", DemoOrganisation.ADMINISTRATOR, "password", PASSWORD));
         if (answer.status() != 200) {
             throw new IllegalStateException(answer.toString());
         }
-        ask("GET", "/api/session", null);
         return this;
     }
 
@@ -136,6 +137,10 @@ public final class TestServer implements AutoCloseable {
 
     /** The session's cookies and token as header lines, for those who write a request by hand. */
     public String cookieHeaders() {
+        return cookieHeaders(cookies);
+    }
+
+    private static String cookieHeaders(CookieManager cookies) {
         String token = cookies.getCookieStore().getCookies().stream().filter(c -> c.getName().equals("XSRF-TOKEN"))
                 .map(HttpCookie::getValue).findFirst().orElse("none");
         String all = cookies.getCookieStore().getCookies().stream().map(c -> c.getName() + "=" + c.getValue())
@@ -143,14 +148,54 @@ public final class TestServer implements AutoCloseable {
         return "Cookie: " + all + "\r\nX-XSRF-TOKEN: " + token + "\r\n";
     }
 
+    /** Somebody else's browser, or another one of the same person. */
+    public final class Browser implements AutoCloseable {
+        private final CookieManager own = new CookieManager();
+        private final HttpClient client = HttpClient.newBuilder().cookieHandler(own).build();
+
+        public Browser signIn() {
+            HttpRequest.Builder request = HttpRequest.newBuilder(url.resolve("/api/session"));
+            if (send(client, request, "POST", Map.of("account", DemoOrganisation.ADMINISTRATOR, "password", PASSWORD)).status() != 200) {
+                throw new IllegalStateException("could not sign in");
+            }
+            return this;
+        }
+
+        public Answer ask(String method, String path) {
+            return send(client, HttpRequest.newBuilder(url.resolve(path)), method, null);
+        }
+
+        public String cookieHeaders() {
+            return TestServer.cookieHeaders(own);
+        }
+
+        @Override
+        public void close() {
+            own.getCookieStore().removeAll();
+        }
+    }
+
+    public Browser anotherBrowser() {
+        return new Browser();
+    }
+
+    /** Asks with the cookies that the request has, and no others. */
+    public Answer sendWithoutCookies(HttpRequest.Builder request, String method) {
+        return send(HttpClient.newHttpClient(), request, method, null);
+    }
+
     /** Asks with no more than what the request holds. */
     public Answer send(HttpRequest.Builder request, String method, @Nullable Object body) {
+        return send(http, request, method, body);
+    }
+
+    private Answer send(HttpClient client, HttpRequest.Builder request, String method, @Nullable Object body) {
         try {
             byte[] bytes = body == null ? new byte[0] : body instanceof byte[] raw ? raw : json.writeValueAsBytes(body);
             if (bytes.length > 0) {
                 request.header("Content-Type", "application/json");
             }
-            HttpResponse<byte[]> response = http.send(
+            HttpResponse<byte[]> response = client.send(
                     request.method(method, HttpRequest.BodyPublishers.ofByteArray(bytes)).build(),
                     HttpResponse.BodyHandlers.ofByteArray());
             boolean isJson = response.headers().firstValue("Content-Type").orElse("").contains("json");

@@ -10,6 +10,6 @@ public final class Database {
 
     /** The address of the database in this data folder. */
     public static String url(Path data) {
-        return "jdbc:h2:file:" + data.resolve("rivo") + ";WRITE_DELAY=0;RETENTION_TIME=0;DB_CLOSE_ON_EXIT=FALSE";
+        return "jdbc:h2:file:" + data.resolve("rivo") + ";WRITE_DELAY=500;RETENTION_TIME=1000;DB_CLOSE_ON_EXIT=FALSE";
     }
 }

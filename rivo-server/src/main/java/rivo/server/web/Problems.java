@@ -18,6 +18,7 @@ import org.springframework.web.bind.annotation.ExceptionHandler;
 import org.springframework.web.bind.annotation.RestControllerAdvice;
 import org.springframework.web.context.request.ServletWebRequest;
 import org.springframework.web.context.request.WebRequest;
+import org.springframework.web.context.request.async.AsyncRequestTimeoutException;
 import org.springframework.web.servlet.NoHandlerFoundException;
 import org.springframework.web.servlet.mvc.method.annotation.ResponseEntityExceptionHandler;
 import rivo.core.estate.Problem;
@@ -156,6 +157,13 @@ class Problems extends ResponseEntityExceptionHandler {
         }
         refusals.refused("malformed", said(asked));
         return ResponseEntity.badRequest().body(problem(HttpStatus.BAD_REQUEST, "malformed", Malformed.sentence(e)));
+    }
+
+    /** A stream of events that the end of the server ends. */
+    @Override
+    protected @Nullable ResponseEntity<Object> handleAsyncRequestTimeoutException(AsyncRequestTimeoutException e, HttpHeaders headers,
+            HttpStatusCode status, WebRequest request) {
+        return null;
     }
 
     /** All that Spring refuses by itself: an unknown address, a wrong method, a parameter of another kind. */

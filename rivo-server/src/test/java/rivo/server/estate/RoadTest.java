@@ -27,6 +27,7 @@ import org.springframework.transaction.PlatformTransactionManager;
 import rivo.core.estate.Estate;
 import rivo.core.estate.EstateParts;
 import rivo.core.estate.Ou;
+import rivo.server.storage.Database;
 
 class RoadTest {
 
@@ -57,7 +58,7 @@ class RoadTest {
 
     private static DataSource source(Path file) {
         JdbcDataSource source = new JdbcDataSource();
-        source.setURL("jdbc:h2:file:" + file + ";WRITE_DELAY=0;DB_CLOSE_DELAY=-1");
+        source.setURL(Database.url(file.getParent()).replace("/rivo;", "/" + file.getFileName() + ";") + ";DB_CLOSE_DELAY=-1");
         return source;
     }
 
@@ -151,6 +152,69 @@ class RoadTest {
         assertThat(other.health().getStatus().getCode()).isEqualTo("DOWN");
         assertThat(road.health().getStatus().getCode()).isEqualTo("UP");
         other.stop();
+    }
+
+    @Test
+    void anErrorInACommandIsThatCommandsFailureAlone() {
+        for (Error error : List.of(new AssertionError("wrong"), new StackOverflowError(), new NoClassDefFoundError("gone"))) {
+            assertThatThrownBy(() -> road.take(journey -> {
+                insert(journey, "bad");
+                throw error;
+            })).isInstanceOf(IllegalStateException.class).hasCause(error);
+            assertThat(road.health().getStatus().getCode()).isEqualTo("UP");
+        }
+        road.take(journey -> insert(journey, "good"));
+        assertThat(things()).containsExactly("good");
+    }
+
+    @Test
+    void aMemoryThatRunsOutStopsChangesLoudly() {
+        assertThatThrownBy(() -> road.take(journey -> {
+            throw new OutOfMemoryError("made up");
+        })).isInstanceOf(RoadClosedException.class).hasMessageContaining("memory ran out");
+        assertClosed("memory ran out");
+    }
+
+    @Test
+    void aMemoryThatRanOutElsewhereStopsThemToo() {
+        road.memoryRanOut();
+        assertClosed("memory ran out");
+    }
+
+    /** The rows are on disk by then, and memory does not have them: going on would build on something else than what is written. */
+    @Test
+    void aFaultWhileTheNextEstateIsPutInPlaceStopsChangesLoudly() throws InterruptedException {
+        WorkingEstate broken = mock(WorkingEstate.class);
+        when(broken.now()).thenReturn(estate("before"));
+        doAnswer(call -> {
+            throw new IllegalStateException("made up");
+        }).when(broken).become(any());
+        Road other = new Road(db, new JdbcTemplate(source), new JdbcTransactionManager(source), broken, Clock.systemUTC());
+        assertThatThrownBy(() -> other.take(journey -> insert(journey, "x"))).isInstanceOf(RoadClosedException.class)
+                .hasMessageContaining("start Rivo again");
+        assertThat(other.health().getStatus().getCode()).isEqualTo("DOWN");
+        other.stop();
+    }
+
+    @Test
+    void whatFailsAfterwardsFailsNobodyElse() {
+        List<String> told = new ArrayList<>();
+        road.take(journey -> {
+            journey.afterwards(() -> {
+                throw new AssertionError("made up");
+            });
+            journey.afterwards(() -> told.add("second"));
+            return insert(journey, "a");
+        });
+        road.take(journey -> insert(journey, "b"));
+        assertThat(told).containsExactly("second");
+        assertThat(things()).containsExactly("a", "b");
+    }
+
+    private void assertClosed(String words) {
+        assertThatThrownBy(() -> road.take(journey -> insert(journey, "y"))).isInstanceOf(RoadClosedException.class)
+                .hasMessageContaining(words);
+        assertThat(road.health().getStatus().getCode()).isEqualTo("DOWN");
     }
 
     @Test

@@ -1,0 +1,79 @@
+package rivo.server.estate;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.sql.Connection;
+import java.sql.DriverManager;
+import java.sql.SQLException;
+import java.sql.Statement;
+import java.time.Duration;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.atomic.AtomicLong;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import rivo.server.TestServer;
+import rivo.server.storage.Database;
+
+/** Many small forced groups of changes leave much behind that H2 has to reuse: {@link Database} says how it is made to. */
+class DatabaseStaysSmallTest {
+
+    private static final Duration LONG = Duration.ofSeconds(Integer.getInteger("rivo.soak-seconds", 20));
+    private static final long MEBIBYTE = 1 << 20;
+
+    @TempDir
+    private Path data;
+
+    @Test
+    void theFileIsNeverMuchLargerThanWhatItHolds() throws Exception {
+        AtomicLong written = new AtomicLong();
+        long largest = 0;
+        try (TestServer server = TestServer.start(data)) {
+            ExecutorService writers = Executors.newFixedThreadPool(4);
+            long end = System.nanoTime() + LONG.toNanos();
+            for (int i = 0; i < 4; i++) {
+                int own = i;
+                writers.submit(() -> {
+                    for (long n = 0; System.nanoTime() < end; n++) {
+                        write(server.bean(Road.class), own, n);
+                        written.incrementAndGet();
+                    }
+                });
+            }
+            writers.shutdown();
+            while (!writers.awaitTermination(500, TimeUnit.MILLISECONDS)) {
+                largest = Math.max(largest, Files.size(data.resolve("rivo.mv.db")));
+            }
+        }
+        long compact = compacted();
+        assertThat(written.get()).as("changes, each on disk before the next of its thread").isGreaterThan(LONG.toSeconds() * 50);
+        assertThat(largest).as(written + " changes; compacted it has " + compact + " bytes").isLessThan(3 * compact + 32 * MEBIBYTE);
+    }
+
+    /** Rows as reports and jobs write them: some again and again, some more and more. */
+    private static void write(Road road, int own, long n) {
+        road.take(journey -> {
+            for (int device = 0; device < 5; device++) {
+                String id = "d" + own + "-" + (n * 5 + device) % 500;
+                journey.db().sql("merge into call_ins (device, at) values (?, ?)").params(id, Rows.at(journey.now())).update();
+                journey.db().sql("merge into device_reports (device, last_number, facts, software, present, at) values (?, ?, ?, ?, ?, ?)")
+                        .params(id, n, "{\"x.n\":\"" + n + "\"}", "[" + "x".repeat(3000) + n + "]", "[]", Rows.at(journey.now())).update();
+            }
+            journey.journal("device", "device-reported", "device:" + own, null, null, n);
+            return n;
+        });
+    }
+
+    private long compacted() throws SQLException, IOException {
+        Path copy = Files.createDirectories(data.resolve("copy"));
+        Files.copy(data.resolve("rivo.mv.db"), copy.resolve("rivo.mv.db"));
+        try (Connection connection = DriverManager.getConnection(Database.url(copy)); Statement statement = connection.createStatement()) {
+            statement.execute("shutdown compact");
+        }
+        return Files.size(copy.resolve("rivo.mv.db"));
+    }
+}

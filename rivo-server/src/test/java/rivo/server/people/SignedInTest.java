@@ -1,0 +1,164 @@
+package rivo.server.people;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.net.http.HttpRequest;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Map;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import rivo.directory.demo.DemoOrganisation;
+import rivo.server.ServerSettings;
+import rivo.server.TestServer.Answer;
+import rivo.server.TestServer;
+import rivo.server.directory.DirectoryFollower;
+import rivo.server.estate.WorkingEstate;
+
+/** Who is signed in, and whether they still may, as the directory and time go on. */
+class SignedInTest {
+
+    private static final String DESK = "cn=technology-desk,ou=Groups," + DemoOrganisation.BASE_DN;
+
+    @TempDir
+    private Path data;
+    private TestServer server;
+
+    @BeforeEach
+    void start() {
+        server = TestServer.start(data).signIn();
+    }
+
+    @AfterEach
+    void stop() {
+        server.close();
+    }
+
+    private int titles() {
+        return server.ask("GET", "/api/titles", null).status();
+    }
+
+    private void scan() {
+        server.bean(DirectoryFollower.class).scanNow(false);
+    }
+
+    @Test
+    void whoLeavesTheGroupIsOutWithTheNextRequest() throws Exception {
+        assertThat(titles()).isEqualTo(200);
+        String someone = new DemoOrganisation(true).people().stream().filter(p -> !p.account().equals(DemoOrganisation.ADMINISTRATOR))
+                .map(p -> "uid=" + p.account() + "," + p.ouDn()).findFirst().orElseThrow();
+        server.directory().modify("dn: " + DESK, "changetype: modify", "replace: member", "member: " + someone);
+        scan();
+        assertThat(titles()).isEqualTo(401);
+        assertThat(server.ask("GET", "/api/session", null).status()).isEqualTo(204);
+        Answer again = server.ask("POST", "/api/session",
+                Map.of("account", DemoOrganisation.ADMINISTRATOR, "password", TestServer.PASSWORD));
+        assertThat(again.code()).isEqualTo("not-allowed");
+    }
+
+    @Test
+    void whoseAccountIsDisabledIsOutToo() {
+        server.bean(JdbcClient.class).sql("update users set enabled = false where account = ?").params(DemoOrganisation.ADMINISTRATOR).update();
+        assertThat(titles()).as("as the directory was last read").isEqualTo(200);
+        Administrators anew = new Administrators(settings(DemoOrganisation.ADMINISTRATORS_DN), server.bean(WorkingEstate.class),
+                server.bean(JdbcClient.class));
+        assertThat(anew.hold(id(DemoOrganisation.ADMINISTRATOR))).isFalse();
+    }
+
+    private String id(String account) {
+        return server.bean(JdbcClient.class).sql("select id from users where account = ?").params(account).query(String.class).single();
+    }
+
+    private ServerSettings settings(String administrators) {
+        ServerSettings plain = ServerSettings.at(data);
+        return new ServerSettings(data, plain.callInEvery(), null, false, false, plain.reports(), new ServerSettings.DirectorySection(
+                server.bean(DirectoryFollower.class).directory().settings().url(), DemoOrganisation.BASE_DN, "", "", 1, plain.callInEvery(),
+                false, null, plain.callInEvery(), administrators));
+    }
+
+    /** Another OU could hold a group of the same name, and whoever looks after that OU would look after Rivo. */
+    @Test
+    void theGroupIsNamedByWhatOnlyOneCanBe() {
+        WorkingEstate working = server.bean(WorkingEstate.class);
+        JdbcClient db = server.bean(JdbcClient.class);
+        assertThatThrownBy(() -> new Administrators(settings("rivo-administrators"), working, db))
+                .isInstanceOf(IllegalStateException.class).hasMessageContaining("distinguished name");
+        String imara = id(DemoOrganisation.ADMINISTRATOR);
+        String group = db.sql("select id from directory_groups where name = 'rivo-administrators'").query(String.class).single();
+        for (String way : List.of(DemoOrganisation.ADMINISTRATORS_DN, "CN=Rivo-Administrators, OU=groups , dc=quillbrook,dc=example", group,
+                group.toUpperCase(java.util.Locale.ROOT))) {
+            assertThat(new Administrators(settings(way), working, db).hold(imara)).as(way).isTrue();
+        }
+        for (String other : List.of("cn=rivo-administrators,ou=Laboratories," + DemoOrganisation.BASE_DN, "cn=duty-engineers,ou=Groups,"
+                + DemoOrganisation.BASE_DN)) {
+            assertThat(new Administrators(settings(other), working, db).hold(imara)).as(other).isFalse();
+        }
+    }
+
+    @Test
+    void groupsNestedInEachOtherComeToAnEnd() {
+        Administrators circle = new Administrators(settings("cn=bench-spares,ou=Groups," + DemoOrganisation.BASE_DN),
+                server.bean(WorkingEstate.class), server.bean(JdbcClient.class));
+        assertThat(circle.hold(id(DemoOrganisation.ADMINISTRATOR))).isFalse();
+    }
+
+    @Test
+    void theSessionItsTokenAndItsCookieAreNewAtEachSignIn() {
+        String before = server.cookieHeaders();
+        server.signIn();
+        String after = server.cookieHeaders();
+        assertThat(after).isNotEqualTo(before);
+        for (String name : List.of("rivo=", "XSRF-TOKEN=")) {
+            assertThat(after.substring(after.indexOf(name)).split("[;\r]")[0]).isNotEqualTo(before.substring(before.indexOf(name)).split("[;\r]")[0]);
+        }
+        assertThat(asked("GET", "/api/titles", before).status()).as("the old session has ended").isEqualTo(401);
+    }
+
+    private Answer asked(String method, String path, String cookieHeaders) {
+        HttpRequest.Builder request = HttpRequest.newBuilder(server.url().resolve(path));
+        cookieHeaders.lines().map(l -> l.split(": ", 2)).forEach(h -> request.header(h[0], h[1]));
+        return server.sendWithoutCookies(request, method);
+    }
+
+    @Test
+    void theTokenOfAnotherSessionIsNoToken() {
+        String own = server.cookieHeaders();
+        String other;
+        try (TestServer.Browser second = server.anotherBrowser()) {
+            other = second.signIn().cookieHeaders();
+        }
+        String mixed = own.lines().findFirst().orElseThrow() + "\r\n" + other.lines().skip(1).findFirst().orElseThrow() + "\r\n";
+        assertThat(asked("DELETE", "/api/draft", mixed).code()).isEqualTo("forbidden");
+        String bothSwapped = mixed.replaceAll("XSRF-TOKEN=[^;\r]*", "XSRF-TOKEN=" + other.replaceAll("(?s).*X-XSRF-TOKEN: ([^\r]*).*", "$1"));
+        assertThat(asked("DELETE", "/api/draft", bothSwapped).code()).as("whatever the cookie says").isEqualTo("forbidden");
+        assertThat(asked("DELETE", "/api/draft", own).status()).isEqualTo(200);
+    }
+
+    @Test
+    void onesSessionsAreListedAndEnded() {
+        try (TestServer.Browser second = server.anotherBrowser()) {
+            second.signIn();
+            Answer list = server.ask("GET", "/api/sessions", null);
+            assertThat(list.body().size()).isEqualTo(2);
+            String other = list.body().get(0).path("own").asBoolean() ? list.body().get(1).path("id").asString()
+                    : list.body().get(0).path("id").asString();
+            assertThat(second.ask("GET", "/api/titles").status()).isEqualTo(200);
+            assertThat(server.ask("DELETE", "/api/sessions/" + other, null).status()).isEqualTo(204);
+            assertThat(second.ask("GET", "/api/titles").status()).isEqualTo(401);
+            assertThat(server.ask("DELETE", "/api/sessions/" + other, null).code()).isEqualTo("no-session");
+            assertThat(titles()).isEqualTo(200);
+        }
+    }
+
+    @Test
+    void aNameOfMegabytesIsNeitherTakenNorRemembered() {
+        Answer answer = server.ask("POST", "/api/session", Map.of("account", "a".repeat(8 << 20), "password", "x"));
+        assertThat(answer.status()).isEqualTo(413);
+        assertThat(server.ask("POST", "/api/session", Map.of("account", "a".repeat(100_000), "password", "x")).code())
+                .isEqualTo("wrong-sign-in");
+    }
+}

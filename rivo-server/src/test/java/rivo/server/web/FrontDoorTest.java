@@ -1,0 +1,204 @@
+package rivo.server.web;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.net.Socket;
+import java.net.http.HttpRequest;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.CountDownLatch;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
+import java.util.concurrent.TimeUnit;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
+import rivo.server.RawHttp;
+import rivo.server.TestDevice;
+import rivo.server.TestServer;
+import rivo.server.Titles;
+import rivo.server.estate.Road;
+
+/** What holds for every request, wherever it goes. */
+class FrontDoorTest {
+
+    @TempDir
+    private static Path data;
+    private static TestServer server;
+
+    @BeforeAll
+    static void start() {
+        server = TestServer.start(data).signIn();
+        Titles.add(server);
+    }
+
+    @AfterAll
+    static void stop() {
+        server.close();
+    }
+
+    private static String raw(String request) throws IOException {
+        return RawHttp.send(server.url(), request);
+    }
+
+    /** The page, what is refused by the firewall, by a controller, by the container, and the device protocol. */
+    @ParameterizedTest
+    @ValueSource(strings = {"GET /sign-in", "GET /", "GET /api/titles", "GET /api/nowhere", "GET //x", "GET /%2e%2e/x", "GET /a;b", "GET /error",
+        "POST /api/session", "TRACE /", "PUT /health", "GET /health?x=%ff", "GET /device/v2/work", "GET /device/%76", "GET /device/v2/nowhere",
+        "GET /assets/none.js", "DELETE /api/draft"})
+    void everyAnswerHasTheHeadersThatKeepBrowsersSafe(String line) throws IOException {
+        String answer = raw(line + " HTTP/1.1\r\nHost: localhost\r\nAccept: text/html\r\nConnection: close\r\nContent-Length: 0\r\n\r\n");
+        assertThat(answer).as(line).contains("Content-Security-Policy: default-src 'none'", "frame-ancestors 'none'",
+                "X-Content-Type-Options: nosniff", "X-Frame-Options: DENY", "Cache-Control: ").doesNotContain("Strict-Transport-Security");
+    }
+
+    @Test
+    void nobodyWithoutASessionIsGivenOne() throws IOException {
+        for (String line : List.of("GET /sign-in", "GET /api/session", "GET /api/titles", "DELETE /api/draft", "POST /api/session")) {
+            assertThat(raw(line + " HTTP/1.1\r\nHost: localhost\r\nConnection: close\r\nContent-Length: 0\r\n\r\n")).as(line)
+                    .doesNotContain("Set-Cookie");
+        }
+    }
+
+    @Test
+    void forwardedHeadersDoNotCountWithoutAProxy() throws IOException {
+        String answer = raw("GET /api/titles HTTP/1.1\r\nHost: localhost\r\nX-Forwarded-Proto: https\r\nX-Forwarded-For: 10.6.6.6\r\n"
+                + "Forwarded: for=10.6.6.6;proto=https\r\nConnection: close\r\n\r\n");
+        assertThat(answer).doesNotContain("Strict-Transport-Security");
+    }
+
+    @Test
+    void aBodyThatIsTooLongIsRefusedBeforeItIsRead() throws IOException {
+        String told = raw("POST /api/session HTTP/1.1\r\nHost: localhost\r\nContent-Type: application/json\r\nContent-Length: 900000000\r\n"
+                + "Connection: close\r\n\r\n");
+        assertThat(told).startsWith("HTTP/1.1 413").contains("too-large");
+        StringBuilder chunks = new StringBuilder("POST /api/session HTTP/1.1\r\nHost: localhost\r\nContent-Type: application/json\r\n"
+                + "Transfer-Encoding: chunked\r\nConnection: close\r\n\r\n");
+        String chunk = "a".repeat(0x4000);
+        chunks.append("4001\r\n\"").append(chunk).append("\r\n");
+        for (int i = 0; i < 64; i++) {
+            chunks.append("4000\r\n").append(chunk).append("\r\n");
+        }
+        assertThat(raw(chunks + "0\r\n\r\n")).startsWith("HTTP/1.1 413");
+    }
+
+    /** As many as there are threads, each of which never sends its body. */
+    @Test
+    void thoseWhoStallHoldNobodyUp() throws Exception {
+        TestDevice device = TestDevice.enrolled(server, "QB-LAB-002");
+        List<Socket> stalled = new ArrayList<>();
+        try {
+            for (int i = 0; i < 350; i++) {
+                Socket socket = new Socket(server.url().getHost(), server.url().getPort());
+                stalled.add(socket);
+                socket.getOutputStream().write(("POST /api/session HTTP/1.1\r\nHost: localhost\r\nContent-Type: application/json\r\n"
+                        + "Content-Length: 100\r\n\r\n{").getBytes(StandardCharsets.US_ASCII));
+            }
+            Thread.sleep(500);
+            assertThat(slowestCallIn(device, 20)).isLessThan(Duration.ofMillis(500));
+            assertThat(server.ask("GET", "/api/titles", null).status()).isEqualTo(200);
+        } finally {
+            for (Socket socket : stalled) {
+                socket.close();
+            }
+        }
+        long end = System.nanoTime() + TimeUnit.SECONDS.toNanos(10);
+        while (server.ask("DELETE", "/api/draft", null).status() != 200 && System.nanoTime() < end) {
+            Thread.sleep(50);
+        }
+        assertThat(server.ask("DELETE", "/api/draft", null).status()).as("when they have gone everything goes on").isEqualTo(200);
+    }
+
+    @Test
+    void changesThatWaitNeverKeepCallInsFromBeingAnswered() throws Exception {
+        TestDevice device = TestDevice.enrolled(server, "QB-LAB-003");
+        slowestCallIn(device, 50);
+        CountDownLatch go = new CountDownLatch(1);
+        ExecutorService threads = Executors.newFixedThreadPool(501);
+        try {
+            threads.submit(() -> server.bean(Road.class).take(journey -> {
+                try {
+                    return go.await(30, TimeUnit.SECONDS);
+                } catch (InterruptedException e) {
+                    throw new IllegalStateException(e);
+                }
+            }));
+            List<Future<Integer>> changes = new ArrayList<>();
+            for (int i = 0; i < 500; i++) {
+                changes.add(threads.submit(() -> server.ask("DELETE", "/api/draft", null).status()));
+            }
+            Thread.sleep(2_000);
+            List<Duration> times = new ArrayList<>();
+            for (int i = 0; i < 40; i++) {
+                times.add(slowestCallIn(device, 1));
+            }
+            times.sort(Duration::compareTo);
+            assertThat(times.get(times.size() / 2)).as("the middle one of 40").isLessThan(Duration.ofMillis(50));
+            go.countDown();
+            List<Integer> answers = new ArrayList<>();
+            for (Future<Integer> change : changes) {
+                answers.add(change.get(30, TimeUnit.SECONDS));
+            }
+            assertThat(answers).containsOnly(200, 503);
+            assertThat(answers.stream().filter(status -> status == 200).count()).isBetween(1L, (long) FrontDoor.MOST_CHANGES);
+        } finally {
+            go.countDown();
+            threads.shutdownNow();
+        }
+    }
+
+    private static Duration slowestCallIn(TestDevice device, int times) {
+        Duration slowest = Duration.ZERO;
+        for (int i = 0; i < times; i++) {
+            long begun = System.nanoTime();
+            assertThat(device.work().status()).isEqualTo(200);
+            Duration time = Duration.ofNanos(System.nanoTime() - begun);
+            slowest = time.compareTo(slowest) > 0 ? time : slowest;
+        }
+        return slowest;
+    }
+
+    @Test
+    void oneDeviceReportsSixtyTimesAMinute() {
+        TestDevice device = TestDevice.enrolled(server, "QB-LAB-004");
+        int number = 1;
+        TestServer.Answer more = device.report("{\"number\":1}");
+        while (more.status() == 200 && number < 90) {
+            more = device.report("{\"number\":" + ++number + "}");
+        }
+        assertThat(number).as("sixty, and what has been given back meanwhile").isBetween(61, 75);
+        assertThat(more.status()).isEqualTo(429);
+        assertThat(Integer.parseInt(more.header("Retry-After"))).isBetween(1, 3);
+        assertThat(device.work().status()).as("it may call in all the same").isEqualTo(200);
+        assertThat(TestDevice.enrolled(server, "QB-LAB-005").report("{\"number\":1}").status()).isEqualTo(200);
+    }
+
+    @Test
+    void oneDeviceReportsThirtyTwoMebibytesADay() {
+        TestDevice device = TestDevice.enrolled(server, "QB-LAB-006");
+        String body = "{\"number\":%d,\"facts\":{" + java.util.stream.IntStream.range(0, 190).mapToObj(i -> "\"x.f" + i + "\":\""
+                + "y".repeat(990) + "\"").collect(java.util.stream.Collectors.joining(",")) + "},\"software\":["
+                + java.util.stream.IntStream.range(0, 800).mapToObj(i -> "{\"name\":\"" + "n".repeat(980) + i + "\"}")
+                .collect(java.util.stream.Collectors.joining(",")) + "]}";
+        int taken = 0;
+        for (int i = 1; i <= 40; i++) {
+            taken += device.report(String.format(body, i)).status() == 200 ? 1 : 0;
+        }
+        assertThat((long) taken * body.length()).isBetween(30L << 20, 32L << 20);
+    }
+
+    @Test
+    void theSignInThatABrowserGetsInPlaceOfAPageIsNoError() {
+        assertThat(server.sendWithoutCookies(HttpRequest.newBuilder(server.url()).header("Accept", "text/html"), "GET").status()).isEqualTo(200);
+        assertThat(server.send(HttpRequest.newBuilder(server.url().resolve("/api/session")), "POST", Map.of()).status()).isEqualTo(422);
+    }
+}

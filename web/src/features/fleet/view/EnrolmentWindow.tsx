@@ -1,0 +1,116 @@
+import { Box, Flex } from '@chakra-ui/react'
+import { useState } from 'react'
+import { Button } from '../../../shared/Button'
+import { sentence } from '../../../shared/api'
+import { fromNow, fullInstant } from '../../../shared/format'
+import { useNow } from '../../../shared/useNow'
+import { Window } from '../../../shared/Window'
+import type { Device } from '../api/fleet'
+import { useNewToken, useRevoke } from '../api/fleet'
+
+interface Props {
+  device: Device
+  open: boolean
+  onClose: () => void
+}
+
+/** How a device proves that it is the one it says: a token to enrol with, and the end of what it signs with. */
+export function EnrolmentWindow({ device, open, onClose }: Props) {
+  return (
+    <Window open={open} onClose={onClose} heading={`Enrolment of ${device.name}`} width="560px">
+      <Content device={device} />
+    </Window>
+  )
+}
+
+function Content({ device }: { device: Device }) {
+  const token = useNewToken(device.id)
+  const revoke = useRevoke(device.id)
+  const [asking, setAsking] = useState(false)
+  const problem = token.error ?? revoke.error
+  return (
+    <Flex direction="column" gap="14px">
+      <Box color="ink2">
+        {device.enrolled
+          ? 'This device is enrolled: it signs everything it says with a key of its own, and believes only what Rivo has signed for it.'
+          : 'This device is not enrolled: nobody can report for it or fetch anything for it.'}
+      </Box>
+      <Box>
+        <Box fontWeight="600">{device.enrolled ? 'Enrol it anew' : 'Enrol it'}</Box>
+        <Box color="ink2" mb="8px">
+          Give the device a one-time token.{' '}
+          {device.enrolled && 'The key it has now counts until the token has been used.'}
+        </Box>
+        {token.data === undefined ? (
+          <Button onClick={() => token.mutate()} loading={token.isPending}>
+            Make a token
+          </Button>
+        ) : (
+          <Token text={token.data.token} validUntil={token.data.validUntil} />
+        )}
+      </Box>
+      {device.enrolled && (
+        <Box borderTopWidth="1px" borderColor="line" pt="14px">
+          <Box fontWeight="600">Revoke its key</Box>
+          <Box color="ink2" mb="8px">
+            For a device that was stolen or is not to be trusted. Its key and every token made for it end at once; what
+            is installed on it stays. It can be enrolled again with a new token.
+          </Box>
+          {asking ? (
+            <Flex gap="8px" align="center">
+              <Button
+                color="trouble"
+                borderColor="trouble"
+                onClick={() => revoke.mutate()}
+                loading={revoke.isPending}
+                autoFocus
+              >
+                Revoke the key of {device.name}
+              </Button>
+              <Button onClick={() => setAsking(false)}>Cancel</Button>
+            </Flex>
+          ) : (
+            <Button onClick={() => setAsking(true)}>Revoke…</Button>
+          )}
+        </Box>
+      )}
+      {problem !== null && (
+        <Box role="alert" color="trouble">
+          {sentence(problem)}
+        </Box>
+      )}
+    </Flex>
+  )
+}
+
+function Token({ text, validUntil }: { text: string; validUntil: string }) {
+  const now = useNow()
+  const [copied, setCopied] = useState(false)
+  const copy = () => {
+    void navigator.clipboard.writeText(text).then(() => setCopied(true))
+  }
+  return (
+    <Box>
+      <Flex gap="8px" align="flex-start">
+        <Box
+          as="code"
+          fontFamily="mono"
+          bg="lagoonSoft"
+          px="8px"
+          py="5px"
+          borderRadius="4px"
+          flex="1"
+          overflowWrap="anywhere"
+        >
+          {text}
+        </Box>
+        <Button onClick={copy} aria-live="polite">
+          {copied ? 'Copied' : 'Copy'}
+        </Button>
+      </Flex>
+      <Box color="ink2" mt="6px" title={fullInstant(validUntil)}>
+        Shown only now. It is good for this device, once, and ends {fromNow(validUntil, now)}.
+      </Box>
+    </Box>
+  )
+}
