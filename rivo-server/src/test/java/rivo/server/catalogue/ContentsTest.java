@@ -10,7 +10,12 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Set;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -91,5 +96,32 @@ class ContentsTest {
         Files.writeString(data.resolve("content").resolve(hash + ".unused"), "");
         assertThat(contents.forgetUnused(Set.of(), NOW, WEEK)).isZero();
         assertThat(contents.forgetUnused(Set.of(), NOW.plus(WEEK).plusSeconds(1), WEEK)).isEqualTo(1);
+    }
+
+    /** After a restart many devices ask for the same large file, which is hashed by the first and not by each. */
+    @Test
+    void oneFileIsHashedOnceHoweverManyAsk() throws Exception {
+        byte[] large = new byte[64 << 20];
+        String hash = contents.keep(new ByteArrayInputStream(large), "large.bin").sha256();
+        open();
+        ExecutorService threads = Executors.newFixedThreadPool(6);
+        List<Future<String>> asked = new ArrayList<>();
+        for (int i = 0; i < 6; i++) {
+            asked.add(threads.submit(() -> {
+                try {
+                    return contents.file(hash).getFileName().toString();
+                } catch (ApiException e) {
+                    return e.code();
+                }
+            }));
+        }
+        List<String> answers = new ArrayList<>();
+        for (Future<String> one : asked) {
+            answers.add(one.get());
+        }
+        threads.shutdown();
+        assertThat(answers).contains(hash).allMatch(a -> a.equals(hash) || a.equals("being-checked"));
+        assertThat(answers.stream().filter("being-checked"::equals).count()).as("who comes meanwhile comes again").isPositive();
+        assertThat(contents.file(hash)).exists();
     }
 }

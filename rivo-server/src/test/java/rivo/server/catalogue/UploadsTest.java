@@ -240,6 +240,109 @@ class UploadsTest {
         }
     }
 
+    private static byte[] titleFile(String manifest, String... entries) throws IOException {
+        ByteArrayOutputStream file = new ByteArrayOutputStream();
+        try (var out = new java.util.zip.ZipOutputStream(file)) {
+            out.putNextEntry(new java.util.zip.ZipEntry("manifest.json"));
+            out.write(("{\"format\":\"rivo-title\",\"formatVersion\":1,\"title\":" + manifest + "}").getBytes(
+                    java.nio.charset.StandardCharsets.UTF_8));
+            for (String entry : entries) {
+                out.putNextEntry(new java.util.zip.ZipEntry("content/" + entry));
+                for (int i = 0; i < 300; i++) {
+                    out.write(new byte[1 << 20]);
+                }
+            }
+        }
+        return file.toByteArray();
+    }
+
+    private static String title(String contents, String relations) {
+        return "{\"id\":\"forged\",\"name\":\"Forged\",\"maker\":\"\",\"releases\":[{\"version\":\"1\",\"offered\":true," + relations
+                + "\"variants\":[{\"id\":\"all\",\"asPerson\":false,\"contents\":[" + contents + "]}]}]}";
+    }
+
+    private long kept() throws IOException {
+        try (var files = Files.walk(data.resolve("content"))) {
+            return files.filter(Files::isRegularFile).mapToLong(f -> f.toFile().length()).sum();
+        }
+    }
+
+    @Test
+    void aTitleFileThatUnpacksToManyTimesItsSizeWritesNothing() throws Exception {
+        String hash = "ab".repeat(32);
+        for (long told : new long[] {300L << 20, 5, 1L << 40}) {
+            byte[] bomb = titleFile(title("{\"sha256\":\"" + hash + "\",\"size\":" + told + ",\"fileName\":\"a.bin\"}", ""), hash);
+            assertThat(bomb.length).isLessThan(1 << 20);
+            long before = kept();
+            Answer answer = send("bomb.zip", bomb);
+            assertThat(answer.status()).as("told " + told).isIn(422, 507);
+            assertThat(kept()).as("told " + told).isEqualTo(before);
+        }
+    }
+
+    @Test
+    void aTitleFilePassesTheChecksOfATitleTypedIn() throws Exception {
+        String hash = "ab".repeat(32);
+        for (String name : List.of("../../etc/cron.d/x", "a/b", "a\\\\b", "..", "a\\u0000", "a\\\"; reboot", "$(reboot)", "C:x", "x".repeat(201))) {
+            Answer answer = send("forged.zip", titleFile(title("{\"sha256\":\"" + hash + "\",\"size\":1,\"fileName\":\"" + name + "\"}", "")));
+            assertThat(answer.status()).as(name).isEqualTo(422);
+            assertThat(answer.code()).as(name).isIn("bad-name", "bad-text");
+        }
+        for (String relations : List.of("\"needs\":[{\"title\":null}],", "\"needs\":[null],", "\"replaces\":[{}],", "\"note\":\"" + "y".repeat(2001)
+                + "\",", "\"needs\":[{\"title\":\"" + "y".repeat(300) + "\"}],")) {
+            Answer answer = send("forged.zip", titleFile(title("", relations)));
+            assertThat(answer.status()).as(relations).isEqualTo(422);
+            assertThat(answer.body().toString()).doesNotContain("Exception", "rivo.");
+        }
+    }
+
+    @Test
+    void oneUploadIsReadOnceAtATime() throws Exception {
+        byte[] file = new byte[3 << 20];
+        new java.util.Random(7).nextBytes(file);
+        String id = begin("a.bin", file.length);
+        part(id, 0, file);
+        var threads = java.util.concurrent.Executors.newFixedThreadPool(8);
+        List<java.util.concurrent.Future<Answer>> readings = new java.util.ArrayList<>();
+        for (int i = 0; i < 7; i++) {
+            readings.add(threads.submit(() -> server.ask("POST", "/api/uploads/" + id + "/reading", null)));
+        }
+        readings.add(threads.submit(() -> server.ask("DELETE", "/api/uploads/" + id, null)));
+        List<Integer> statuses = new java.util.ArrayList<>();
+        for (var reading : readings) {
+            statuses.add(reading.get().status());
+        }
+        threads.shutdown();
+        assertThat(statuses).allMatch(status -> List.of(200, 204, 404, 409, 503).contains(status));
+        assertThat(statuses.stream().filter(status -> status == 200 || status == 204).count()).isEqualTo(1);
+    }
+
+    @Test
+    void noMoreUploadsBeginAtOnceThanMayBeOpen() throws Exception {
+        server.ask("GET", "/api/uploads", null).body().forEach(u -> server.ask("DELETE", "/api/uploads/" + u.path("id").asString(), null));
+        var threads = java.util.concurrent.Executors.newFixedThreadPool(30);
+        List<java.util.concurrent.Future<Answer>> begun = new java.util.ArrayList<>();
+        for (int i = 0; i < 40; i++) {
+            int n = i;
+            begun.add(threads.submit(() -> server.ask("POST", "/api/uploads", Map.of("fileName", n + ".bin", "size", 5))));
+        }
+        int taken = 0;
+        for (var one : begun) {
+            taken += one.get().status() == 201 ? 1 : 0;
+        }
+        threads.shutdown();
+        assertThat(taken).isEqualTo(20);
+        server.ask("GET", "/api/uploads", null).body().forEach(u -> server.ask("DELETE", "/api/uploads/" + u.path("id").asString(), null));
+    }
+
+    @Test
+    void aSurrogateWithoutItsPairIsNoName() {
+        Answer answer = server.ask("POST", "/api/uploads", "{\"fileName\":\"a\\ud800.bin\",\"size\":5}".getBytes(
+                java.nio.charset.StandardCharsets.US_ASCII));
+        assertThat(answer.status()).isEqualTo(422);
+        assertThat(answer.code()).isEqualTo("bad-text");
+    }
+
     @Test
     void whatAKillLeftHalfWrittenStopsNobody(@TempDir Path other) throws IOException {
         Uploads uploads = new Uploads(ServerSettings.at(other),
