@@ -2,7 +2,7 @@ package rivo.server.storage;
 
 import java.nio.file.Path;
 
-/** Where the database lies and how it is opened: {@code docs/decisions/0011-a-database-that-stays-small.md} says why so. */
+/** Where the database lies and how it is opened: {@code docs/decisions/0012-a-database-that-stays-small.md} says why so. */
 public final class Database {
 
     private Database() {

@@ -340,6 +340,24 @@ class DeviceProtocolTest {
         assertThat(anew.report("{\"number\":1}").body().path("taken").asBoolean()).as("it counts from 1 again").isTrue();
     }
 
+    /** A list of software has thousands of entries and seldom changes: saying it again must not write it again. */
+    @Test
+    void whatDidNotChangeIsNotWrittenAgain() throws IOException {
+        String software = java.util.stream.IntStream.range(0, 900).mapToObj(i -> "{\"name\":\"" + "n".repeat(900) + i + "\"}")
+                .collect(java.util.stream.Collectors.joining(","));
+        String body = "{\"number\":%d,\"facts\":{\"x.long\":\"" + "y".repeat(1000) + "\"},\"software\":[" + software + "],\"present\":[]}";
+        assertThat(report(String.format(body, 1)).status()).isEqualTo(200);
+        long before = Files.size(data.resolve("rivo.mv.db"));
+        for (int i = 2; i <= 25; i++) {
+            assertThat(report(String.format(body, i)).status()).isEqualTo(200);
+        }
+        assertThat(Files.size(data.resolve("rivo.mv.db")) - before).as("bytes for 24 reports of 0.8 MB").isLessThan(4 << 20);
+        assertThat(report("{\"number\":26,\"facts\":{\"x.long\":\"" + "y".repeat(1000) + "\",\"arch\":\"x64\"}}").status()).isEqualTo(200);
+        List<String> told = server.bean(JdbcClient.class).sql("select after_value from journal where kind = 'device-reported' and subject = ? "
+                + "order by number desc").params("device:" + id).query(String.class).list();
+        assertThat(told.get(0)).as("the difference, and nothing else").isEqualTo("{\"fact arch\":\"x64\"}");
+    }
+
     @Test
     void aBodyThatWasChangedOnTheWayIsRefused() {
         byte[] body = "{\"number\":1}".getBytes(StandardCharsets.UTF_8);

@@ -6,11 +6,15 @@ import java.io.BufferedReader;
 import java.io.IOException;
 import java.io.InputStreamReader;
 import java.net.CookieManager;
+import java.net.InetSocketAddress;
+import java.net.Socket;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Map;
 import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.LinkedBlockingQueue;
@@ -102,5 +106,42 @@ class LiveEventsTest {
         BlockingQueue<String> topics = listen("");
         server.bean(LiveEvents.class).changed(Topics.draft("somebody.else"));
         assertThat(topics.poll(500, TimeUnit.MILLISECONDS)).isNull();
+    }
+
+    /** More of them than there once were senders, none of which takes what it is told. */
+    @Test
+    void thoseWhoTakeNothingHoldNobodyElseUp() throws Exception {
+        String long1 = "d".repeat(6000);
+        List<Socket> stalled = new ArrayList<>();
+        try (TestServer.Browser browser = server.anotherBrowser()) {
+            String cookies = browser.signIn().cookieHeaders();
+            for (int i = 0; i < 8; i++) {
+                Socket socket = new Socket();
+                socket.setReceiveBufferSize(1024);
+                socket.connect(new InetSocketAddress(server.url().getHost(), server.url().getPort()));
+                socket.getOutputStream().write(("GET /api/events?device=" + long1 + " HTTP/1.1\r\nHost: localhost\r\n" + cookies + "\r\n")
+                        .getBytes(StandardCharsets.US_ASCII));
+                stalled.add(socket);
+            }
+            BlockingQueue<String> topics = listen("");
+            long end = System.nanoTime() + TimeUnit.SECONDS.toNanos(60);
+            while (blockedSenders() < 5 && System.nanoTime() < end) {
+                server.bean(LiveEvents.class).changed(Topics.device(long1));
+                Thread.sleep(50);
+            }
+            assertThat(blockedSenders()).as("senders that wait for somebody to read").isGreaterThan(4);
+            topics.clear();
+            server.bean(LiveEvents.class).changed(Topics.DIRECTORY);
+            assertThat(next(topics)).isEqualTo(Topics.DIRECTORY);
+        } finally {
+            for (Socket socket : stalled) {
+                socket.close();
+            }
+        }
+    }
+
+    private static long blockedSenders() {
+        return Thread.getAllStackTraces().entrySet().stream().filter(e -> e.getKey().getName().equals("live")
+                && java.util.Arrays.stream(e.getValue()).anyMatch(f -> f.getMethodName().equals("doWrite"))).count();
     }
 }
