@@ -28,9 +28,12 @@ function Content({ device }: { device: Device }) {
   const revoke = useRevoke(device.id)
   const [asking, setAsking] = useState(false)
   const problem = token.error ?? revoke.error
+  // What was shown before has ended with the key.
+  const end = () => revoke.mutate(undefined, { onSuccess: () => token.reset() })
   return (
     <Flex direction="column" gap="14px">
-      <Box color="ink2">
+      <Box color="ink2" role="status">
+        {revoke.isSuccess && 'The key has been revoked. '}
         {device.enrolled
           ? 'This device is enrolled: it signs everything it says with a key of its own, and believes only what Rivo has signed for it.'
           : 'This device is not enrolled: nobody can report for it or fetch anything for it.'}
@@ -58,13 +61,7 @@ function Content({ device }: { device: Device }) {
           </Box>
           {asking ? (
             <Flex gap="8px" align="center">
-              <Button
-                color="trouble"
-                borderColor="trouble"
-                onClick={() => revoke.mutate()}
-                loading={revoke.isPending}
-                autoFocus
-              >
+              <Button color="trouble" borderColor="trouble" onClick={end} loading={revoke.isPending} autoFocus>
                 Revoke the key of {device.name}
               </Button>
               <Button onClick={() => setAsking(false)}>Cancel</Button>

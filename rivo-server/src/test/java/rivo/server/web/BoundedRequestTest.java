@@ -28,6 +28,9 @@ class BoundedRequestTest {
 
                     @Override
                     public int read(byte[] to, int from, int length) throws IOException {
+                        if (length == 0) {
+                            return 0;
+                        }
                         try {
                             Thread.sleep(pauseMillis);
                         } catch (InterruptedException e) {
