@@ -4,8 +4,8 @@ import jakarta.servlet.ServletException;
 import java.io.IOException;
 import java.io.InputStream;
 import java.time.Duration;
+import java.util.concurrent.Semaphore;
 import java.util.concurrent.atomic.AtomicBoolean;
-import java.util.concurrent.locks.LockSupport;
 import org.apache.catalina.connector.Request;
 import org.apache.catalina.connector.Response;
 import org.apache.catalina.valves.ValveBase;
@@ -15,16 +15,19 @@ import org.apache.coyote.ActionCode;
  * Around every request, before and after anything else: the headers that every answer has, and the end of bodies that nobody has read.
  *
  * <p><b>Unread bodies.</b> Tomcat would wait for the rest of a body before it takes the next request of a connection, and so would a
- * thread for whoever sends none. What has come already is taken, for a moment, so that closing the connection does not cost the client
- * the answer; then the connection is closed.
+ * thread for whoever sends none. Instead the connection is closed. Before that the rest is taken for two seconds, so that a client which
+ * is still sending finds the answer rather than a broken connection; but for no more than a few clients at once, since one that stalls
+ * holds its thread until the connector's own patience ends.
  */
 final class EveryAnswer extends ValveBase {
 
     private static final String NOTHING = "default-src 'none'; frame-ancestors 'none'; base-uri 'none'; form-action 'none'";
     private static final String TWO_YEARS = "max-age=63072000";
-    private static final Duration PATIENCE = Duration.ofMillis(300);
+    private static final Duration PATIENCE = Duration.ofSeconds(2);
+    private static final int MOST_AT_ONCE = 16;
     private static final long MOST_TAKEN = 16L << 20;
 
+    private final Semaphore taking = new Semaphore(MOST_AT_ONCE);
     private final boolean secure;
 
     EveryAnswer(boolean secure) {
@@ -54,31 +57,33 @@ final class EveryAnswer extends ValveBase {
         return read.get();
     }
 
-    private static void leave(Request request) {
-        try {
-            takeWhatHasCome(request);
-        } catch (IOException | IllegalStateException e) {
-            // It broke off, which is an end as well.
-            LockSupport.parkNanos(0);
+    private void leave(Request request) {
+        if (taking.tryAcquire()) {
+            try {
+                takeTheRest(request);
+            } catch (IOException | IllegalStateException e) {
+                // It broke off, which is an end as well.
+                containerLog.debug("a body that nobody wanted broke off", e);
+            } finally {
+                taking.release();
+            }
         }
         if (!isRead(request)) {
             request.getCoyoteRequest().action(ActionCode.DISABLE_SWALLOW_INPUT, null);
         }
     }
 
-    private static void takeWhatHasCome(Request request) throws IOException {
+    private static void takeTheRest(Request request) throws IOException {
         InputStream in = request.getInputStream();
         byte[] buffer = new byte[1 << 14];
-        long taken = 0;
+        long left = MOST_TAKEN;
         long end = System.nanoTime() + PATIENCE.toNanos();
-        while (!isRead(request) && taken < MOST_TAKEN && System.nanoTime() < end) {
-            int there = in.available();
-            if (there > 0) {
-                int n = in.read(buffer, 0, Math.min(there, buffer.length));
-                taken += Math.max(1, n);
-            } else {
-                LockSupport.parkNanos(Duration.ofMillis(2).toNanos());
+        while (left > 0 && System.nanoTime() < end && !isRead(request)) {
+            int n = in.read(buffer);
+            if (n < 0) {
+                return;
             }
+            left -= n;
         }
     }
 }
