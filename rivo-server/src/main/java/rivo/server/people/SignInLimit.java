@@ -9,6 +9,7 @@ import io.github.bucket4j.ConsumptionProbe;
 import io.github.bucket4j.TimeMeter;
 import java.time.Clock;
 import java.time.Duration;
+import java.util.List;
 import java.util.Locale;
 import java.util.concurrent.TimeUnit;
 import org.springframework.stereotype.Component;
@@ -63,18 +64,15 @@ class SignInLimit {
     /** A try that has been let through; to be told when it was right. */
     final class Try {
         private final Known who;
-        private final Bucket account;
-        private final Bucket address;
+        private final List<Bucket> taken;
 
-        private Try(Known who, Bucket account, Bucket address) {
+        private Try(Known who, Bucket... taken) {
             this.who = who;
-            this.account = account;
-            this.address = address;
+            this.taken = List.of(taken);
         }
 
         void wasRight() {
-            account.addTokens(1);
-            address.addTokens(1);
+            taken.forEach(bucket -> bucket.addTokens(1));
             known.get(who, w -> bucket(ACCOUNT));
         }
     }
@@ -89,12 +87,15 @@ class SignInLimit {
     Try begin(String account, String address) {
         Known who = new Known(account.toLowerCase(Locale.ROOT), address);
         Bucket own = known.getIfPresent(who);
-        Bucket byAccount = own == null ? accounts.get(who.account(), a -> bucket(ACCOUNT)) : own;
-        Bucket byAddress = own == null ? addresses.get(address, a -> bucket(ADDRESS)) : own;
-        take(byAccount, "for this account");
-        if (own == null) {
-            take(byAddress, "from this address");
+        if (own != null) {
+            take(own, "for this account");
+            return new Try(who, own);
         }
+        Bucket byAddress = addresses.get(address, a -> bucket(ADDRESS));
+        Bucket byAccount = accounts.get(who.account(), a -> bucket(ACCOUNT));
+        // The address first: one that may not try costs no account anything.
+        take(byAddress, "from this address");
+        take(byAccount, "for this account");
         return new Try(who, byAccount, byAddress);
     }
 

@@ -93,6 +93,15 @@ class SignInLimitTest {
     }
 
     @Test
+    void anAddressThatMayNotTryCostsNoAccountAnything() {
+        for (int i = 0; i < 30; i++) {
+            let("person" + i, "10.6.6.6");
+        }
+        assertThat(let(40, "imara.voss", "10.6.6.6")).isZero();
+        assertThat(let(9, "imara.voss", "10.0.0.1")).isEqualTo(5);
+    }
+
+    @Test
     void itSaysHowLongToWait() {
         let(5, "imara.voss", "10.0.0.1");
         assertThatThrownBy(() -> limit.begin("imara.voss", "10.0.0.1")).hasMessageContaining("Try again in 2");
