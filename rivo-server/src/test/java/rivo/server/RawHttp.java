@@ -26,4 +26,18 @@ public final class RawHttp {
             return new String(socket.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
         }
     }
+
+    /** Sends these bytes and gives what comes back up to this text, whatever the server does with the connection afterwards. */
+    public static String sendAndReadUpTo(URI server, String request, String text) throws IOException {
+        try (Socket socket = new Socket(server.getHost(), server.getPort())) {
+            socket.setSoTimeout(PATIENCE_MILLIS);
+            socket.getOutputStream().write(request.getBytes(StandardCharsets.ISO_8859_1));
+            socket.getOutputStream().flush();
+            StringBuilder read = new StringBuilder();
+            for (int b = socket.getInputStream().read(); b >= 0 && read.indexOf(text) < 0; b = socket.getInputStream().read()) {
+                read.append((char) b);
+            }
+            return read.toString();
+        }
+    }
 }

@@ -16,7 +16,7 @@ import org.apache.coyote.ActionCode;
  *
  * <p><b>Unread bodies.</b> Tomcat would wait for the rest of a body before it takes the next request of a connection, and so would a
  * thread for whoever sends none. Instead the connection is closed. Before that the rest is taken for two seconds, so that a client which
- * has begun to send finds the answer rather than a broken connection; but for no more than a few clients at once, since one that stalls
+ * is still sending finds the answer rather than a broken connection; but for no more than a few clients at once, since one that stalls
  * holds its thread until the connector's own patience ends.
  */
 final class EveryAnswer extends ValveBase {
@@ -62,9 +62,7 @@ final class EveryAnswer extends ValveBase {
     private void leave(Request request) {
         if (taking.tryAcquire()) {
             try {
-                if (request.getInputStream().available() > 0) {
-                    takeTheRest(request);
-                }
+                takeTheRest(request);
             } catch (IOException | IllegalStateException e) {
                 // It broke off, which is an end as well.
                 containerLog.debug("a body that nobody wanted broke off", e);
