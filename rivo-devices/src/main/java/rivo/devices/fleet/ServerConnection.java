@@ -22,6 +22,7 @@ import rivo.devices.protocol.MessageKey;
 import rivo.devices.protocol.Report;
 import rivo.devices.protocol.ReportAnswer;
 import rivo.devices.protocol.Signature;
+import rivo.devices.protocol.Work;
 import tools.jackson.databind.json.JsonMapper;
 
 /**
@@ -67,8 +68,11 @@ final class ServerConnection {
     private record KeyPair(String privateKey, String serverKey) {
     }
 
+    private static final int MOST_SHARED = 10_000;
+
     private final URI server;
     private final JsonMapper json = new JsonMapper();
+    private final Map<Object, Object> shared = new ConcurrentHashMap<>();
     private final Map<KeyPair, MessageKey> keys = new ConcurrentHashMap<>();
     private final HttpClient http = HttpClient.newBuilder().version(HttpClient.Version.HTTP_1_1)
             .connectTimeout(PATIENCE).build();
@@ -125,8 +129,19 @@ final class ServerConnection {
                 ReportAnswer.class);
     }
 
-    <T> T read(byte[] body, Class<T> type) {
-        return json.readValue(body, type);
+    /** What many devices are told alike is held once for all: thousands of them live in one process here. */
+    Work work(byte[] body) {
+        Work told = json.readValue(body, Work.class);
+        return new Work(told.jobs().stream().map(this::shared).toList(), shared(told.checks()), shared(told.mirrors()),
+                shared(told.windows()), told.serverKey());
+    }
+
+    @SuppressWarnings("unchecked")
+    private <T> T shared(T part) {
+        if (shared.size() > MOST_SHARED) {
+            shared.clear();
+        }
+        return (T) Objects.requireNonNull(shared.computeIfAbsent(part, p -> p));
     }
 
     private HttpResponse<byte[]> signed(DeviceState device, String method, String path, byte @Nullable [] body,

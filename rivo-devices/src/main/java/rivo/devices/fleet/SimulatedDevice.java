@@ -115,7 +115,7 @@ final class SimulatedDevice {
         }
         HttpResponse<byte[]> response = server.callIn(state, etag, next);
         if (response.statusCode() == 200) {
-            work = server.read(response.body(), Work.class);
+            work = server.work(response.body());
             if (work.serverKey() != null) {
                 // The answer was signed by the key that it replaces.
                 keep(state.enrolled(Objects.requireNonNull(state.id()), work.serverKey()));

@@ -147,6 +147,16 @@ class ContentFetchTest {
     }
 
     @Test
+    void whatDevicesAreToldAlikeIsHeldOnce() {
+        ServerConnection connection = new ServerConnection(server.url());
+        byte[] told = new tools.jackson.databind.json.JsonMapper().writeValueAsBytes(new Work(List.of(), List.of(Work.Check.inventory("cad", "CAD")),
+                List.of(), List.of()));
+        Work one = connection.work(told);
+        assertThat(connection.work(told)).isEqualTo(one);
+        assertThat(connection.work(told).checks()).isSameAs(one.checks());
+    }
+
+    @Test
     void theStandInKeepsWhatItFetchedAndSaysWhatItHolds() throws Exception {
         int[] served = {0};
         HttpServer far = HttpServer.create(new InetSocketAddress(InetAddress.getLoopbackAddress(), 0), 0);

@@ -2,7 +2,7 @@ package rivo.server.web;
 
 import jakarta.servlet.ServletException;
 import java.io.IOException;
-import java.io.InputStream;
+import java.nio.ByteBuffer;
 import java.time.Duration;
 import java.util.concurrent.Semaphore;
 import java.util.concurrent.atomic.AtomicBoolean;
@@ -10,6 +10,7 @@ import org.apache.catalina.connector.Request;
 import org.apache.catalina.connector.Response;
 import org.apache.catalina.valves.ValveBase;
 import org.apache.coyote.ActionCode;
+import org.apache.tomcat.util.net.ApplicationBufferHandler;
 
 /**
  * Around every request, before and after anything else: the headers that every answer has, and the end of bodies that nobody has read.
@@ -75,17 +76,38 @@ final class EveryAnswer extends ValveBase {
         }
     }
 
+    /** By the connector itself, since the request's own stream ends with its answer. */
     private static void takeTheRest(Request request) throws IOException {
-        InputStream in = request.getInputStream();
-        byte[] buffer = new byte[1 << 14];
+        Thrown thrown = new Thrown();
         long left = MOST_TAKEN;
         long end = System.nanoTime() + PATIENCE.toNanos();
         while (left > 0 && System.nanoTime() < end && !isRead(request)) {
-            int n = in.read(buffer);
+            int n = request.getCoyoteRequest().doRead(thrown);
             if (n < 0) {
                 return;
             }
             left -= n;
+        }
+    }
+
+    /** Where bytes go that nobody looks at. */
+    private static final class Thrown implements ApplicationBufferHandler {
+
+        private ByteBuffer buffer = ByteBuffer.allocate(0);
+
+        @Override
+        public void setByteBuffer(ByteBuffer newer) {
+            buffer = newer;
+        }
+
+        @Override
+        public ByteBuffer getByteBuffer() {
+            return buffer;
+        }
+
+        @Override
+        public void expand(int size) {
+            // Whatever has come is as much as is taken at once.
         }
     }
 }

@@ -93,6 +93,16 @@ class FrontDoorTest {
         assertThat(raw(chunks + "0\r\n\r\n")).startsWith("HTTP/1.1 413");
     }
 
+    /** A client that sends all of it before it looks for an answer would else find a broken connection. */
+    @Test
+    void whoSendsAnEndlessBodyFindsTheAnswer() throws IOException {
+        String body = "a".repeat(8 << 20);
+        assertThat(raw("POST /api/session HTTP/1.1\r\nHost: localhost\r\nContent-Type: application/json\r\nContent-Length: " + body.length()
+                + "\r\n\r\n" + body)).startsWith("HTTP/1.1 413");
+        assertThat(raw("POST /api/titles HTTP/1.1\r\nHost: localhost\r\nContent-Type: application/json\r\nContent-Length: 900000\r\n\r\n"
+                + body.substring(0, 900_000))).as("refused without being read").startsWith("HTTP/1.1 403");
+    }
+
     /** As many as there are threads, each of which never sends its body. */
     @Test
     void thoseWhoStallHoldNobodyUp() throws Exception {
