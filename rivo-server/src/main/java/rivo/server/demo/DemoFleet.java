@@ -41,7 +41,7 @@ class DemoFleet implements SmartLifecycle {
     private static final Logger LOG = LoggerFactory.getLogger(DemoFleet.class);
     private static final long SEED = 20261123;
     private static final Duration LIVELY = Duration.ofSeconds(3);
-    private static final Duration FIRST_CALLS = Duration.ofSeconds(90);
+    private static final Duration FIRST_CALLS = Duration.ofMinutes(3);
     private static final Duration STEP = Duration.ofMillis(1200);
     private static final Duration TOKEN_VALID = Duration.ofDays(1);
 

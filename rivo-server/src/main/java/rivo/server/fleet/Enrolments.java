@@ -81,7 +81,11 @@ public class Enrolments {
         if (known == null || own == null) {
             return null;
         }
-        return derived.computeIfAbsent(new KeyId(known.publicKey(), id.serverTag()), i -> MessageKey.ofServer(own, known.publicKey()));
+        return derived(own, known.publicKey(), id.serverTag());
+    }
+
+    private MessageKey derived(AgreementKey own, String publicKey, String serverTag) {
+        return derived.computeIfAbsent(new KeyId(publicKey, serverTag), i -> MessageKey.ofServer(own, publicKey));
     }
 
     /** The server's current public key, for a device that signs by an earlier one; null for the others. */
@@ -155,7 +159,7 @@ public class Enrolments {
             throw badToken();
         }
         String device = String.valueOf(publicKey);
-        return road.take(journey -> {
+        Enrolled enrolled = road.take(journey -> {
             Token token = token(journey.db(), request.keyId().name());
             if (token == null || token.validUntil().isBefore(journey.now())
                     || token.usedBy() != null && !token.usedBy().equals(device)) {
@@ -170,9 +174,10 @@ public class Enrolments {
             } else if (!isKnownBy(journey.db(), known.id(), device)) {
                 throw badToken();
             }
-            return new NewlyEnrolled(new Enrolled(known.id(), known.name()), new KeyId(known.id(), request.keyId().serverTag()),
-                    MessageKey.ofServer(own, device));
+            return new Enrolled(known.id(), known.name());
         });
+        String tag = request.keyId().serverTag();
+        return new NewlyEnrolled(enrolled, new KeyId(enrolled.device(), tag), derived(own, device, tag));
     }
 
     private static ApiException badToken() {

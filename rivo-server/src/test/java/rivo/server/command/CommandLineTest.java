@@ -42,6 +42,17 @@ class CommandLineTest {
     }
 
     @Test
+    void aNewServerKeyComesBesideTheOnesThatAreThere(CapturedOutput output) throws IOException {
+        assertThat(Rivo.run("new-server-key", "--data", data.toString())).isEqualTo(64);
+        assertThat(output.getErr()).contains("is no data folder of Rivo");
+        Files.createDirectories(data.resolve("keys"));
+        assertThat(Rivo.run("new-server-key", "--data", data.toString())).isZero();
+        assertThat(Rivo.run("new-server-key", "--data", data.toString())).isZero();
+        assertThat(output.getOut()).contains("it counts from the next start");
+        assertThat(data.resolve("keys")).isDirectoryContaining("glob:**/server-1.key").isDirectoryContaining("glob:**/server-2.key");
+    }
+
+    @Test
     void theDemoLeavesAFolderAloneThatIsNotItsOwn(CapturedOutput output) throws IOException {
         Files.writeString(data.resolve("thesis.txt"), "years of work");
         assertThat(Rivo.run("demo", "--fresh", "--data", data.toString())).isEqualTo(64);
