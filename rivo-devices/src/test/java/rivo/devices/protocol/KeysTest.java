@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import java.util.Arrays;
 import java.util.Base64;
 import java.util.HexFormat;
+import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
@@ -75,9 +76,30 @@ class KeysTest {
 
     @ParameterizedTest
     @ValueSource(strings = {"", ".", "kT0x", "AAAA.BBBB", "AAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAA",
-        "AAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAA.AAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAA!!"})
+        "AAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAA.AAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAA!!",
+        "AAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAA.AAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAA",
+        "AAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAA.", ".AAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAA"})
     void whatIsNoTokenIsNone(String text) {
         assertThat(EnrolmentToken.parse(text)).isEmpty();
+    }
+
+    @Test
+    void aKeyIsFortyThreeCharacters() {
+        String key = AgreementKey.random().publicKey();
+        assertThat(AgreementKey.isKey(key)).isTrue();
+        for (String none : List.of("", key + "A", key.substring(1), key.substring(1) + "!", key.substring(1) + "+")) {
+            assertThat(AgreementKey.isKey(none)).as(none).isFalse();
+            assertThatThrownBy(() -> AgreementKey.of(none)).isInstanceOf(IllegalArgumentException.class);
+        }
+    }
+
+    @Test
+    void nothingThatIsSecretIsShown() {
+        AgreementKey key = AgreementKey.random();
+        assertThat(key.toString()).isEqualTo("the private key of " + key.publicKey());
+        assertThat(MessageKey.ofServer(key, AgreementKey.random().publicKey()).toString()).isEqualTo("a key");
+        EnrolmentToken token = EnrolmentToken.random(key.publicKey());
+        assertThat(token.toString()).isEqualTo("a token for the server key " + key.publicKey());
     }
 
     /** With these every secret would be the same, whoever's it is (RFC 7748, section 6.1). */

@@ -1,6 +1,7 @@
 package rivo.server.live;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.io.BufferedReader;
 import java.io.IOException;
@@ -24,6 +25,7 @@ import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
 import rivo.directory.demo.DemoOrganisation;
 import rivo.server.TestServer;
 import rivo.server.Titles;
@@ -138,6 +140,17 @@ class LiveEventsTest {
                 socket.close();
             }
         }
+    }
+
+    /** Whoever has left the group, or whose session has ended, hears nothing more. */
+    @Test
+    void aStreamEndsWithTheRightToListen() throws Exception {
+        SseEmitter ended = server.bean(LiveEvents.class).listen(List.of(Topics.FLEET), () -> false);
+        SseEmitter goesOn = server.bean(LiveEvents.class).listen(List.of(Topics.FLEET), () -> true);
+        Thread.sleep(1000);
+        assertThatThrownBy(() -> ended.send("x")).isInstanceOf(IllegalStateException.class);
+        goesOn.send("x");
+        goesOn.complete();
     }
 
     private static long blockedSenders() {
