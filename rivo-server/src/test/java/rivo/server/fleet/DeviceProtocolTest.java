@@ -35,6 +35,8 @@ import rivo.server.catalogue.Contents;
 import rivo.server.change.DraftEdit;
 import rivo.server.change.Drafts;
 import rivo.server.change.Publishing;
+import rivo.server.mirror.Mirror;
+import rivo.server.mirror.Mirrors;
 import rivo.server.web.ApiException;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
@@ -325,6 +327,25 @@ class DeviceProtocolTest {
         String sha = work(Map.of()).body().at("/jobs/0/contents/0/sha256").asString();
         assertThat(elsewhere.ask("GET", "/device/v2/content/" + sha, null, Map.of()).code()).isEqualTo("no-content");
         assertThat(signed("GET", "/device/v2/content/" + sha, null, Map.of()).status()).isEqualTo(200);
+    }
+
+    /** A mirror that was set up for version 1 goes on; its key opens content, and nothing of any device. */
+    @Test
+    void aMirrorsKeyOpensContentAndNothingElse() {
+        server.bean(Mirrors.class).put("test", new Mirror("van-" + next, "Van", "http://10.0.0.9:8090", null));
+        String bearer = "Bearer " + server.bean(Mirrors.class).key("van-" + next);
+        String sha = work(Map.of()).body().at("/jobs/0/contents/0/sha256").asString();
+        for (String path : List.of("/device/v2/content/" + sha, "/device/v1/content/" + sha)) {
+            assertThat(server.send(bearing(path, bearer), "GET", null).status()).as(path).isEqualTo(200);
+            assertThat(server.send(bearing(path, bearer + "x"), "GET", null).code()).as(path).isEqualTo("unknown-mirror");
+        }
+        assertThat(server.send(bearing("/device/v2/work", bearer), "GET", null).code()).isEqualTo("unsigned");
+        assertThat(server.send(bearing("/device/v2/reports", bearer), "POST", Map.of("number", 1)).code()).isEqualTo("unsigned");
+        assertThat(server.sendWithoutCookies(bearing("/api/titles", bearer), "GET").status()).isEqualTo(401);
+    }
+
+    private static HttpRequest.Builder bearing(String path, String bearer) {
+        return HttpRequest.newBuilder(server.url().resolve(path)).header("Authorization", bearer);
     }
 
     @Test
