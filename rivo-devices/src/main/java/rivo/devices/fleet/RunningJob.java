@@ -9,7 +9,6 @@ import java.util.HashMap;
 import java.util.HexFormat;
 import java.util.List;
 import java.util.Map;
-import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 import rivo.devices.fleet.Luck.Mishap;
 import rivo.devices.protocol.ExitMeaning;
@@ -32,7 +31,8 @@ final class RunningJob {
     private final Job job;
     private final Mishap mishap;
     private int step;
-    private final Map<String, byte[]> contents = new HashMap<>();
+    /** What was fetched, by what it should be: its SHA-256. The bytes themselves are not held: hundreds of devices may be at it. */
+    private final Map<String, String> found = new HashMap<>();
     private @Nullable Integer exitCode;
     private boolean restarting;
     private boolean asksForRestart;
@@ -121,7 +121,7 @@ final class RunningJob {
         ContentFetch fetch = new ContentFetch(server, device, mirrors);
         try {
             for (Job.Content content : job.contents()) {
-                contents.put(content.sha256(), fetch.fetch(content));
+                found.put(content.sha256(), sha256(fetch.fetch(content)));
             }
             return null;
         } catch (IOException e) {
@@ -133,9 +133,9 @@ final class RunningJob {
 
     private @Nullable String verify() {
         for (Job.Content content : job.contents()) {
-            String found = sha256(Objects.requireNonNull(contents.get(content.sha256())));
-            if (!content.sha256().equals(found)) {
-                return "the content is not what it should be: SHA-256 is " + found + ", not " + content.sha256();
+            String is = found.get(content.sha256());
+            if (!content.sha256().equals(is)) {
+                return "the content is not what it should be: SHA-256 is " + is + ", not " + content.sha256();
             }
         }
         return null;
