@@ -136,6 +136,15 @@ public class LiveEvents {
     void stop() {
         rounds.shutdownNow();
         senders.shutdownNow();
-        listeners.forEach(listener -> listener.emitter.complete());
+        listeners.forEach(LiveEvents::end);
+    }
+
+    private static void end(Listener listener) {
+        try {
+            listener.emitter.complete();
+        } catch (IllegalStateException e) {
+            // It has gone already.
+            return;
+        }
     }
 }
