@@ -2,21 +2,10 @@ package rivo.server;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import java.io.BufferedReader;
 import java.io.IOException;
-import java.io.InputStreamReader;
-import java.net.CookieManager;
-import java.net.HttpCookie;
-import java.net.URI;
-import java.net.http.HttpClient;
-import java.net.http.HttpRequest;
-import java.net.http.HttpResponse;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.security.MessageDigest;
-import java.time.Duration;
-import java.time.Instant;
 import java.util.ArrayList;
 import java.util.HexFormat;
 import java.util.List;
@@ -34,15 +23,8 @@ import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.springframework.jdbc.core.simple.JdbcClient;
-import rivo.devices.protocol.AgreementKey;
-import rivo.devices.protocol.EnrolmentToken;
-import rivo.devices.protocol.KeyId;
-import rivo.devices.protocol.MessageKey;
-import rivo.devices.protocol.Signature;
-import rivo.directory.demo.DemoOrganisation;
 import rivo.server.storage.Database;
 import tools.jackson.databind.JsonNode;
-import tools.jackson.databind.json.JsonMapper;
 
 /**
  * The server is killed at random moments while devices report, titles are put in, files are dropped in, and drafts are edited and
@@ -53,15 +35,13 @@ class SuddenDeathTest {
 
     private static final int ROUNDS = Integer.getInteger("rivo.deaths", 5);
     private static final int DEVICES = 6;
-    private static final JsonMapper JSON = new JsonMapper();
-    private static final Duration PATIENCE = Duration.ofSeconds(10);
 
     @TempDir
     private Path data;
     private final long seed = System.nanoTime();
     private final Random random = new Random(seed);
-    private Process process;
-    private URI url;
+    private ServerProcess server;
+    private TestClient admin;
     private volatile boolean dying;
 
     /** What the server has said yes to, and what it was asked without an answer. */
@@ -70,41 +50,9 @@ class SuddenDeathTest {
     private final Set<String> titles = ConcurrentHashMap.newKeySet();
     private final Set<Long> changes = ConcurrentHashMap.newKeySet();
     private final Set<String> contents = ConcurrentHashMap.newKeySet();
-    private final Map<String, AgreementKey> keys = new TreeMap<>();
-    private final Map<String, String> serverKeys = new TreeMap<>();
-    private final Map<String, String> ids = new TreeMap<>();
+    private final Map<String, TestDevice> devices = new TreeMap<>();
     private volatile String upload = "";
     private volatile long uploaded;
-
-    /** Answers fail when the server dies, which is what this is about. */
-    private final class Client {
-        private final CookieManager cookies = new CookieManager();
-        private final HttpClient http = HttpClient.newBuilder().cookieHandler(cookies).version(HttpClient.Version.HTTP_1_1).build();
-
-        HttpResponse<byte[]> send(HttpRequest request) throws IOException, InterruptedException {
-            return http.send(request, HttpResponse.BodyHandlers.ofByteArray());
-        }
-
-        JsonNode ask(String method, String path, @Nullable Object body, int... expected) throws IOException, InterruptedException {
-            byte[] bytes = body == null ? new byte[0] : body instanceof byte[] raw ? raw : JSON.writeValueAsBytes(body);
-            String token = cookies.getCookieStore().getCookies().stream().filter(c -> c.getName().equals("XSRF-TOKEN"))
-                    .map(HttpCookie::getValue).findFirst().orElse("none");
-            HttpResponse<byte[]> answer = send(HttpRequest.newBuilder(url.resolve(path)).timeout(PATIENCE).header("X-XSRF-TOKEN", token)
-                    .header("Content-Type", body instanceof byte[] ? "application/octet-stream" : "application/json")
-                    .method(method, HttpRequest.BodyPublishers.ofByteArray(bytes)).build());
-            for (int status : expected) {
-                if (answer.statusCode() == status) {
-                    return answer.body().length == 0 ? JSON.nullNode() : JSON.readTree(answer.body());
-                }
-            }
-            throw new IOException(method + " " + path + ": " + answer.statusCode() + " " + new String(answer.body(), StandardCharsets.UTF_8));
-        }
-
-        Client signIn() throws IOException, InterruptedException {
-            ask("POST", "/api/session", Map.of("account", DemoOrganisation.ADMINISTRATOR, "password", TestServer.PASSWORD), 200);
-            return this;
-        }
-    }
 
     @Test
     void nothingThatWasAcknowledgedIsLost() throws Exception {
@@ -116,73 +64,50 @@ class SuddenDeathTest {
             start();
             checkAnswers("round " + round + ", seed " + seed);
         }
-        process.destroyForcibly().waitFor();
+        server.kill();
         assertThat(reported.values().stream().mapToLong(Long::longValue).sum()).as("acknowledged reports").isGreaterThan(20L * ROUNDS);
         assertThat(titles.size() + changes.size() + contents.size()).as("acknowledged titles, changes and files").isGreaterThan(ROUNDS);
     }
 
     private void start() throws IOException {
         dying = false;
-        process = new ProcessBuilder(Path.of(System.getProperty("java.home"), "bin", "java").toString(), "-XX:TieredStopAtLevel=1", "-Xmx400m",
-                "-cp", System.getProperty("java.class.path"), KilledServer.class.getName(), data.toString()).redirectErrorStream(true).start();
-        BufferedReader out = new BufferedReader(new InputStreamReader(process.getInputStream(), StandardCharsets.UTF_8));
-        List<String> said = new ArrayList<>();
-        for (String line = out.readLine(); line != null; line = out.readLine()) {
-            said.add(line);
-            if (line.startsWith("at ")) {
-                url = URI.create(line.substring(3));
-                Thread reader = new Thread(() -> out.lines().forEach(l -> { }), "what it says");
-                reader.setDaemon(true);
-                reader.start();
-                return;
-            }
-        }
-        throw new IllegalStateException("it did not start: " + String.join("\n", said));
+        server = ServerProcess.start(data, "400m");
+        admin = new TestClient(server.url()).signIn();
+        devices.replaceAll((name, device) -> device.at(server.url()));
     }
 
-    private void enrol() throws Exception {
-        Client admin = new Client().signIn();
-        for (JsonNode row : admin.ask("GET", "/api/devices?limit=" + DEVICES, null, 200).path("rows")) {
-            String name = row.path("name").asString();
-            String token = admin.ask("POST", "/api/devices/" + row.path("id").asString() + "/token", Map.of(), 200).path("token").asString();
-            EnrolmentToken told = EnrolmentToken.parse(token).orElseThrow();
-            AgreementKey key = AgreementKey.random();
-            byte[] body = JSON.writeValueAsBytes(Map.of("publicKey", key.publicKey()));
-            HttpRequest request = signed("POST", "/device/v2/enrolments", body, MessageKey.ofEnrolment(key, told),
-                    new KeyId(told.key().publicKey(), MessageKey.tag(told.serverPublicKey())));
-            assertThat(admin.send(request).statusCode()).isEqualTo(201);
-            keys.put(name, key);
-            serverKeys.put(name, told.serverPublicKey());
-            ids.put(name, row.path("id").asString());
+    private void enrol() {
+        for (JsonNode row : ask(admin, "GET", "/api/devices?limit=" + DEVICES, null, 200).path("rows")) {
+            String id = row.path("id").asString();
+            String token = ask(admin, "POST", "/api/devices/" + id + "/token", Map.of(), 200).path("token").asString();
+            TestDevice device = TestDevice.withToken(server.url(), id, token);
+            assertThat(device.enrol().status()).isEqualTo(201);
+            devices.put(row.path("name").asString(), device);
         }
     }
 
-    private HttpRequest signed(String method, String path, byte[] body, MessageKey key, KeyId as) {
-        String digest = Signature.digest(body);
-        Signature signature = Signature.sign(key, as, Instant.now(), method, path, digest);
-        return HttpRequest.newBuilder(url.resolve(path)).timeout(PATIENCE).header("Signature-Input", signature.inputHeader(true))
-                .header("Signature", signature.valueHeader()).header("Content-Digest", digest).header("Content-Type", "application/json")
-                .method(method, HttpRequest.BodyPublishers.ofByteArray(body)).build();
+    private static JsonNode ask(TestClient client, String method, String path, @Nullable Object body, Integer... expected) {
+        TestClient.Answer answer = client.ask(method, path, body);
+        assertThat(answer.status()).as(method + " " + path + ": " + answer.body()).isIn((Object[]) expected);
+        return answer.body();
     }
 
-    private HttpResponse<byte[]> report(Client client, String name, long number) throws IOException, InterruptedException {
-        byte[] body = JSON.writeValueAsBytes(Map.of("number", number, "facts", Map.of("x.n", Long.toString(number))));
-        return client.send(signed("POST", "/device/v2/reports", body, MessageKey.ofDevice(keys.get(name), serverKeys.get(name)),
-                new KeyId(ids.get(name), MessageKey.tag(serverKeys.get(name)))));
+    private static TestClient.Answer report(TestDevice device, long number) {
+        return device.report("{\"number\":" + number + ",\"facts\":{\"x.n\":\"" + number + "\"}}");
     }
 
     /** What goes on until the server is gone. */
     private interface Load {
-        void once(Client client) throws Exception;
+        void once(TestClient client) throws Exception;
     }
 
     private void loadUntilDeath(int afterMillis) throws InterruptedException {
         ExecutorService threads = Executors.newCachedThreadPool();
-        for (String name : keys.keySet()) {
+        for (String name : devices.keySet()) {
             run(threads, client -> {
                 long number = Math.max(asked.getOrDefault(name, 0L), reported.getOrDefault(name, 0L)) + 1;
                 asked.put(name, number);
-                if (report(client, name, number).statusCode() == 200) {
+                if (report(devices.get(name), number).status() == 200) {
                     reported.put(name, number);
                 }
             });
@@ -194,7 +119,7 @@ class SuddenDeathTest {
         run(threads, this::upload);
         TimeUnit.MILLISECONDS.sleep(afterMillis);
         dying = true;
-        process.destroyForcibly().waitFor();
+        server.kill();
         threads.shutdown();
         assertThat(threads.awaitTermination(30, TimeUnit.SECONDS)).isTrue();
     }
@@ -202,7 +127,7 @@ class SuddenDeathTest {
     private void run(ExecutorService threads, Load load) {
         threads.submit(() -> {
             try {
-                Client client = new Client().signIn();
+                TestClient client = new TestClient(server.url()).signIn();
                 while (!dying) {
                     load.once(client);
                 }
@@ -215,29 +140,29 @@ class SuddenDeathTest {
         });
     }
 
-    private void putTitle(Client client, String id) throws Exception {
+    private void putTitle(TestClient client, String id) throws Exception {
         Map<String, Object> step = Map.of("kind", "run", "command", "x", "limitSeconds", 60);
         Map<String, Object> variant = Map.of("id", "all", "install", List.of(step), "remove", List.of(step));
         Map<String, Object> record = Map.of("id", id, "name", "Title " + id, "maker", "Quillbrook", "releases",
                 List.of(Map.of("version", "1.0", "offered", true, "variants", List.of(variant))));
-        client.ask("PUT", "/api/titles/" + id, Map.of("revision", 0, "record", record), 200);
+        ask(client, "PUT", "/api/titles/" + id, Map.of("revision", 0, "record", record), 200);
         titles.add(id);
     }
 
-    private void publish(Client client) throws Exception {
+    private void publish(TestClient client) throws Exception {
         if (titles.isEmpty()) {
             TimeUnit.MILLISECONDS.sleep(20);
             return;
         }
         String title = List.copyOf(titles).get(random.nextInt(titles.size()));
-        JsonNode reach = client.ask("GET", "/api/reach/" + title, null, 200);
+        JsonNode reach = ask(client, "GET", "/api/reach/" + title, null, 200);
         List<JsonNode> ous = new ArrayList<>();
         reach.findValues("id").forEach(ous::add);
         String ou = ous.get(random.nextInt(Math.min(20, ous.size()))).asString();
-        client.ask("PUT", "/api/draft/edits", Map.of("subject", "title:" + title, "ou", ou, "intent", "required", "binding", false), 200, 422);
-        JsonNode draft = client.ask("GET", "/api/draft", null, 200);
+        ask(client, "PUT", "/api/draft/edits", Map.of("subject", "title:" + title, "ou", ou, "intent", "required", "binding", false), 200, 422);
+        JsonNode draft = ask(client, "GET", "/api/draft", null, 200);
         if (draft.has("rehearsal")) {
-            JsonNode published = client.ask("POST", "/api/draft/publication",
+            JsonNode published = ask(client, "POST", "/api/draft/publication",
                     Map.of("reason", "under load", "token", draft.at("/rehearsal/token").asString()), 200, 409);
             if (published.has("change")) {
                 changes.add(published.path("change").asLong());
@@ -245,20 +170,20 @@ class SuddenDeathTest {
         }
     }
 
-    private void upload(Client client) throws Exception {
+    private void upload(TestClient client) throws Exception {
         byte[] file = new byte[200_000];
         new Random(System.nanoTime()).nextBytes(file);
-        JsonNode begun = client.ask("POST", "/api/uploads", Map.of("fileName", "a.bin", "size", file.length), 201);
+        JsonNode begun = ask(client, "POST", "/api/uploads", Map.of("fileName", "a.bin", "size", file.length), 201);
         upload = begun.path("id").asString();
         uploaded = 0;
         for (int at = 0; at < file.length; at += 50_000) {
             byte[] part = java.util.Arrays.copyOfRange(file, at, at + 50_000);
-            client.ask("PUT", "/api/uploads/" + upload + "/part?offset=" + at, part, 200);
+            ask(client, "PUT", "/api/uploads/" + upload + "/part?offset=" + at, part, 200);
             uploaded = at + part.length;
         }
         String read = upload;
         upload = "";
-        client.ask("POST", "/api/uploads/" + read + "/reading", null, 200);
+        ask(client, "POST", "/api/uploads/" + read + "/reading", null, 200);
         contents.add(HexFormat.of().formatHex(MessageDigest.getInstance("SHA-256").digest(file)));
     }
 
@@ -282,8 +207,8 @@ class SuddenDeathTest {
                     + "or not exists (select 1 from assignment_ous o where o.assignment = a.id)").query(Integer.class).single()).as(when).isZero();
             assertThat(db.sql("select count(*) from (select at, lag(at) over (order by number) before from journal) where before > at")
                     .query(Integer.class).single()).as(when + ": the journal is in order").isZero();
-            for (String name : keys.keySet()) {
-                long last = db.sql("select last_number from device_reports where device = ?").params(ids.get(name)).query(Long.class).optional()
+            for (String name : devices.keySet()) {
+                long last = db.sql("select last_number from device_reports where device = ?").params(devices.get(name).id).query(Long.class).optional()
                         .orElse(0L);
                 assertThat(last).as(when + ": " + name).isBetween(reported.getOrDefault(name, 0L), asked.getOrDefault(name, 0L));
             }
@@ -292,19 +217,18 @@ class SuddenDeathTest {
 
     /** As the one that was started after it says. */
     private void checkAnswers(String when) throws Exception {
-        Client admin = new Client().signIn();
-        for (String name : keys.keySet()) {
+        for (String name : devices.keySet()) {
             long acknowledged = reported.getOrDefault(name, 0L);
             if (acknowledged > 0) {
-                JsonNode again = JSON.readTree(report(admin, name, acknowledged).body());
+                JsonNode again = report(devices.get(name), acknowledged).body();
                 assertThat(again.path("taken").asBoolean()).as(when + ": " + name).isFalse();
                 long last = again.path("last").asLong();
-                assertThat(admin.ask("GET", "/api/devices/" + ids.get(name), null, 200).at("/facts/x.n").asString())
+                assertThat(ask(admin, "GET", "/api/devices/" + devices.get(name).id, null, 200).at("/facts/x.n").asString())
                         .as(when + ": what it reported last is what is known").isEqualTo(Long.toString(last));
             }
         }
         for (String title : titles) {
-            assertThat(admin.ask("GET", "/api/titles/" + title, null, 200).toString()).as(when).contains("Title " + title);
+            assertThat(ask(admin, "GET", "/api/titles/" + title, null, 200).toString()).as(when).contains("Title " + title);
         }
         for (String hash : contents) {
             Path file = data.resolve("content").resolve(hash);
@@ -312,12 +236,12 @@ class SuddenDeathTest {
             assertThat(HexFormat.of().formatHex(MessageDigest.getInstance("SHA-256").digest(Files.readAllBytes(file)))).as(when).isEqualTo(hash);
         }
         if (!upload.isEmpty()) {
-            assertThat(admin.ask("GET", "/api/uploads/" + upload, null, 200).path("received").asLong()).as(when).isGreaterThanOrEqualTo(uploaded);
+            assertThat(ask(admin, "GET", "/api/uploads/" + upload, null, 200).path("received").asLong()).as(when).isGreaterThanOrEqualTo(uploaded);
         }
         upload = "";
-        for (JsonNode left : admin.ask("GET", "/api/uploads", null, 200)) {
-            admin.ask("DELETE", "/api/uploads/" + left.path("id").asString(), null, 204);
+        for (JsonNode left : ask(admin, "GET", "/api/uploads", null, 200)) {
+            ask(admin, "DELETE", "/api/uploads/" + left.path("id").asString(), null, 204);
         }
-        assertThat(admin.ask("GET", "/health", null, 200).path("status").asString()).as(when).isEqualTo("UP");
+        assertThat(ask(admin, "GET", "/health", null, 200).path("status").asString()).as(when).isEqualTo("UP");
     }
 }

@@ -1,10 +1,8 @@
 package rivo.server;
 
-import java.io.IOException;
-import java.io.UncheckedIOException;
+import java.net.URI;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
-import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.time.Instant;
@@ -17,9 +15,8 @@ import rivo.devices.protocol.EnrolmentToken;
 import rivo.devices.protocol.KeyId;
 import rivo.devices.protocol.MessageKey;
 import rivo.devices.protocol.Signature;
-import rivo.server.TestServer.Answer;
+import rivo.server.TestClient.Answer;
 import rivo.server.fleet.Enrolments;
-import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 
 /** A device as somebody else would write it, by docs/device-protocol.md. */
@@ -28,7 +25,7 @@ public final class TestDevice {
     private static final JsonMapper JSON = new JsonMapper();
     private static final HttpClient HTTP = HttpClient.newHttpClient();
 
-    private final TestServer server;
+    private final URI url;
     public final String id;
     public final AgreementKey key;
     public final String token;
@@ -37,8 +34,8 @@ public final class TestDevice {
     /** How far its clock is from the right time. */
     public Duration clock = Duration.ZERO;
 
-    private TestDevice(TestServer server, String id, String token, AgreementKey key) {
-        this.server = server;
+    private TestDevice(URI url, String id, String token, AgreementKey key) {
+        this.url = url;
         this.id = id;
         this.token = token;
         this.key = key;
@@ -53,7 +50,11 @@ public final class TestDevice {
 
     public static TestDevice withToken(TestServer server, String id, Duration valid) {
         String token = server.bean(Enrolments.class).newTokens("test", List.of(id), valid).get(id).token();
-        return new TestDevice(server, id, token, AgreementKey.random());
+        return withToken(server.url(), id, token);
+    }
+
+    public static TestDevice withToken(URI url, String id, String token) {
+        return new TestDevice(url, id, token, AgreementKey.random());
     }
 
     public static TestDevice enrolled(TestServer server, String name) {
@@ -67,11 +68,11 @@ public final class TestDevice {
 
     /** The same with another private key. */
     public TestDevice withKey(AgreementKey other) {
-        return new TestDevice(server, id, token, other);
+        return new TestDevice(url, id, token, other);
     }
 
     /** The same after the server has started anew. */
-    public TestDevice at(TestServer other) {
+    public TestDevice at(URI other) {
         TestDevice same = new TestDevice(other, id, token, key);
         same.serverKey = serverKey;
         return same;
@@ -114,7 +115,7 @@ public final class TestDevice {
             KeyId as) {
         String digest = body == null ? null : Signature.digest(body);
         Signature signature = Signature.sign(signer, as, Instant.now().plus(clock), method, path, digest);
-        HttpRequest.Builder request = HttpRequest.newBuilder(server.url().resolve(address))
+        HttpRequest.Builder request = HttpRequest.newBuilder(url.resolve(address))
                 .header("Signature-Input", signature.inputHeader(body != null)).header("Signature", signature.valueHeader())
                 .method(method, body == null ? HttpRequest.BodyPublishers.noBody() : HttpRequest.BodyPublishers.ofByteArray(body));
         return digest == null ? request : request.header("Content-Digest", digest).header("Content-Type", "application/json");
@@ -127,16 +128,7 @@ public final class TestDevice {
     }
 
     public Answer send(HttpRequest request) {
-        try {
-            HttpResponse<byte[]> response = HTTP.send(request, HttpResponse.BodyHandlers.ofByteArray());
-            boolean isJson = response.headers().firstValue("Content-Type").orElse("").contains("json");
-            JsonNode body = isJson ? JSON.readTree(response.body()) : JSON.getNodeFactory().binaryNode(response.body());
-            return new Answer(response.statusCode(), body, response.headers().map(), response.body());
-        } catch (IOException e) {
-            throw new UncheckedIOException(e);
-        } catch (InterruptedException e) {
-            throw new IllegalStateException(e);
-        }
+        return TestClient.exchange(HTTP, request);
     }
 
     /** Whether an answer is signed for this device and the request with this signature header. */

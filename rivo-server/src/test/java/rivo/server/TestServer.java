@@ -3,12 +3,8 @@ package rivo.server;
 import com.unboundid.ldap.listener.InMemoryDirectoryServer;
 import java.io.IOException;
 import java.io.UncheckedIOException;
-import java.net.CookieManager;
-import java.net.HttpCookie;
 import java.net.URI;
-import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
-import java.net.http.HttpResponse;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Arrays;
@@ -29,12 +25,11 @@ import rivo.core.estate.Ou;
 import rivo.directory.demo.DemoLdif;
 import rivo.directory.demo.DemoOrganisation;
 import rivo.directory.demo.EmbeddedDirectory;
+import rivo.server.TestClient.Answer;
 import rivo.server.directory.DirectoryFollower;
 import rivo.server.estate.Road;
 import rivo.server.estate.WorkingEstate;
 import rivo.server.storage.Database;
-import tools.jackson.databind.JsonNode;
-import tools.jackson.databind.json.JsonMapper;
 
 /** A whole server with the small organisation's directory, and somebody who is signed in. */
 public final class TestServer implements AutoCloseable {
@@ -43,16 +38,15 @@ public final class TestServer implements AutoCloseable {
 
     private final EmbeddedDirectory directory;
     private final ConfigurableApplicationContext context;
-    private final JsonMapper json = new JsonMapper();
-    private final CookieManager cookies = new CookieManager();
-    private final HttpClient http = HttpClient.newBuilder().cookieHandler(cookies).build();
     private final URI url;
+    private final TestClient client;
 
     private TestServer(EmbeddedDirectory directory, ConfigurableApplicationContext context) {
         this.directory = directory;
         this.context = context;
         this.url = URI.create("http://127.0.0.1:"
                 + ((WebServerApplicationContext) context).getWebServer().getPort());
+        this.client = new TestClient(url);
     }
 
     /** Starts with what the folder holds, and reads the directory. */
@@ -108,104 +102,33 @@ public final class TestServer implements AutoCloseable {
     }
 
     public TestServer signIn() {
-        Answer answer = ask("POST", "/api/session",
-                Map.of("account", DemoOrganisation.ADMINISTRATOR, "password", PASSWORD));
-        if (answer.status() != 200) {
-            throw new IllegalStateException(answer.toString());
-        }
+        client.signIn();
         return this;
-    }
-
-    /** What the server answered. */
-    public record Answer(int status, JsonNode body, Map<String, List<String>> headers, byte[] bytes) {
-        public String code() {
-            return body.path("code").asString("");
-        }
-
-        public String header(String name) {
-            return headers.entrySet().stream().filter(e -> e.getKey().equalsIgnoreCase(name))
-                    .map(e -> e.getValue().get(0)).findFirst().orElse("");
-        }
     }
 
     /** Asks as the front end does, with the session's token. */
     public Answer ask(String method, String path, @Nullable Object body) {
-        String token = cookies.getCookieStore().getCookies().stream().filter(c -> c.getName().equals("XSRF-TOKEN"))
-                .map(HttpCookie::getValue).findFirst().orElse("none");
-        return send(HttpRequest.newBuilder(url.resolve(path)).header("X-XSRF-TOKEN", token), method, body);
+        return client.ask(method, path, body);
     }
 
     /** The session's cookies and token as header lines, for those who write a request by hand. */
     public String cookieHeaders() {
-        return cookieHeaders(cookies);
-    }
-
-    private static String cookieHeaders(CookieManager cookies) {
-        String token = cookies.getCookieStore().getCookies().stream().filter(c -> c.getName().equals("XSRF-TOKEN"))
-                .map(HttpCookie::getValue).findFirst().orElse("none");
-        String all = cookies.getCookieStore().getCookies().stream().map(c -> c.getName() + "=" + c.getValue())
-                .collect(java.util.stream.Collectors.joining("; "));
-        return "Cookie: " + all + "\r\nX-XSRF-TOKEN: " + token + "\r\n";
+        return client.cookieHeaders();
     }
 
     /** Somebody else's browser, or another one of the same person. */
-    public final class Browser implements AutoCloseable {
-        private final CookieManager own = new CookieManager();
-        private final HttpClient client = HttpClient.newBuilder().cookieHandler(own).build();
-
-        public Browser signIn() {
-            HttpRequest.Builder request = HttpRequest.newBuilder(url.resolve("/api/session"));
-            if (send(client, request, "POST", Map.of("account", DemoOrganisation.ADMINISTRATOR, "password", PASSWORD)).status() != 200) {
-                throw new IllegalStateException("could not sign in");
-            }
-            return this;
-        }
-
-        public Answer ask(String method, String path) {
-            return send(client, HttpRequest.newBuilder(url.resolve(path)), method, null);
-        }
-
-        public String cookieHeaders() {
-            return TestServer.cookieHeaders(own);
-        }
-
-        @Override
-        public void close() {
-            own.getCookieStore().removeAll();
-        }
-    }
-
-    public Browser anotherBrowser() {
-        return new Browser();
-    }
-
-    /** Asks with the cookies that the request has, and no others. */
-    public Answer sendWithoutCookies(HttpRequest.Builder request, String method) {
-        return send(HttpClient.newHttpClient(), request, method, null);
+    public TestClient anotherBrowser() {
+        return new TestClient(url);
     }
 
     /** Asks with no more than what the request holds. */
     public Answer send(HttpRequest.Builder request, String method, @Nullable Object body) {
-        return send(http, request, method, body);
+        return client.send(request, method, body);
     }
 
-    private Answer send(HttpClient client, HttpRequest.Builder request, String method, @Nullable Object body) {
-        try {
-            byte[] bytes = body == null ? new byte[0] : body instanceof byte[] raw ? raw : json.writeValueAsBytes(body);
-            if (bytes.length > 0) {
-                request.header("Content-Type", "application/json");
-            }
-            HttpResponse<byte[]> response = client.send(
-                    request.method(method, HttpRequest.BodyPublishers.ofByteArray(bytes)).build(),
-                    HttpResponse.BodyHandlers.ofByteArray());
-            boolean isJson = response.headers().firstValue("Content-Type").orElse("").contains("json");
-            return new Answer(response.statusCode(), isJson ? json.readTree(response.body())
-                    : json.getNodeFactory().binaryNode(response.body()), response.headers().map(), response.body());
-        } catch (IOException e) {
-            throw new UncheckedIOException(e);
-        } catch (InterruptedException e) {
-            throw new IllegalStateException(e);
-        }
+    /** Asks with the cookies that the request has, and no others. */
+    public Answer sendWithoutCookies(HttpRequest.Builder request, String method) {
+        return anotherBrowser().send(request, method, null);
     }
 
     /** Asks both while the writer is busy, so that it takes their commands together; the answers in their order. */

@@ -34,7 +34,8 @@ import rivo.core.estate.Estate;
  * <p><b>Stops loudly:</b> when the transaction cannot be committed or forced, or what was written cannot be put in place, disk and
  * memory might disagree; and when the memory runs out nobody knows what else is missing. The writer stops, the health check says so,
  * and every later command is refused until a restart reads H2 anew. Whatever else a command throws, an {@link Error} too, is that one
- * command's failure.
+ * command's failure. It does not come that far where memory fills slowly: {@link MemoryWatch} has changes refused before, until there is
+ * room again.
  */
 @Component
 public class Road implements HealthIndicator {
@@ -45,6 +46,8 @@ public class Road implements HealthIndicator {
     private static final long PATIENCE_SECONDS = 60;
     private static final String MEMORY_RAN_OUT = "Rivo takes no more changes, because its memory ran out. Start it again with more "
             + "(--memory).";
+    private static final String MEMORY_IS_SHORT = "Rivo takes no changes now, because its memory is nearly full; nothing was changed. It goes "
+            + "on when there is room again; if that does not come, start it again with more (--memory).";
     /** As exact as H2 keeps instants: memory and disk hold the same. */
     private static final ChronoUnit ON_DISK = ChronoUnit.MICROS;
 
@@ -63,6 +66,7 @@ public class Road implements HealthIndicator {
     private final BlockingQueue<Waiting<?>> queue = new LinkedBlockingQueue<>(MOST_WAITING);
     private final Thread writer = new Thread(this::work, "writer");
     private volatile @Nullable String closed;
+    private volatile boolean memoryIsShort;
 
     Road(JdbcClient db, JdbcTemplate batches, PlatformTransactionManager transactions, WorkingEstate working, Clock clock) {
         this.db = db;
@@ -81,8 +85,9 @@ public class Road implements HealthIndicator {
      */
     public <T> T take(Command<T> command) {
         Waiting<T> waiting = new Waiting<>(command, new CompletableFuture<>());
-        if (closed != null || !queue.offer(waiting)) {
-            throw new RoadClosedException(closed != null ? closed
+        String refusal = refusal();
+        if (refusal != null || !queue.offer(waiting)) {
+            throw new RoadClosedException(refusal != null ? refusal
                     : "Too many changes wait to be written; nothing was changed. Try again in a moment.");
         }
         try {
@@ -167,6 +172,19 @@ public class Road implements HealthIndicator {
         }
     }
 
+    /** Why no change is taken now; null when one is. */
+    private @Nullable String refusal() {
+        return closed != null ? closed : memoryIsShort ? MEMORY_IS_SHORT : null;
+    }
+
+    /** While the memory is nearly full no change is taken, so that what is left serves those who read. */
+    void memoryIsShort(boolean isShort) {
+        if (memoryIsShort != isShort) {
+            memoryIsShort = isShort;
+            LOG.error(isShort ? MEMORY_IS_SHORT : "There is room in memory again: changes are taken.");
+        }
+    }
+
     /** Somebody else has found out: no more changes are taken, and the health check says so. */
     public void memoryRanOut() {
         if (closed == null) {
@@ -187,7 +205,8 @@ public class Road implements HealthIndicator {
 
     @Override
     public Health health() {
-        return closed == null ? Health.up().build() : Health.down().withDetail("reason", String.valueOf(closed)).build();
+        String refusal = refusal();
+        return refusal == null ? Health.up().build() : Health.down().withDetail("reason", refusal).build();
     }
 
     @PreDestroy

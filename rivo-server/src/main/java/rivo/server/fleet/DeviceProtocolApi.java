@@ -30,6 +30,7 @@ import rivo.devices.protocol.Enrolled;
 import rivo.devices.protocol.Enrolment;
 import rivo.devices.protocol.Report;
 import rivo.devices.protocol.ReportAnswer;
+import rivo.devices.protocol.Work;
 import rivo.server.ServerSettings;
 import rivo.server.catalogue.Contents;
 import rivo.server.estate.WorkingEstate;
@@ -53,6 +54,7 @@ class DeviceProtocolApi {
     private final ReportLimits limits;
     private final Fleet fleet;
     private final WorkOfDevice work;
+    private final NamedContents named;
     private final Contents contents;
     private final Traffic traffic;
     private final WorkingEstate working;
@@ -60,13 +62,14 @@ class DeviceProtocolApi {
     private final Clock clock;
     private final JsonMapper json;
 
-    DeviceProtocolApi(Enrolments enrolments, Reports reports, ReportLimits limits, Fleet fleet, WorkOfDevice work, Contents contents,
-            Traffic traffic, WorkingEstate working, ServerSettings settings, Clock clock, JsonMapper json) {
+    DeviceProtocolApi(Enrolments enrolments, Reports reports, ReportLimits limits, Fleet fleet, WorkOfDevice work, NamedContents named,
+            Contents contents, Traffic traffic, WorkingEstate working, ServerSettings settings, Clock clock, JsonMapper json) {
         this.enrolments = enrolments;
         this.reports = reports;
         this.limits = limits;
         this.fleet = fleet;
         this.work = work;
+        this.named = named;
         this.contents = contents;
         this.traffic = traffic;
         this.working = working;
@@ -91,7 +94,9 @@ class DeviceProtocolApi {
         Resolver resolver = working.resolver();
         Device device = device(resolver, caller);
         fleet.seen(device.id(), clock.instant(), next(nextIn));
-        byte[] body = json.writeValueAsBytes(work.of(resolver, device).withServerKey(enrolments.newServerKey(device.id())));
+        Work told = work.of(resolver, device);
+        named.told(device.id(), told);
+        byte[] body = json.writeValueAsBytes(told.withServerKey(enrolments.newServerKey(device.id())));
         String etag = etag(body);
         CacheControl untilNext = CacheControl.maxAge(settings.callInEvery()).cachePrivate();
         if (etag.equals(held)) {
@@ -149,8 +154,8 @@ class DeviceProtocolApi {
 
     private boolean isOfItsWork(CallingDevice caller, String sha256) {
         Resolver resolver = working.resolver();
-        return work.of(resolver, device(resolver, caller)).jobs().stream().flatMap(job -> job.contents().stream())
-                .anyMatch(content -> content.sha256().equals(sha256));
+        Device device = device(resolver, caller);
+        return named.has(device.id(), sha256, () -> work.of(resolver, device));
     }
 
     /** How many bytes a request asks for; a range that cannot be read or given asks for none. */

@@ -1,5 +1,6 @@
 package rivo.server.web;
 
+import java.time.Duration;
 import org.apache.catalina.Container;
 import org.apache.catalina.Context;
 import org.springframework.boot.tomcat.servlet.TomcatServletWebServerFactory;
@@ -12,14 +13,17 @@ import rivo.server.ServerSettings;
 class ContainerSetUp implements WebServerFactoryCustomizer<TomcatServletWebServerFactory> {
 
     private final boolean secure;
+    private final Duration patience;
 
     ContainerSetUp(ServerSettings settings) {
         this.secure = settings.secure();
+        this.patience = settings.clientPatience();
     }
 
     @Override
     public void customize(TomcatServletWebServerFactory factory) {
         factory.addEngineValves(new EveryAnswer(secure));
+        factory.addConnectorCustomizers(connector -> connector.setProperty("connectionTimeout", Long.toString(patience.toMillis())));
         factory.addContextCustomizers(ContainerSetUp::ownErrors);
     }
 

@@ -15,6 +15,7 @@ import org.springframework.core.Ordered;
 import org.springframework.core.annotation.Order;
 import org.springframework.stereotype.Component;
 import org.springframework.web.filter.OncePerRequestFilter;
+import rivo.server.ServerSettings;
 
 /**
  * Before every filter: the bounds of what is read. A request whose query is no UTF-8 is refused here; a body is never read beyond what
@@ -37,13 +38,17 @@ class FrontDoor extends OncePerRequestFilter {
     static final int MOST_CHANGES = 128;
     private static final int MOST_CHANGES_OF_AN_ADDRESS = 64;
     static final int MOST_DOWNLOADS = 96;
-    private static final Duration PATIENCE = Duration.ofSeconds(30);
     /** How slowly a body may come, in bytes a second, once the patience is over. */
     private static final int SLOWEST_PART = 16 << 10;
 
+    private final Duration patience;
     private final Semaphore changes = new Semaphore(MOST_CHANGES);
     private final Semaphore downloads = new Semaphore(MOST_DOWNLOADS);
     private final Map<String, Integer> changesByAddress = new ConcurrentHashMap<>();
+
+    FrontDoor(ServerSettings settings) {
+        this.patience = settings.clientPatience();
+    }
 
     @Override
     protected void doFilterInternal(HttpServletRequest request, HttpServletResponse response, FilterChain chain)
@@ -86,7 +91,7 @@ class FrontDoor extends OncePerRequestFilter {
             if (address != null && changesByAddress.merge(address, 1, Integer::sum) > MOST_CHANGES_OF_AN_ADDRESS) {
                 busy(response);
             } else {
-                chain.doFilter(new BoundedRequest(request, most, PATIENCE, isPart(request) ? SLOWEST_PART : 0), response);
+                chain.doFilter(new BoundedRequest(request, most, patience, isPart(request) ? SLOWEST_PART : 0), response);
             }
         } catch (BoundedRequest.TooLarge e) {
             tooLarge(response, most);

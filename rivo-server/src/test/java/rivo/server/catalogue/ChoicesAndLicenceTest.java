@@ -15,7 +15,7 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import rivo.server.TestServer;
-import rivo.server.TestServer.Answer;
+import rivo.server.TestClient.Answer;
 import rivo.server.Titles;
 import rivo.server.catalogue.ChoiceRecord.Allowed;
 import rivo.server.catalogue.TitleRecord.About;

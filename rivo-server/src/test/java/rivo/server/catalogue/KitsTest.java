@@ -15,7 +15,7 @@ import rivo.core.plan.Action;
 import rivo.core.plan.Plan;
 import rivo.core.resolve.Resolver;
 import rivo.server.TestServer;
-import rivo.server.TestServer.Answer;
+import rivo.server.TestClient.Answer;
 import rivo.server.Titles;
 import rivo.server.estate.WorkingEstate;
 import tools.jackson.databind.JsonNode;

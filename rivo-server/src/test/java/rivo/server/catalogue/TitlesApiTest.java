@@ -13,7 +13,7 @@ import org.junit.jupiter.api.io.TempDir;
 import rivo.core.estate.Facts;
 import rivo.devices.protocol.Existing;
 import rivo.server.TestServer;
-import rivo.server.TestServer.Answer;
+import rivo.server.TestClient.Answer;
 import rivo.server.Titles;
 import rivo.server.catalogue.TitleRecord.ReleaseRecord;
 import rivo.server.catalogue.TitleRecord.VariantRecord;

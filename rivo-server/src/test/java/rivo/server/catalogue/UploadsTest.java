@@ -24,7 +24,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import rivo.server.ServerSettings;
 import rivo.server.TestServer;
-import rivo.server.TestServer.Answer;
+import rivo.server.TestClient.Answer;
 import rivo.server.Titles;
 import rivo.server.web.ApiException;
 import tools.jackson.databind.JsonNode;

@@ -28,7 +28,7 @@ import rivo.devices.protocol.KeyId;
 import rivo.devices.protocol.MessageKey;
 import rivo.server.RawHttp;
 import rivo.server.TestDevice;
-import rivo.server.TestServer.Answer;
+import rivo.server.TestClient.Answer;
 import rivo.server.TestServer;
 import rivo.server.Titles;
 import rivo.server.catalogue.Contents;

@@ -13,7 +13,7 @@ import rivo.devices.protocol.AgreementKey;
 import rivo.devices.protocol.MessageKey;
 import rivo.server.ServerSettings;
 import rivo.server.TestDevice;
-import rivo.server.TestServer.Answer;
+import rivo.server.TestClient.Answer;
 import rivo.server.TestServer;
 
 /** The server's own key: where it lies, and how another takes its place. */
@@ -24,7 +24,7 @@ class ServerKeysTest {
 
     private static ServerSettings with(Path data, String key) {
         ServerSettings plain = ServerSettings.at(data);
-        return new ServerSettings(data, plain.callInEvery(), key, false, false, plain.reports(), null);
+        return new ServerSettings(data, plain.callInEvery(), key, false, false, plain.clientPatience(), plain.reports(), null);
     }
 
     @Test
@@ -61,7 +61,7 @@ class ServerKeysTest {
         ServerKeys.makeNext(data);
         String earlier = device.serverKey;
         try (TestServer server = TestServer.start(data)) {
-            device = device.at(server);
+            device = device.at(server.url());
             Answer told = device.work();
             assertThat(told.status()).as("the earlier key still counts").isEqualTo(200);
             device.serverKey = told.body().path("serverKey").asString();
@@ -75,8 +75,8 @@ class ServerKeysTest {
         }
         Files.delete(data.resolve("keys/server-1.key"));
         try (TestServer server = TestServer.start(data)) {
-            assertThat(device.at(server).work().status()).isEqualTo(200);
-            assertThat(late.at(server).work().code()).as("it has not followed in time").isEqualTo("bad-signature");
+            assertThat(device.at(server.url()).work().status()).isEqualTo(200);
+            assertThat(late.at(server.url()).work().code()).as("it has not followed in time").isEqualTo("bad-signature");
         }
     }
 

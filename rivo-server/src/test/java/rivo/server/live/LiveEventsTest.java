@@ -27,6 +27,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
 import rivo.directory.demo.DemoOrganisation;
+import rivo.server.TestClient;
 import rivo.server.TestServer;
 import rivo.server.Titles;
 import tools.jackson.databind.json.JsonMapper;
@@ -115,7 +116,8 @@ class LiveEventsTest {
     void thoseWhoTakeNothingHoldNobodyElseUp() throws Exception {
         String long1 = "d".repeat(6000);
         List<Socket> stalled = new ArrayList<>();
-        try (TestServer.Browser browser = server.anotherBrowser()) {
+        try {
+            TestClient browser = server.anotherBrowser();
             String cookies = browser.signIn().cookieHeaders();
             for (int i = 0; i < 8; i++) {
                 Socket socket = new Socket();

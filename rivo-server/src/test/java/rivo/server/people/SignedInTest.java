@@ -14,7 +14,8 @@ import org.junit.jupiter.api.io.TempDir;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import rivo.directory.demo.DemoOrganisation;
 import rivo.server.ServerSettings;
-import rivo.server.TestServer.Answer;
+import rivo.server.TestClient.Answer;
+import rivo.server.TestClient;
 import rivo.server.TestServer;
 import rivo.server.directory.DirectoryFollower;
 import rivo.server.estate.WorkingEstate;
@@ -75,7 +76,7 @@ class SignedInTest {
 
     private ServerSettings settings(String administrators) {
         ServerSettings plain = ServerSettings.at(data);
-        return new ServerSettings(data, plain.callInEvery(), null, false, false, plain.reports(), new ServerSettings.DirectorySection(
+        return new ServerSettings(data, plain.callInEvery(), null, false, false, plain.clientPatience(), plain.reports(), new ServerSettings.DirectorySection(
                 server.bean(DirectoryFollower.class).directory().settings().url(), DemoOrganisation.BASE_DN, "", "", 1, plain.callInEvery(),
                 false, null, plain.callInEvery(), administrators));
     }
@@ -128,9 +129,8 @@ class SignedInTest {
     void theTokenOfAnotherSessionIsNoToken() {
         String own = server.cookieHeaders();
         String other;
-        try (TestServer.Browser second = server.anotherBrowser()) {
-            other = second.signIn().cookieHeaders();
-        }
+        TestClient second = server.anotherBrowser();
+        other = second.signIn().cookieHeaders();
         String mixed = own.lines().findFirst().orElseThrow() + "\r\n" + other.lines().skip(1).findFirst().orElseThrow() + "\r\n";
         assertThat(asked("DELETE", "/api/draft", mixed).code()).isEqualTo("forbidden");
         String bothSwapped = mixed.replaceAll("XSRF-TOKEN=[^;\r]*", "XSRF-TOKEN=" + other.replaceAll("(?s).*X-XSRF-TOKEN: ([^\r]*).*", "$1"));
@@ -140,18 +140,17 @@ class SignedInTest {
 
     @Test
     void onesSessionsAreListedAndEnded() {
-        try (TestServer.Browser second = server.anotherBrowser()) {
-            second.signIn();
-            Answer list = server.ask("GET", "/api/sessions", null);
-            assertThat(list.body().size()).isEqualTo(2);
-            String other = list.body().get(0).path("own").asBoolean() ? list.body().get(1).path("id").asString()
-                    : list.body().get(0).path("id").asString();
-            assertThat(second.ask("GET", "/api/titles").status()).isEqualTo(200);
-            assertThat(server.ask("DELETE", "/api/sessions/" + other, null).status()).isEqualTo(204);
-            assertThat(second.ask("GET", "/api/titles").status()).isEqualTo(401);
-            assertThat(server.ask("DELETE", "/api/sessions/" + other, null).code()).isEqualTo("no-session");
-            assertThat(titles()).isEqualTo(200);
-        }
+        TestClient second = server.anotherBrowser();
+        second.signIn();
+        Answer list = server.ask("GET", "/api/sessions", null);
+        assertThat(list.body().size()).isEqualTo(2);
+        String other = list.body().get(0).path("own").asBoolean() ? list.body().get(1).path("id").asString()
+                : list.body().get(0).path("id").asString();
+        assertThat(second.ask("GET", "/api/titles").status()).isEqualTo(200);
+        assertThat(server.ask("DELETE", "/api/sessions/" + other, null).status()).isEqualTo(204);
+        assertThat(second.ask("GET", "/api/titles").status()).isEqualTo(401);
+        assertThat(server.ask("DELETE", "/api/sessions/" + other, null).code()).isEqualTo("no-session");
+        assertThat(titles()).isEqualTo(200);
     }
 
     @Test

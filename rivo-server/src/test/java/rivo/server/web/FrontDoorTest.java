@@ -24,6 +24,7 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 import rivo.server.RawHttp;
 import rivo.server.TestDevice;
+import rivo.server.TestClient;
 import rivo.server.TestServer;
 import rivo.server.Titles;
 import rivo.server.estate.Road;
@@ -183,7 +184,7 @@ class FrontDoorTest {
     void oneDeviceReportsSixtyTimesAMinute() {
         TestDevice device = TestDevice.enrolled(server, "QB-LAB-004");
         int number = 1;
-        TestServer.Answer more = device.report("{\"number\":1}");
+        TestClient.Answer more = device.report("{\"number\":1}");
         while (more.status() == 200 && number < 90) {
             more = device.report("{\"number\":" + ++number + "}");
         }

@@ -19,6 +19,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import rivo.server.RawHttp;
 import rivo.server.TestDevice;
+import rivo.server.TestClient;
 import rivo.server.TestServer;
 import rivo.server.Titles;
 import tools.jackson.databind.JsonNode;
@@ -271,7 +272,7 @@ class MalformedRequestsTest {
                 "\"progress\":[" + progress.formatted("").replace("2026-11", "-999999999-11") + "]",
                 "\"progress\":[" + progress.formatted(",\"exitCode\":99999999999") + "]",
                 "\"progress\":[" + progress.formatted("").replace("\"m\"", "\"\\u0000\\ud800\"") + "]")) {
-            TestServer.Answer answer = device.report("{\"number\":" + number++ + "," + body + "}");
+            TestClient.Answer answer = device.report("{\"number\":" + number++ + "," + body + "}");
             assertThat(answer.status()).as(body).isIn(200, 400, 422);
             assertThat(answer.body().toString()).as(body).doesNotContain("Exception", "rivo.");
         }

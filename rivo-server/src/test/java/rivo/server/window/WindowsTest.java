@@ -13,7 +13,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import rivo.core.estate.Device;
 import rivo.server.TestServer;
-import rivo.server.TestServer.Answer;
+import rivo.server.TestClient.Answer;
 import rivo.server.Titles;
 import rivo.server.estate.WorkingEstate;
 import tools.jackson.databind.JsonNode;

@@ -1,0 +1,60 @@
+package rivo.server;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.nio.file.Path;
+import java.time.Duration;
+import java.util.Map;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/** A server whose memory fills up, as by a leak. */
+class FullMemoryTest {
+
+    private static final Duration PATIENCE = Duration.ofSeconds(60);
+
+    @TempDir
+    private Path data;
+
+    @Test
+    void changesStopLoudlyBeforeAnythingElseDoesAndGoOnWhenThereIsRoom() throws Exception {
+        ServerProcess server = ServerProcess.start(data, "200m");
+        try {
+            TestClient admin = new TestClient(server.url()).signIn();
+            TestDevice device = TestDevice.withToken(server.url(), id(admin), token(admin));
+            assertThat(device.enrol().status()).isEqualTo(201);
+            server.fillMemory();
+            await(admin, 503);
+            assertThat(admin.ask("GET", "/health").body().path("status").asString()).isEqualTo("DOWN");
+            TestClient.Answer refused = admin.ask("DELETE", "/api/draft");
+            assertThat(refused.status()).isEqualTo(503);
+            assertThat(refused.body().path("detail").asString()).contains("memory", "nothing was changed", "--memory");
+            assertThat(device.report("{\"number\":1}").status()).as("a report is a change").isEqualTo(503);
+            assertThat(device.work().status()).as("call-ins go on").isEqualTo(200);
+            assertThat(admin.ask("GET", "/api/devices").status()).as("so do pages").isEqualTo(200);
+            server.freeMemory();
+            await(admin, 200);
+            assertThat(admin.ask("DELETE", "/api/draft").status()).isEqualTo(200);
+            assertThat(device.report("{\"number\":1}").status()).as("and nothing is lost").isEqualTo(200);
+            assertThat(server.said()).contains("nearly full", "There is room in memory again").doesNotContain("OutOfMemoryError");
+        } finally {
+            server.kill();
+        }
+    }
+
+    private static void await(TestClient admin, int health) throws InterruptedException {
+        long end = System.nanoTime() + PATIENCE.toNanos();
+        while (admin.ask("GET", "/health").status() != health) {
+            assertThat(System.nanoTime()).as("health answers " + health + " in time").isLessThan(end);
+            Thread.sleep(100);
+        }
+    }
+
+    private static String id(TestClient admin) {
+        return admin.ask("GET", "/api/devices?limit=1").body().at("/rows/0/id").asString();
+    }
+
+    private static String token(TestClient admin) {
+        return admin.ask("POST", "/api/devices/" + id(admin) + "/token", Map.of()).body().path("token").asString();
+    }
+}

@@ -1,0 +1,117 @@
+package rivo.server;
+
+import java.io.BufferedReader;
+import java.io.IOException;
+import java.io.InputStreamReader;
+import java.net.URI;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.List;
+import org.springframework.boot.health.contributor.Status;
+import rivo.server.estate.Road;
+
+/** A server in a process of its own, to be killed or starved. */
+public final class ServerProcess {
+
+    private final Process process;
+    private final URI url;
+    private final List<String> said = Collections.synchronizedList(new ArrayList<>());
+
+    private ServerProcess(Process process) throws IOException {
+        this.process = process;
+        BufferedReader out = new BufferedReader(new InputStreamReader(process.getInputStream(), StandardCharsets.UTF_8));
+        String line = out.readLine();
+        while (line != null && !line.startsWith("at ")) {
+            said.add(line);
+            line = out.readLine();
+        }
+        if (line == null) {
+            throw new IllegalStateException("it did not start: " + String.join("\n", said));
+        }
+        this.url = URI.create(line.substring(3));
+        Thread reader = new Thread(() -> out.lines().forEach(said::add), "what it says");
+        reader.setDaemon(true);
+        reader.start();
+    }
+
+    /** @param heap such as {@code 400m} */
+    public static ServerProcess start(Path data, String heap) throws IOException {
+        return new ServerProcess(new ProcessBuilder(Path.of(System.getProperty("java.home"), "bin", "java").toString(),
+                "-XX:TieredStopAtLevel=1", "-XX:+UseSerialGC", "-Xmx" + heap, "-cp", System.getProperty("java.class.path"), Main.class.getName(),
+                data.toString()).redirectErrorStream(true).start());
+    }
+
+    public URI url() {
+        return url;
+    }
+
+    /** All that it has written until now. */
+    public String said() {
+        synchronized (said) {
+            return String.join("\n", said);
+        }
+    }
+
+    /** Has it hold ever more memory while changes are taken, as one leak with every change would; to be freed when it is told so. */
+    public void fillMemory() throws IOException {
+        tell('+');
+    }
+
+    public void freeMemory() throws IOException {
+        tell('-');
+    }
+
+    private void tell(char what) throws IOException {
+        process.getOutputStream().write(what);
+        process.getOutputStream().flush();
+    }
+
+    public boolean isAlive() {
+        return process.isAlive();
+    }
+
+    /** Ends it by SIGKILL. */
+    public void kill() throws InterruptedException {
+        process.destroyForcibly().waitFor();
+    }
+
+    /** What runs in that process. */
+    public static final class Main {
+
+        private static final int AT_ONCE = 256 << 10;
+        private static final long PAUSE_MILLIS = 10;
+        private static volatile boolean filling;
+
+        private Main() {
+        }
+
+        public static void main(String[] arguments) throws IOException {
+            TestServer server = TestServer.start(Path.of(arguments[0]), "--rivo.reports.a-minute=1000000",
+                    "--rivo.reports.mebibytes-a-day=100000");
+            System.out.println("at " + server.url());
+            for (int told = System.in.read(); told >= 0; told = System.in.read()) {
+                filling = told == '+';
+                if (filling) {
+                    new Thread(() -> fill(server.bean(Road.class)), "fills the memory").start();
+                }
+            }
+        }
+
+        private static void fill(Road road) {
+            List<byte[]> held = new ArrayList<>();
+            try {
+                while (filling) {
+                    Thread.sleep(PAUSE_MILLIS);
+                    if (road.health().getStatus().equals(Status.UP)) {
+                        held.add(new byte[AT_ONCE]);
+                    }
+                }
+            } catch (InterruptedException e) {
+                throw new IllegalStateException(e);
+            }
+            System.out.println("held " + held.size());
+        }
+    }
+}
