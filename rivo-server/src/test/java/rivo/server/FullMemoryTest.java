@@ -18,7 +18,7 @@ class FullMemoryTest {
 
     @Test
     void changesStopLoudlyBeforeAnythingElseDoesAndGoOnWhenThereIsRoom() throws Exception {
-        ServerProcess server = ServerProcess.start(data, "200m");
+        SpawnedServer server = SpawnedServer.start(data, "200m");
         try {
             TestClient admin = new TestClient(server.url()).signIn();
             TestDevice device = TestDevice.withToken(server.url(), id(admin), token(admin));

@@ -40,7 +40,7 @@ class SuddenDeathTest {
     private Path data;
     private final long seed = System.nanoTime();
     private final Random random = new Random(seed);
-    private ServerProcess server;
+    private SpawnedServer server;
     private TestClient admin;
     private volatile boolean dying;
 
@@ -71,7 +71,7 @@ class SuddenDeathTest {
 
     private void start() throws IOException {
         dying = false;
-        server = ServerProcess.start(data, "400m");
+        server = SpawnedServer.start(data, "400m");
         admin = new TestClient(server.url()).signIn();
         devices.replaceAll((name, device) -> device.at(server.url()));
     }

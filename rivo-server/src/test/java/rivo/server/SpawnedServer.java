@@ -13,13 +13,13 @@ import org.springframework.boot.health.contributor.Status;
 import rivo.server.estate.Road;
 
 /** A server in a process of its own, to be killed or starved. */
-public final class ServerProcess {
+public final class SpawnedServer {
 
     private final Process process;
     private final URI url;
     private final List<String> said = Collections.synchronizedList(new ArrayList<>());
 
-    private ServerProcess(Process process) throws IOException {
+    private SpawnedServer(Process process) throws IOException {
         this.process = process;
         BufferedReader out = new BufferedReader(new InputStreamReader(process.getInputStream(), StandardCharsets.UTF_8));
         String line = out.readLine();
@@ -37,8 +37,8 @@ public final class ServerProcess {
     }
 
     /** @param heap such as {@code 400m} */
-    public static ServerProcess start(Path data, String heap) throws IOException {
-        return new ServerProcess(new ProcessBuilder(Path.of(System.getProperty("java.home"), "bin", "java").toString(),
+    public static SpawnedServer start(Path data, String heap) throws IOException {
+        return new SpawnedServer(new ProcessBuilder(Path.of(System.getProperty("java.home"), "bin", "java").toString(),
                 "-XX:TieredStopAtLevel=1", "-XX:+UseSerialGC", "-Xmx" + heap, "-cp", System.getProperty("java.class.path"), Main.class.getName(),
                 data.toString()).redirectErrorStream(true).start());
     }
