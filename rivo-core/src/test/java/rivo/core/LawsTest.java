@@ -14,11 +14,9 @@ import java.util.TreeMap;
 import org.junit.jupiter.api.Test;
 import rivo.core.audience.Audiences;
 import rivo.core.estate.Assignment;
-import rivo.core.estate.Device;
 import rivo.core.estate.Estate;
 import rivo.core.estate.EstateParts;
 import rivo.core.estate.Facts;
-import rivo.core.estate.Group;
 import rivo.core.estate.Intent;
 import rivo.core.estate.Ou;
 import rivo.core.estate.Scope;
@@ -90,7 +88,7 @@ class LawsTest {
             Resolver resolver = Resolver.of(Estate.of(RandomEstates.parts(seed)));
             for (int step = 0; step < 4; step++) {
                 warm(resolver);
-                Estate changed = change(resolver.estate(), random);
+                Estate changed = RandomChanges.change(resolver.estate(), random);
                 Resolver followed = resolver.follow(changed);
                 Map<String, String> anew = rows(changed.parts());
                 assertThat(Rows.byTitle(followed)).as("seed %d, step %d", seed, step).isEqualTo(anew);
@@ -106,44 +104,6 @@ class LawsTest {
         resolver.all();
         Audiences audiences = resolver.audiences();
         resolver.estate().collections().keySet().forEach(audiences::collection);
-    }
-
-    private static Estate change(Estate estate, Random random) {
-        Device device = estate.devices().at(random.nextInt(estate.devices().size()));
-        String ou = estate.ous().at(random.nextInt(estate.ous().size())).id();
-        return switch (random.nextInt(8)) {
-            case 0 -> estate.withDevice(device.withReport(Estates.facts("arch", random.nextBoolean() ? "x64" : "arm64",
-                    "ramGiB", "8"), List.of(), device.present()));
-            case 1 -> estate.withDevice(device.withOu(random.nextInt(5) == 0 ? null : ou));
-            case 2 -> estate.withDevice(device.withPeople(estate.users().all().stream().map(u -> u.id())
-                    .filter(u -> random.nextBoolean()).toList()));
-            case 3 -> withMembers(estate, random, device);
-            case 4 -> estate.withAssignments(estate.assignments().all().stream().filter(a -> random.nextInt(3) == 0)
-                    .map(a -> random.nextBoolean() ? a.retired() : a.withPriority(random.nextInt(1001))).toList());
-            case 5 -> estate.withDevice(device.withReport(device.facts(), device.software(), List.of()));
-            case 6 -> estate.withOus(estate.ous().all().stream().map(o -> moved(estate, o, ou)).toList());
-            default -> estate.withRequests(List.of());
-        };
-    }
-
-    private static Estate withMembers(Estate estate, Random random, Device device) {
-        if (estate.groups().isEmpty()) {
-            return estate;
-        }
-        Group group = List.copyOf(estate.groups().values()).get(random.nextInt(estate.groups().size()));
-        List<Target> members = new ArrayList<>(group.members());
-        if (!members.remove(Target.device(device.id()))) {
-            members.add(Target.device(device.id()));
-        }
-        return estate.withGroup(new Group(group.id(), group.name(), members));
-    }
-
-    /** Puts this OU below that one, where that is possible, and turns its fence round. */
-    private static Ou moved(Estate estate, Ou ou, String below) {
-        int to = estate.ous().position(below);
-        int at = estate.ous().position(ou.id());
-        boolean may = ou.parent() != null && to != at + 1 && at == estate.ous().size() - 1 && to < at;
-        return may ? new Ou(ou.id(), ou.name(), ou.dn(), below, !ou.fenced()) : ou;
     }
 
     /** Rehearses, and compares with the rows of both. */

@@ -166,6 +166,10 @@ public final class RandomEstates {
         Collections.shuffle(titles, random);
     }
 
+    private static Replacement.Mode mode(String replaced, String version) {
+        return (replaced + version).hashCode() % 2 == 0 ? Replacement.Mode.IN_PLACE : Replacement.Mode.REMOVE_FIRST;
+    }
+
     private List<Release> releases(Set<String> replaced, Set<String> needed) {
         Set<String> versions = new LinkedHashSet<>();
         while (chance(75) && versions.size() < 3) {
@@ -182,7 +186,7 @@ public final class RandomEstates {
                     .map(t -> new Need(t, chance(40) ? Version.of(one(VERSIONS)) : null)).toList());
             Collections.shuffle(needs, random);
             releases.add(new Release(Version.of(version), chance(15) ? ReleaseState.WITHDRAWN : ReleaseState.OFFERED, needs,
-                    replaced.stream().filter(t -> chance(80)).map(t -> new Replacement(t, Replacement.Mode.IN_PLACE)).toList(),
+                    replaced.stream().filter(t -> chance(80)).map(t -> new Replacement(t, mode(t, version))).toList(),
                     variants));
         }
         return releases;
