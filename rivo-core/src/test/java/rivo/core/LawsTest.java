@@ -23,11 +23,8 @@ import rivo.core.estate.Scope;
 import rivo.core.estate.Subject;
 import rivo.core.estate.Target;
 import rivo.core.estate.Title;
-import rivo.core.explain.Trail;
-import rivo.core.explain.Verdict;
 import rivo.core.rehearse.Rehearsal;
 import rivo.core.resolve.Decision;
-import rivo.core.resolve.Outcome;
 import rivo.core.resolve.Resolver;
 
 /** What holds for every estate, on random ones. */
@@ -134,44 +131,6 @@ class LawsTest {
 
     private static String words(@org.jspecify.annotations.Nullable Decision decision) {
         return decision == null ? "null" : Rows.words(decision);
-    }
-
-    @Test
-    void aTrailNeverDisagreesWithTheOutcome() {
-        for (long seed = 0; seed < ESTATES; seed++) {
-            Resolver resolver = Resolver.of(Estate.of(RandomEstates.parts(seed)));
-            for (Title title : resolver.estate().titles()) {
-                for (int unit = 0; unit < resolver.audiences().size(title.scope()); unit++) {
-                    check(resolver, title, unit, "seed " + seed + ", " + title.id() + " at " + unit);
-                }
-            }
-        }
-    }
-
-    private static void check(Resolver resolver, Title title, int unit, String what) {
-        Trail trail = Trail.of(resolver, title, unit);
-        Decision decision = trail.decision().orElse(null);
-        assertThat(trail.sentence()).as(what).endsWith(".").doesNotContain("null");
-        assertThat(trail.rungs()).as(what).allSatisfy(rung -> assertThat(trail.sentence(rung)).isNotEmpty());
-        long candidates = trail.rungs().stream().filter(r -> switch (r.verdict().kind()) {
-            case DECIDES, AGREES, DISAGREES, WEAKER -> true;
-            default -> false;
-        }).count();
-        boolean later = trail.rungs().stream().anyMatch(r -> r.verdict().kind() == Verdict.Kind.LATER);
-        if (decision == null || decision.deciding().isEmpty()) {
-            assertThat(candidates).as(what).isZero();
-            assertThat(later).as(what).isFalse();
-            return;
-        }
-        if (decision.outcome() == Outcome.UNINSTALL && decision.reason() == rivo.core.resolve.Reason.LEFT) {
-            return;
-        }
-        assertThat(candidates > 0 || later).as(what).isTrue();
-        Set<Assignment> deciding = new HashSet<>();
-        trail.rungs().stream().filter(r -> r.verdict().kind() == Verdict.Kind.DECIDES
-                || r.verdict().kind() == Verdict.Kind.DISAGREES
-                || r.verdict() instanceof Verdict.Later l && l.decides()).forEach(r -> deciding.add(r.assignment()));
-        assertThat(deciding).as(what).containsExactlyInAnyOrderElementsOf(decision.deciding());
     }
 
     @Test

@@ -187,8 +187,13 @@ public final class Trails {
         Assignment winner = oldest(installing.stream().filter(a -> a.intent() == intent).toList());
         Outcome outcome = intent == Intent.REQUIRED ? Outcome.REQUIRED : Outcome.AVAILABLE;
         Choice choice = choice(title, winner);
-        return choice == null ? new Decision(Outcome.UNFIT, null, null, List.of(winner), null)
-                : new Decision(outcome, Reason.ASSIGNED, choice, List.of(winner), null);
+        if (choice != null) {
+            return new Decision(outcome, Reason.ASSIGNED, choice, List.of(winner), null);
+        }
+        boolean isThere = winner.pin() == null
+                || title.releases().stream().anyMatch(r -> r.isOffered() && r.version().equals(winner.pin()));
+        return isThere ? new Decision(Outcome.UNFIT, null, null, List.of(winner), null)
+                : new Decision(Outcome.BLOCKED, Reason.NO_RELEASE, null, List.of(winner), null);
     }
 
     private static Assignment oldest(List<Assignment> assignments) {
