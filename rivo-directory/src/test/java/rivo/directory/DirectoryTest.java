@@ -146,6 +146,23 @@ class DirectoryTest {
         assertThat(ldif.directory().signIn(account, "heron")).isEmpty();
     }
 
+    /** With the password of either: whoever is meant cannot be told. */
+    @Test
+    void aNameThatTwoHaveIsNobodys() throws LDAPException {
+        ldif.entry("uid=imara.voss,ou=Bench\\, wet,ou=Laboratories," + BASE, "imara2", "objectClass: inetOrgPerson",
+                "cn: Imara Voss", "userPassword: another");
+        assertThat(ldif.directory().signIn("imara.voss", "heron")).isEmpty();
+        assertThat(ldif.directory().signIn("imara.voss", "another")).isEmpty();
+    }
+
+    @Test
+    void aDisabledComputerIsReadAsOne() throws LDAPException {
+        ldif.entry("cn=QB-OLD-002,ou=Laboratories," + BASE, "off", "objectClass: device", "userAccountControl: 4098");
+        ldif.entry("cn=QB-OLD-003,ou=Laboratories," + BASE, "on", "objectClass: device", "userAccountControl: 4096");
+        assertThat(ldif.directory().scan().computers()).filteredOn(c -> !c.enabled()).extracting(ComputerEntry::name)
+                .containsExactly("QB-OLD-002");
+    }
+
     @Test
     void aWrongReadingPasswordIsSaid() {
         assertThatThrownBy(() -> ldif.directory("wrong", 10).scan()).isInstanceOf(DirectoryException.class)

@@ -12,7 +12,8 @@ import java.time.Duration;
  * @param ordinaryInterval how often the others do
  * @param firstCalls the time over which the ordinary ones spread their first calls
  * @param stepTime how long one step of a job takes
+ * @param retryAfter how long a device leaves a job alone that failed or waits
  */
 public record FleetSettings(URI server, Path folder, long seed, Duration livelyInterval, Duration ordinaryInterval,
-        Duration firstCalls, Duration stepTime) {
+        Duration firstCalls, Duration stepTime, Duration retryAfter) {
 }

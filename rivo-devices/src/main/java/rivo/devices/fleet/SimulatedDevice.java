@@ -36,12 +36,12 @@ final class SimulatedDevice {
     /** How many steps' time a restart takes. */
     private static final int RESTART_STEPS = 12;
     private static final DateTimeFormatter OPENS = DateTimeFormatter.ofPattern("EEE d MMM HH:mm", Locale.ENGLISH);
-    private static final Duration RETRY_AFTER = Duration.ofSeconds(12);
 
     private final Roster.Entry entry;
     private final Luck luck;
     private final ServerConnection server;
     private final FleetStore store;
+    private final Duration retryAfter;
     private DeviceState state;
     private Work work = Work.nothing();
     private @Nullable String etag;
@@ -52,7 +52,8 @@ final class SimulatedDevice {
     private final Map<String, String> toldWaiting = new HashMap<>();
     private @Nullable Instant callInDue;
 
-    SimulatedDevice(Roster.Entry entry, DeviceState state, Luck luck, ServerConnection server, FleetStore store) {
+    SimulatedDevice(Roster.Entry entry, DeviceState state, Luck luck, ServerConnection server, FleetStore store, Duration retryAfter) {
+        this.retryAfter = retryAfter;
         this.entry = entry;
         this.state = state;
         this.luck = luck;
@@ -79,7 +80,7 @@ final class SimulatedDevice {
         }
         boolean triesAgain = work.jobs().stream().anyMatch(job -> !isSo(job) && notBefore.containsKey(key(job))
                 && state.attempts().getOrDefault(key(job), 0) < MOST_TRIES);
-        return triesAgain && RETRY_AFTER.compareTo(interval) < 0 ? RETRY_AFTER : interval;
+        return triesAgain && retryAfter.compareTo(interval) < 0 ? retryAfter : interval;
     }
 
     /** One turn: a call-in when it is due, and a step of the job under way. */
@@ -179,7 +180,7 @@ final class SimulatedDevice {
             keepAttempts(key(current.job()), state.attempts().getOrDefault(key(current.job()), 1) - 1);
         }
         if (progress.state() == JobState.FAILED || progress.state() == JobState.WAITING && !current.isRestarting()) {
-            notBefore.put(key(current.job()), Instant.now().plus(RETRY_AFTER));
+            notBefore.put(key(current.job()), Instant.now().plus(retryAfter));
             running = null;
         }
         send(null, null, null, List.of(progress), current.takeFetched());

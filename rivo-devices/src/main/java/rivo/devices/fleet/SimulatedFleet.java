@@ -38,7 +38,8 @@ public final class SimulatedFleet implements AutoCloseable {
         for (Roster.Entry entry : roster.entries()) {
             DeviceState kept = states.containsKey(entry.name()) ? states.get(entry.name())
                     : DeviceState.fresh(entry.name(), entry.software());
-            devices.add(new SimulatedDevice(entry, kept, new Luck(settings.seed(), entry.name()), server, store));
+            devices.add(new SimulatedDevice(entry, kept, new Luck(settings.seed(), entry.name()), server, store,
+                    settings.retryAfter()));
         }
         AtomicInteger threads = new AtomicInteger();
         turns = new ScheduledThreadPoolExecutor(THREADS, work -> {

@@ -51,7 +51,7 @@ class SimulatedFleetTest {
 
     private SimulatedFleet fleet(Map<String, String> software) throws IOException {
         FleetSettings settings = new FleetSettings(server.url(), folder, 5, Duration.ofMillis(60), Duration.ofSeconds(1),
-                Duration.ZERO, Duration.ofMillis(10));
+                Duration.ZERO, Duration.ofMillis(10), Duration.ofMillis(100));
         SimulatedFleet fleet = new SimulatedFleet(settings, new Roster(List.of(
                 new Roster.Entry("QB-LAB-014", server.token(), true, Map.of("arch", "x64"), software))));
         fleet.start();
@@ -272,6 +272,61 @@ class SimulatedFleetTest {
             assertThat(progress()).filteredOn(p -> p.state() == JobState.WAITING).first()
                     .satisfies(p -> assertThat(p.message()).isEqualTo("waits: needs diskFreeGiB ge 3, has 2"));
             assertThat(reached(JobState.FAILED)).isFalse();
+            assertThat(fleet).isNotNull();
+        }
+    }
+
+    /** However often it waited: a wait costs no try. */
+    @Test
+    void whatWaitedGoesOnWhenItMay() throws IOException {
+        server.work = withSteps(step(StepKind.WAIT, null, "needs diskFreeGiB ge 3, has 2"), step(StepKind.RUN, null, null),
+                step(StepKind.LOOK, null, null));
+        try (SimulatedFleet fleet = fleet(Map.of())) {
+            until(() -> progress().stream().filter(p -> p.state() == JobState.WAITING).count() > 6);
+            server.work = withSteps(step(StepKind.WAIT, null, null), step(StepKind.RUN, null, null), step(StepKind.LOOK, null, null));
+            until(() -> reached(JobState.DONE));
+            assertThat(reached(JobState.FAILED)).isFalse();
+            assertThat(fleet).isNotNull();
+        }
+    }
+
+    @Test
+    void whatFailsIsTriedFourTimesAndThenLeftAlone() throws Exception {
+        server.work = withSteps(step(StepKind.CHECK, null, "needs 3 GiB free"));
+        try (SimulatedFleet fleet = fleet(Map.of())) {
+            until(() -> progress().stream().filter(p -> p.state() == JobState.FAILED).count() == 4);
+            Thread.sleep(500);
+            assertThat(progress()).filteredOn(p -> p.state() == JobState.FAILED).hasSize(4);
+            assertThat(progress()).filteredOn(p -> p.state() == JobState.RUNNING).hasSize(4);
+            assertThat(fleet).isNotNull();
+        }
+    }
+
+    /** The device shows that it is there; the server goes on naming the job. */
+    @Test
+    void whatHasBeenPutOnIsNotPutOnAgain() throws IOException {
+        server.work = siltscope(JobAction.INSTALL, RunningJob.sha256(INSTALLER));
+        try (SimulatedFleet fleet = fleet(Map.of())) {
+            until(() -> reached(JobState.DONE));
+            int told = server.asked.size();
+            until(() -> server.asked.stream().skip(told).filter(a -> a.startsWith("/device/v2/work")).count() > 4);
+            assertThat(progress()).filteredOn(p -> p.state() == JobState.DONE).hasSize(1);
+            assertThat(progress()).filteredOn(p -> p.message().equals("fetching")).hasSize(1);
+            assertThat(fleet).isNotNull();
+        }
+    }
+
+    /** Any of them: the one that is open, though the other is not, and the longer of two that are. */
+    @Test
+    void oneOfSeveralWindowsIsEnough() throws IOException {
+        Work whole = siltscope(JobAction.INSTALL, RunningJob.sha256(INSTALLER));
+        Window closed = new Window(Set.of(LocalDateTime.now().plusDays(3).getDayOfWeek()), LocalTime.NOON, 60);
+        Window short1 = new Window(Set.of(DayOfWeek.values()), LocalTime.now().minusMinutes(10), 11);
+        Window open = new Window(Set.of(DayOfWeek.values()), LocalTime.now().minusMinutes(10), 120);
+        server.work = new Work(whole.jobs(), whole.checks(), List.of(), List.of(closed, short1, open));
+        try (SimulatedFleet fleet = fleet(Map.of())) {
+            until(() -> reached(JobState.DONE));
+            assertThat(reached(JobState.WAITING)).isFalse();
             assertThat(fleet).isNotNull();
         }
     }

@@ -43,6 +43,7 @@ class DemoFleet implements SmartLifecycle {
     private static final Duration LIVELY = Duration.ofSeconds(3);
     private static final Duration FIRST_CALLS = Duration.ofMinutes(3);
     private static final Duration STEP = Duration.ofMillis(1200);
+    private static final Duration RETRY_AFTER = Duration.ofSeconds(12);
     private static final Duration TOKEN_VALID = Duration.ofDays(1);
 
     private final DemoSettings demo;
@@ -84,7 +85,7 @@ class DemoFleet implements SmartLifecycle {
             seed.fill();
             mirrors.start(server);
             SimulatedFleet started = new SimulatedFleet(new FleetSettings(server, demo.folder(), SEED, LIVELY,
-                    settings.callInEvery(), FIRST_CALLS, STEP), roster());
+                    settings.callInEvery(), FIRST_CALLS, STEP, RETRY_AFTER), roster());
             fleet = started;
             started.start();
         } catch (IOException e) {

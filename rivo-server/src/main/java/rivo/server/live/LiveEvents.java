@@ -92,6 +92,11 @@ public class LiveEvents {
         return listener.emitter;
     }
 
+    /** How many listen now. */
+    int listening() {
+        return listeners.size();
+    }
+
     private void round() {
         for (Listener listener : listeners) {
             boolean heartbeat = ++listener.rounds % HEARTBEAT_EVERY == 1;

@@ -3,6 +3,8 @@ package rivo.server.directory;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import com.unboundid.ldap.sdk.LDAPException;
+import com.unboundid.ldap.sdk.Modification;
+import com.unboundid.ldap.sdk.ModificationType;
 import com.unboundid.ldap.sdk.SearchScope;
 import java.nio.file.Path;
 import java.util.List;
@@ -11,6 +13,7 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.springframework.jdbc.core.simple.JdbcClient;
+import rivo.core.estate.Target;
 import rivo.directory.demo.DemoOrganisation;
 import rivo.server.TestServer;
 import rivo.server.Titles;
@@ -106,14 +109,36 @@ class DirectoryFollowerTest {
     }
 
     @Test
-    void anAssignmentToAnOuThatHasGoneRestsUntilItIsBack() throws LDAPException {
+    void anAssignmentToAnOuThatHasGoneRestsUntilItIsBack() throws Exception {
         server.signIn();
         Titles.add(server);
         publish("Archive");
+        String archive = server.ou("Archive");
         server.directory().delete("ou=Archive,ou=Corporate," + BASE);
         assertThat(scan().kind()).isEqualTo("following");
         assertThat(server.bean(WorkingEstate.class).now().assignments().find("a1").include()).isEmpty();
         assertThat(server.ask("GET", "/api/reach/siltscope", null).status()).isEqualTo(200);
+        server.directory().add("dn: ou=Archive,ou=Corporate," + BASE, "objectClass: organizationalUnit", "ou: Archive", "entryUUID: " + archive);
+        server.directory().add("dn: cn=QB-ARC-001,ou=Archive,ou=Corporate," + BASE, "objectClass: device", "cn: QB-ARC-001",
+                "entryUUID: 0d54c1b0-0000-0000-0000-000000000777");
+        assertThat(scan().kind()).isEqualTo("following");
+        assertThat(server.bean(WorkingEstate.class).now().assignments().find("a1").include()).containsExactly(
+                Target.ou(archive));
+        assertThat(server.ask("GET", "/api/reach/siltscope", null).body().at("/totals/required").asInt()).isEqualTo(1);
+    }
+
+    @Test
+    void aDisabledComputerIsNoDeviceUntilItIsEnabledAgain() throws Exception {
+        String found = laboratoryComputers().get(0);
+        disable(found, "4098");
+        assertThat(devices()).isEqualTo(59);
+        disable(found, "4096");
+        assertThat(devices()).isEqualTo(60);
+    }
+
+    private void disable(String dn, String control) throws LDAPException {
+        server.directory().modify(dn, new Modification(ModificationType.REPLACE, "userAccountControl", control));
+        scan();
     }
 
     @Test

@@ -2,9 +2,14 @@ package rivo.server.live;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.mockito.ArgumentMatchers.eq;
+import static org.mockito.Mockito.mock;
+import static org.mockito.Mockito.verify;
+import static org.mockito.Mockito.when;
 
 import java.io.BufferedReader;
 import java.io.IOException;
+import java.io.InputStream;
 import java.io.InputStreamReader;
 import java.net.CookieManager;
 import java.net.http.HttpClient;
@@ -19,15 +24,20 @@ import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.TimeUnit;
+import java.util.function.BooleanSupplier;
 import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.mockito.ArgumentCaptor;
+import org.springframework.security.authentication.TestingAuthenticationToken;
+import org.springframework.security.core.Authentication;
 import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
 import rivo.directory.demo.DemoOrganisation;
 import rivo.server.TestServer;
 import rivo.server.Titles;
+import rivo.server.people.SessionCheck;
 import tools.jackson.databind.json.JsonMapper;
 
 /** The stream of changed topics, as a browser hears it. */
@@ -156,6 +166,54 @@ class LiveEventsTest {
         List<String> told = new ArrayList<>();
         topics.drainTo(told);
         assertThat(told).containsOnly("device:d1").hasSizeBetween(2, 7);
+    }
+
+    @Test
+    void theOldestMakesRoomWhenThereAreTooMany() throws Exception {
+        LiveEvents live = new LiveEvents();
+        SseEmitter first = live.listen(List.of(Topics.FLEET), () -> true);
+        SseEmitter second = live.listen(List.of(Topics.FLEET), () -> true);
+        for (int i = 2; i < 500; i++) {
+            live.listen(List.of(Topics.FLEET), () -> true);
+        }
+        first.send("x");
+        live.listen(List.of(Topics.FLEET), () -> true);
+        assertThat(live.listening()).isEqualTo(500);
+        assertThatThrownBy(() -> first.send("x")).isInstanceOf(IllegalStateException.class);
+        second.send("x");
+        live.stop();
+        assertThatThrownBy(() -> second.send("x")).as("the end of the server is theirs").isInstanceOf(IllegalStateException.class);
+    }
+
+    @Test
+    void whoGoesAwayIsForgotten() throws Exception {
+        int before = server.bean(LiveEvents.class).listening();
+        HttpClient http = HttpClient.newHttpClient();
+        InputStream stream = http.send(HttpRequest.newBuilder(server.url().resolve("/api/events")).header("Cookie", server.cookieHeaders()
+                .split("\r\n")[0].substring("Cookie: ".length())).build(), HttpResponse.BodyHandlers.ofInputStream()).body();
+        assertThat(stream.read()).isEqualTo(':');
+        assertThat(server.bean(LiveEvents.class).listening()).isEqualTo(before + 1);
+        stream.close();
+        long end = System.nanoTime() + TimeUnit.SECONDS.toNanos(20);
+        while (server.bean(LiveEvents.class).listening() > before && System.nanoTime() < end) {
+            server.bean(LiveEvents.class).changed(Topics.FLEET);
+            Thread.sleep(50);
+        }
+        assertThat(server.bean(LiveEvents.class).listening()).isLessThanOrEqualTo(before);
+    }
+
+    @Test
+    void aStreamAsksWhetherItsSessionStillCounts() {
+        LiveEvents events = mock(LiveEvents.class);
+        SessionCheck sessions = mock(SessionCheck.class);
+        Authentication who = new TestingAuthenticationToken("somebody", "");
+        new LiveApi(events, sessions).listen(who, "d1");
+        ArgumentCaptor<BooleanSupplier> mayListen = ArgumentCaptor.captor();
+        verify(events).listen(eq(List.of(Topics.ESTATE, Topics.FLEET, Topics.DIRECTORY, Topics.draft("somebody"), Topics.device("d1"))),
+                mayListen.capture());
+        assertThat(mayListen.getValue().getAsBoolean()).isFalse();
+        when(sessions.isStill(who)).thenReturn(true);
+        assertThat(mayListen.getValue().getAsBoolean()).isTrue();
     }
 
     /** Whoever has left the group, or whose session has ended, hears nothing more. */

@@ -1,6 +1,7 @@
 package rivo.server.window;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.mockito.Mockito.mock;
 
 import java.nio.file.Path;
 import java.time.DayOfWeek;
@@ -11,12 +12,19 @@ import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import rivo.core.audience.Positions;
 import rivo.core.estate.Device;
+import rivo.core.estate.Scope;
+import rivo.directory.demo.DemoOrganisation;
 import rivo.server.TestServer;
 import rivo.server.TestClient.Answer;
 import rivo.server.Titles;
+import rivo.server.estate.Road;
 import rivo.server.estate.WorkingEstate;
+import rivo.server.live.LiveEvents;
 import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.json.JsonMapper;
 
 /** Maintenance windows: kept, told to the devices they are for, and looked at before a title is assigned. */
 class WindowsTest {
@@ -91,5 +99,74 @@ class WindowsTest {
         assertThat(put("Bad_id", null, "22:00", 1441, DayOfWeek.MONDAY).body().path("problems")).hasSize(2);
         assertThat(server.ask("PUT", "/api/windows/other", Map.of("id", "x", "minutes", 5)).code()).isEqualTo("other-id");
         assertThat(server.ask("DELETE", "/api/windows/none", null).code()).isEqualTo("unknown-window");
+    }
+
+    private static List<String> journal() {
+        return server.bean(JdbcClient.class).sql("select kind, who, subject, before_value, after_value from journal where kind like 'window-%' "
+                + "order by number").query((row, n) -> row.getString("kind") + " " + row.getString("who") + " " + row.getString("subject") + " "
+                        + minutes(row.getString("before_value")) + " > " + minutes(row.getString("after_value"))).list();
+    }
+
+    private static String minutes(String json) {
+        return json == null ? "none" : new JsonMapper().readTree(json).path("minutes").asString();
+    }
+
+    @Test
+    void whatIsPutInChangedAndDeletedIsOnRecordAndReadAgainAfterARestart() {
+        int before = journal().size();
+        put("night", "name sw \"QB\"", "22:30", 45, DayOfWeek.FRIDAY, DayOfWeek.MONDAY);
+        put("night", null, "23:00", 60, DayOfWeek.SUNDAY);
+        put("noon", "arch eq \"x64\"", "12:00", 30, DayOfWeek.TUESDAY);
+        MaintenanceWindows again = new MaintenanceWindows(mock(Road.class), mock(LiveEvents.class), server.bean(JdbcClient.class));
+        assertThat(again.all()).containsExactlyElementsOf(server.bean(MaintenanceWindows.class).all()).hasSize(2);
+        assertThat(server.ask("DELETE", "/api/windows/night", null).status()).isEqualTo(204);
+        assertThat(server.ask("DELETE", "/api/windows/night", null).status()).isEqualTo(404);
+        String who = DemoOrganisation.ADMINISTRATOR;
+        assertThat(journal().subList(before, journal().size())).containsExactly("window-added " + who + " window:night none > 45",
+                "window-changed " + who + " window:night 45 > 60", "window-added " + who + " window:noon none > 30",
+                "window-deleted " + who + " window:night 60 > none");
+        again = new MaintenanceWindows(mock(Road.class), mock(LiveEvents.class), server.bean(JdbcClient.class));
+        assertThat(again.all()).extracting(MaintenanceWindow::id).containsExactly("noon");
+    }
+
+    @Test
+    void everyBoundIsOneThatMayBeReached() {
+        for (MaintenanceWindow good : List.of(window("a", "x", 1), window("b", "x".repeat(100), 1440), window("c".repeat(60), "x", 1439))) {
+            assertThat(server.ask("PUT", "/api/windows/" + good.id(), good).status()).as(good.toString()).isEqualTo(204);
+        }
+        for (MaintenanceWindow bad : List.of(window("d", "x".repeat(101), 5), window("d", "", 5), window("d", "x", 0), window("d", "x", 1441),
+                window("d".repeat(61), "x", 5), window("-d", "x", 5))) {
+            assertThat(server.ask("PUT", "/api/windows/" + bad.id(), bad).body().path("problems")).as(bad.toString()).hasSize(1);
+        }
+    }
+
+    private static MaintenanceWindow window(String id, String name, int minutes) {
+        return new MaintenanceWindow(id, name, null, List.of(DayOfWeek.MONDAY), "00:00", minutes);
+    }
+
+    @Test
+    void thereAreTwoHundredWindowsAtMost() {
+        for (int i = 0; i < 200; i++) {
+            server.bean(MaintenanceWindows.class).put("test", window("w" + i, "x", 5));
+        }
+        assertThat(put("another", null, "22:00", 60, DayOfWeek.MONDAY).code()).isEqualTo("too-many");
+        assertThat(put("w7", null, "22:00", 60, DayOfWeek.MONDAY).status()).as("one in place of itself").isEqualTo(204);
+        assertThat(server.bean(MaintenanceWindows.class).all()).hasSize(200);
+    }
+
+    /** Several are open long enough or none is; the longest that these devices have is named. */
+    @Test
+    void ofSeveralWindowsThatAreTooShortTheLongestIsNamed() {
+        put("first", "name sw \"QB-LAB\"", "22:00", 5, DayOfWeek.MONDAY);
+        put("longest", "name sw \"QB-LAB\"", "22:00", 15, DayOfWeek.MONDAY);
+        put("last", "name sw \"QB-LAB\"", "22:00", 10, DayOfWeek.MONDAY);
+        put("elsewhere", "name sw \"QB-NET\"", "22:00", 19, DayOfWeek.MONDAY);
+        var resolver = server.bean(WorkingEstate.class).resolver();
+        MaintenanceWindows windows = server.bean(MaintenanceWindows.class);
+        Positions labs = resolver.audiences().satisfying("name sw \"QB-LAB\"", Scope.DEVICE);
+        MaintenanceWindows.Stuck stuck = windows.stuck(resolver, labs, 15 * 60 + 1);
+        assertThat(stuck.devices()).isEqualTo(16);
+        assertThat(stuck.longest().id()).isEqualTo("longest");
+        assertThat(windows.stuck(resolver, labs, 15 * 60)).as("one that is exactly long enough").isNull();
     }
 }
