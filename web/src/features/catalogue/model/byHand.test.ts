@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import type { Written } from './byHand'
-import { problemOf, writtenTitle } from './byHand'
+import { problemOf, writtenRelease, writtenTitle } from './byHand'
+import { emptyStep } from './record'
 
 const written: Written = {
   name: ' Fluxplayer removal ',
@@ -31,5 +32,69 @@ describe('a title that is written by hand', () => {
     expect(problemOf({ ...written, name: '…' })).toBe('Give it a name.')
     expect(problemOf({ ...written, version: ' ' })).toBe('Give it a version.')
     expect(problemOf({ ...written, remove: '' })).toBe('Write a command that puts it on, or one that takes it off.')
+  })
+})
+
+describe('what is written', () => {
+  it('is all there is, without the room around it', () => {
+    expect(
+      writtenTitle({
+        name: ' Brookmap ',
+        maker: ' Fenwick ',
+        version: ' 2.0 ',
+        fits: ' arch eq "x64" ',
+        install: ' setup --quiet ',
+        remove: ' setup --off ',
+        seenBy: ' Brookmap Studio ',
+      }),
+    ).toEqual({
+      id: 'brookmap',
+      name: 'Brookmap',
+      maker: 'Fenwick',
+      about: {
+        owner: '',
+        category: '',
+        description: '',
+        information: '',
+        privacy: '',
+        notes: '',
+        approvedBy: '',
+        icon: '',
+        licence: '',
+      },
+      trustedSigners: [],
+      conflictsWith: [],
+      releases: [
+        {
+          version: '2.0',
+          offered: false,
+          note: 'not offered yet',
+          needs: [],
+          replaces: [],
+          choices: [],
+          variants: [
+            {
+              id: 'all',
+              fits: 'arch eq "x64"',
+              asPerson: false,
+              contents: [],
+              install: [{ ...emptyStep(), text: 'Put it on', command: 'setup --quiet' }],
+              remove: [{ ...emptyStep(), text: 'Take it off', command: 'setup --off' }],
+              repair: [],
+              presence: { any: false, checks: [{ kind: 'inventory', subject: 'Brookmap Studio', version: '' }] },
+            },
+          ],
+        },
+      ],
+    })
+  })
+
+  it('has no check where nothing is written of one', () => {
+    expect(writtenRelease({ ...written, seenBy: ' ' }).variants[0]?.presence.checks).toEqual([])
+  })
+
+  it('needs one command, whichever', () => {
+    expect(problemOf({ ...written, install: 'setup', remove: ' ' })).toBeUndefined()
+    expect(problemOf({ ...written, install: ' ', remove: ' ' })).toContain('Write a command')
   })
 })

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { Choice, ReleaseRecord } from '../api/catalogue'
-import { costs, toggled, valueWords, withValue } from './choices'
+import { chosen, costs, emptyChoice, fixedWords, isMany, toggled, valueWords, withValue } from './choices'
 
 const languages: Choice = {
   id: 'languages',
@@ -40,5 +40,53 @@ describe('a choice', () => {
       '2.0 KiB',
     )
     expect(costs(release, languages.allowed[0] ?? { value: '', text: '', reads: '', bytes: 1, file: '' })).toBe('')
+  })
+})
+
+describe('the kinds of choices', () => {
+  it('take several values or one', () => {
+    expect((['parts', 'languages', 'channel'] as const).map(kind => isMany({ ...languages, kind }))).toEqual([
+      true,
+      true,
+      false,
+    ])
+    expect(chosen(languages, 'en,,cy')).toEqual(['en', 'cy'])
+    expect(chosen(languages, '')).toEqual([])
+    expect(chosen(channel, 'en,cy')).toEqual(['en,cy'])
+  })
+
+  it('say a value that has no words by itself', () => {
+    expect(valueWords(channel, 'fast')).toBe('fast')
+  })
+
+  it('begin with nothing in them', () => {
+    expect(emptyChoice()).toEqual({ id: '', text: '', kind: 'languages', usual: '', allowed: [] })
+  })
+})
+
+describe('what is fixed', () => {
+  const release = { choices: [languages, { ...channel, text: '' }], variants: [] } as unknown as ReleaseRecord
+
+  it('is said choice by choice', () => {
+    expect(fixedWords(release, { languages: 'en,cy', channel: 'en' })).toBe(
+      'Fixed: languages English, cy, channel English.',
+    )
+    expect(fixedWords(release, { channel: 'en' })).toBe('Fixed: channel English.')
+    expect(fixedWords(release, { languages: '' })).toBe('Fixed: languages none.')
+  })
+
+  it('may be nothing', () => {
+    expect(fixedWords(release, {})).toBe('Nothing is fixed of its choices.')
+  })
+
+  it('keeps the other values', () => {
+    expect(withValue({ languages: 'en', channel: 'fast' }, 'languages', 'cy')).toEqual({
+      languages: 'cy',
+      channel: 'fast',
+    })
+  })
+
+  it('costs what it says where it has no file', () => {
+    expect(costs(release, { value: 'cy', text: '', reads: '', bytes: 1, file: 'none' })).toBe('1 B')
   })
 })

@@ -11,3 +11,27 @@ it('says what happens to the devices', () => {
 it('still says something of an effect that has no words yet', () => {
   expect(effectWords({ ...effect, effect: 'drifts' })).toBe('drifts Fernote Reader')
 })
+
+it.each([
+  ['gains', 'get X'],
+  ['other-release', 'go to X'],
+  ['other-reason', 'keep X, for another reason'],
+  ['loses', 'no longer get X'],
+  ['withdrawn', 'are no longer offered X'],
+  ['settled', 'are settled on X'],
+  ['offered', 'are offered X'],
+  ['removed', 'have X taken off'],
+  ['contested', 'become contested on X'],
+  ['later', 'get X later'],
+  ['unfit', 'find nothing of X that fits them'],
+  ['blocked', 'are blocked on X'],
+  ['replaced', 'lose X, which is replaced'],
+  ['displaced', 'have X kept off'],
+  ['waiting', 'wait for a seat of X'],
+])('%s has its words', (kind, words) => {
+  expect(effectWords({ ...effect, name: 'X', effect: kind })).toBe(words)
+})
+
+it('writes a name as it is', () => {
+  expect(effectWords({ ...effect, name: 'A$& #1', effect: 'gains' })).toBe('get A$& #1')
+})

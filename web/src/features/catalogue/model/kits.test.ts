@@ -25,3 +25,20 @@ describe('a kit that two people edit', () => {
     expect(rewritten(newest, before, { ...before, titles: ['mine', 'b', 'a'] }).titles).toEqual(['mine', 'a', 'theirs'])
   })
 })
+
+describe('the titles of a kit', () => {
+  it('are those of the newest version where the writer changed none', () => {
+    const newest = { ...before, name: 'Bench 2', titles: ['c', 'x'] }
+    expect(rewritten(newest, before, before)).toEqual(newest)
+  })
+
+  it('count once when both put the same one in', () => {
+    const newest = { ...before, titles: ['a', 'b', 'c', 'new'] }
+    expect(rewritten(newest, before, { ...before, titles: ['new', 'a', 'b', 'c'] }).titles).toEqual([
+      'new',
+      'a',
+      'b',
+      'c',
+    ])
+  })
+})

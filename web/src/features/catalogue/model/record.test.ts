@@ -10,8 +10,11 @@ import {
   movedStep,
   reworded,
   withoutStep,
+  withFits,
   withRelease,
+  withSeats,
   withSteps,
+  withVariant,
 } from './record'
 
 const variant = (id: string): VariantRecord => ({
@@ -120,5 +123,150 @@ describe('steps that lead to others', () => {
   it('lead to the one after where theirs is taken out', () => {
     expect(drawn(withoutStep(steps, 2))).toEqual(['a3/3', 'b/', 'd4/'])
     expect(drawn(withoutStep(steps, 3))).toEqual(['a3/4', 'b/', 'c/'])
+  })
+})
+
+describe('the rule of a variant', () => {
+  it('is put in, changed and left out', () => {
+    const plain = variant('x64')
+    expect(withFits(plain, 'arch eq "x64"')).toEqual({ ...plain, fits: 'arch eq "x64"' })
+    expect(withFits({ ...plain, fits: 'a' }, 'b')).toEqual({ ...plain, fits: 'b' })
+    expect(withFits({ ...plain, fits: 'a' }, '  ')).toEqual(plain)
+    expect(withFits({ ...plain, fits: 'a' }, '')).not.toHaveProperty('fits')
+  })
+
+  it('is the same object where nothing is different', () => {
+    const ruled = { ...variant('x64'), fits: 'a' }
+    expect(withFits(ruled, 'a')).toBe(ruled)
+    const plain = variant('x64')
+    expect(withFits(plain, ' ')).toBe(plain)
+  })
+
+  it('changes one variant of one release alone', () => {
+    const after = withVariant(record, { version: '4.1.0', variant: 'x64' }, v => withFits(v, 'a'))
+    expect(after.releases.flatMap(r => r.variants.map(v => v.fits))).toEqual(['a', undefined, undefined, undefined])
+  })
+})
+
+describe('seats', () => {
+  it('are counted where there is a number, and not where there is none', () => {
+    expect(withSeats(record, '40')).toEqual({ ...record, seats: 40 })
+    expect(withSeats({ ...record, seats: 40 }, ' ')).toEqual(record)
+    expect(withSeats({ ...record, seats: 40 }, '')).not.toHaveProperty('seats')
+    const counted = { ...record, seats: 40 }
+    expect(withSeats(counted, '40')).toBe(counted)
+    expect(withSeats(record, '')).toBe(record)
+  })
+
+  it('are changed only by whoever changed them', () => {
+    const words = { name: record.name, maker: record.maker, about: record.about }
+    const counted = { ...record, seats: 40 }
+    expect(reworded({ ...record, seats: 50 }, counted, words, ' 40 ').seats).toBe(50)
+    expect(reworded({ ...record, seats: 50 }, counted, words, '60').seats).toBe(60)
+    expect(reworded({ ...record, seats: 50 }, counted, words, '').seats).toBeUndefined()
+    expect(reworded(record, record, { ...words, name: 'Siltscope' }, '').name).toBe('Siltscope')
+  })
+})
+
+describe('every exit code', () => {
+  it('has words for what it means', () => {
+    expect(
+      (['done', 'restart', 'sign-out', 'again', 'failed'] as const).map(meaning =>
+        exitWords({ code: -7, meaning, againMinutes: 15 }),
+      ),
+    ).toEqual(['-7 done', '-7 restart needed', '-7 sign-out needed', '-7 busy, again in 15 min', '-7 failed'])
+  })
+
+  it('is read with all the room that people leave around it', () => {
+    expect(exitCodes('  -1   failed \n\n \n1641 sign-out\n1618 again\n5 again 30\n')).toEqual([
+      { code: -1, meaning: 'failed', againMinutes: 0 },
+      { code: 1641, meaning: 'sign-out', againMinutes: 0 },
+      { code: 1618, meaning: 'again', againMinutes: 5 },
+      { code: 5, meaning: 'again', againMinutes: 30 },
+    ])
+    expect(exitCodes('')).toEqual([])
+  })
+
+  it.each(['0', 'done', '0 done 5 x', 'x0 done', '0.5 done', '0 restarts', '0 done x', '0 Done'])(
+    '%j is refused by name',
+    line => {
+      expect(exitCodes(`0 done\n ${line}`)).toBe(
+        `“${line}” is not read: write a number and one of done, restart, sign-out, again, failed.`,
+      )
+    },
+  )
+
+  it('starts with those of the usual installers', () => {
+    expect(emptyStep()).toEqual({
+      kind: 'run',
+      text: '',
+      command: '',
+      to: '',
+      limitSeconds: 1200,
+      asPerson: false,
+      folder: '',
+      onlyWith: '',
+      environment: {},
+      exitCodes: [
+        { code: 0, meaning: 'done', againMinutes: 0 },
+        { code: 3010, meaning: 'restart', againMinutes: 0 },
+        { code: 1618, meaning: 'again', againMinutes: 5 },
+      ],
+      goesOn: false,
+      says: '',
+    })
+  })
+})
+
+describe('any program that is moved about', () => {
+  /** A made-up row of numbers that is the same on every run. */
+  function* numbers(): Generator<number, never> {
+    for (let n = 17; ;) {
+      n = (n * 1103515245 + 12345) % 2147483648
+      yield n / 2147483648
+    }
+  }
+  const row = numbers()
+  const below = (n: number) => Math.floor(row.next().value * n)
+
+  it('has each step lead to the very one that it led to', () => {
+    for (let run = 0; run < 300; run++) {
+      const length = 1 + below(6)
+      const lead = () => (below(2) === 0 ? undefined : 1 + below(length + 1))
+      const steps = Array.from({ length }, (_, i) => led({ ...emptyStep(), command: `s${i}` }, lead(), lead()))
+      const named = (list: readonly (typeof steps)[number][], to: number | undefined) =>
+        to === undefined ? 'next' : (list[to - 1]?.command ?? 'end')
+      const at = below(length)
+      const after = movedStep(steps, at, below(length))
+      for (const step of steps) {
+        const now = after.find(s => s.command === step.command)
+        expect(now === undefined ? undefined : [named(after, now.thenTo), named(after, now.failsTo)]).toEqual([
+          named(steps, step.thenTo),
+          named(steps, step.failsTo),
+        ])
+      }
+      const without = withoutStep(steps, at)
+      const gone = steps[at]?.command
+      const instead = (to: string) => (to === gone ? (steps[at + 1]?.command ?? 'end') : to)
+      for (const step of steps.filter(s => s.command !== gone)) {
+        const now = without.find(s => s.command === step.command)
+        expect(now === undefined ? undefined : [named(without, now.thenTo), named(without, now.failsTo)]).toEqual([
+          instead(named(steps, step.thenTo)),
+          instead(named(steps, step.failsTo)),
+        ])
+      }
+    }
+  })
+
+  it('keeps all of its entries wherever one is moved to', () => {
+    for (let run = 0; run < 200; run++) {
+      const list = Array.from({ length: 1 + below(6) }, (_, i) => i)
+      const at = below(list.length + 1)
+      const by = below(9) - 4
+      const after = moved(list, at, by)
+      const inside = at < list.length && at + by >= 0 && at + by < list.length
+      expect(after.indexOf(at)).toBe(inside ? at + by : list.indexOf(at))
+      expect(after.filter(entry => entry !== at)).toEqual(list.filter(entry => entry !== at))
+    }
   })
 })

@@ -44,3 +44,34 @@ describe('a mirror', () => {
     )
   })
 })
+
+describe('every state of a copy', () => {
+  const words = (state: Parameters<typeof copyWords>[0]['state'], held = 1) =>
+    copyWords({ state, held, size: 3, message: 'It answered 500' })
+
+  it('has words of its own', () => {
+    expect(words('held')).toBe('there')
+    expect(words('absent')).toBe('not there')
+    expect(words('partly')).toBe('33 % there')
+    expect(words('waiting')).toBe('waits to be copied')
+    expect(words('copying', 2)).toBe('copying, 66 %')
+    expect(words('failed')).toBe('It answered 500')
+  })
+
+  it('counts whole percent from nothing to everything', () => {
+    expect([0, 1, 2, 3].map(held => percent({ held, size: 3 }))).toEqual([0, 33, 66, 100])
+    expect(percent({ held: 0, size: 0 })).toBe(100)
+  })
+})
+
+describe('a mirror that has nothing to tell', () => {
+  it('says so', () => {
+    const { lookedAt: _, ...never } = line
+    expect(standingWords(never, 5)).toBe('not asked yet')
+    expect(standingWords({ ...never, trouble: 'It does not answer' }, 5)).toBe('It does not answer')
+    expect(standingWords({ ...line, held: 0 }, 1)).toBe('holds 0 of 1 file')
+    expect(savedWords({ fetchedBytes: MIB, servedBytes: MIB, savedBytes: 0 })).toBe(
+      'devices fetched 1.0 MiB here, which itself fetched 1.0 MiB',
+    )
+  })
+})

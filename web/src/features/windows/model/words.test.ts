@@ -14,3 +14,20 @@ describe('a maintenance window in words', () => {
     )
   })
 })
+
+describe('each day', () => {
+  const week = 'Mon Tue Wed Thu Fri Sat Sun'.split(' ')
+
+  it.each(DAYS.map(([day, words], i) => [day, words, week[i]] as const))(
+    '%s has its word and place',
+    (day, words, expected) => {
+      expect(words).toBe(expected)
+      expect(openWords({ days: [day], opens: '06:00', minutes: 60 })).toBe(`${words} at 06:00 for 1 h`)
+    },
+  )
+
+  it('is named when one day alone is missing', () => {
+    const days = DAYS.map(([day]) => day).filter(day => day !== 'SUNDAY')
+    expect(openWords({ days, opens: '00:00', minutes: 1440 })).toBe('Mon, Tue, Wed, Thu, Fri, Sat at 00:00 for 1 d')
+  })
+})
