@@ -8,8 +8,10 @@ import org.junit.jupiter.api.Test;
 import rivo.core.Estates;
 import rivo.core.estate.Assignment;
 import rivo.core.estate.Estate;
+import rivo.core.estate.EstateParts;
 import rivo.core.estate.Intent;
 import rivo.core.estate.Present;
+import rivo.core.estate.Request;
 import rivo.core.estate.Subject;
 import rivo.core.estate.Scope;
 import rivo.core.estate.Target;
@@ -88,6 +90,43 @@ class RehearsalTest {
             assertThat(t.gains().size()).isEqualTo(1);
             assertThat(t.loses().size()).isEqualTo(1);
         });
+    }
+
+    private static String why(Estate before, Estate after) {
+        TitleDifference difference = Rehearsal.of(Resolver.of(before), after).of("siltscope");
+        return difference == null ? "not looked at" : difference.why();
+    }
+
+    /** For each kind of change, what is said of the title that it touches. */
+    @Test
+    void theReasonForWhichATitleIsLookedAtIsSaid() {
+        Estates usual = Estates.usual();
+        usual.assignment(usual.next("siltscope", Intent.REQUIRED, Target.ou("labs")).withWithin("ramGiB ge 8"));
+        Estate before = usual.estate();
+        EstateParts parts = before.parts();
+        Assignment one = before.assignments().all().get(0);
+        assertThat(why(before, before)).isEqualTo("not looked at");
+        assertThat(why(before, before.withAssignments(List.of(one.withPriority(700))))).isEqualTo("a1 is edited");
+        assertThat(why(before, before.withAssignments(List.of(one.retired())))).isEqualTo("a1 is edited");
+        assertThat(why(before, Estate.of(parts.withAssignments(List.of())))).isEqualTo("a1 no longer speaks for it");
+        assertThat(why(before, before.withAssignments(List.of(Assignment.of("a2", 2, Subject.title("siltscope"), Intent.REQUIRED,
+                List.of(Target.ALL_DEVICES)))))).isEqualTo("a2 is added");
+        assertThat(why(before, Estate.of(parts.withTitles(parts.titles().stream().map(t -> t.id().equals("siltscope")
+                ? Title.of(t.id(), "Siltscope, renamed", List.copyOf(t.releases())) : t).toList())))).isEqualTo("its entry in the catalogue is edited");
+        assertThat(why(before, before.withRequests(List.of(new Request("d-labs", "siltscope", null)))))
+                .isEqualTo("a request for it came or went");
+        Estate eightGiB = before.withDevice(Objects.requireNonNull(before.devices().find("d-labs"))
+                .withReport(Estates.facts("ramGiB", "8"), List.of(), List.of()));
+        assertThat(why(before, eightGiB)).startsWith("whom a1 reaches through ");
+        Estate there = before.withDevice(Objects.requireNonNull(before.devices().find("d-labs"))
+                .withReport(Estates.facts(), List.of(), List.of(Present.of("siltscope", null))));
+        assertThat(why(before, there)).isEqualTo("where it is present is different");
+        assertThat(why(Estate.of(parts.withTitles(parts.titles().stream().filter(t -> !t.id().equals("siltscope")).toList())
+                .withAssignments(List.of())), before)).isEqualTo("it is new in the catalogue");
+        assertThat(why(before, Estate.of(parts.withTitles(parts.titles().stream().filter(t -> !t.id().equals("siltscope")).toList())
+                .withAssignments(List.of())))).isEqualTo("it has gone from the catalogue");
+        assertThat(why(before, before.withDevice(Objects.requireNonNull(before.devices().find("d-labs")).withOu("works"))))
+                .isEqualTo("devices or people came, went or moved");
     }
 
     @Test

@@ -3,6 +3,7 @@ package rivo.server.change;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.AfterAll;
@@ -11,6 +12,7 @@ import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import rivo.server.TestClient.Answer;
+import rivo.server.TestDevice;
 import rivo.server.TestServer;
 import rivo.server.Titles;
 import tools.jackson.databind.JsonNode;
@@ -36,7 +38,7 @@ class DraftTest {
     @AfterEach
     void endEverything() {
         server.ask("DELETE", "/api/draft", null);
-        for (String ou : new String[] {"Laboratories", "Hartsmere Laboratory", "Microbiology"}) {
+        for (String ou : new String[] {"Laboratories", "Hartsmere Laboratory", "Coldwell Laboratory", "Microbiology"}) {
             put(ou, "none");
         }
         if (!draft().path("edits").isEmpty()) {
@@ -125,6 +127,39 @@ class DraftTest {
         assertThat(counted.path("devices").size()).isEqualTo(2);
         assertThat(counted.at("/devices/0/name").asString()).startsWith("QB-LAB-");
         assertThat(server.ask("GET", "/api/draft/rehearsal/moon", null).status()).isEqualTo(422);
+    }
+
+    /** Some of each: what is required is taken off at one place and required anew at others. */
+    @Test
+    void everyFigureOpensIntoAsManyDevices() {
+        TestDevice device = TestDevice.enrolled(server, "QB-LAB-001");
+        device.report("{\"number\":1,\"present\":[{\"title\":\"siltscope\",\"version\":\"4.2.0\"}]}");
+        put("Laboratories", "required");
+        publish("first");
+        put("Laboratories", "none");
+        put("Hartsmere Laboratory", "uninstall");
+        put("Coldwell Laboratory", "required");
+        JsonNode rehearsal = draft().path("rehearsal");
+        Map<String, String> figures = Map.of("gains", "gains", "loses", "loses", "removes", "removes", "contested", "newlyContested",
+                "settled", "settled");
+        figures.forEach((part, figure) -> {
+            JsonNode all = server.ask("GET", "/api/draft/rehearsal/" + part, null).body();
+            assertThat(all.path("total").asInt()).as(part).isEqualTo(rehearsal.path(figure).asInt()).isEqualTo(all.path("devices").size());
+            assertThat(all.path("devices").valueStream().map(d -> d.path("id").asString()).distinct()).as(part).hasSize(all.path("total").asInt());
+            List<JsonNode> paged = new ArrayList<>();
+            for (int offset = 0; offset < all.path("total").asInt(); offset += 3) {
+                server.ask("GET", "/api/draft/rehearsal/" + part + "?limit=3&offset=" + offset, null).body().path("devices").forEach(paged::add);
+            }
+            assertThat(paged).as(part).containsExactlyElementsOf(all.path("devices"));
+        });
+        assertThat(rehearsal.path("removes").asInt()).isEqualTo(8);
+        assertThat(rehearsal.path("removesPresent").asInt()).as("the one that has it").isEqualTo(1);
+        assertThat(rehearsal.path("loses").asInt()).isEqualTo(12);
+        JsonNode removed = server.ask("GET", "/api/draft/rehearsal/removes", null).body().at("/devices/0");
+        assertThat(removed.path("title").asString() + " " + removed.path("titleName").asString()).isEqualTo("siltscope Siltscope Lab");
+        assertThat(removed.path("ou").asString()).isNotEmpty();
+        assertThat(draft().at("/rehearsal/titles/0/removes").asInt()).isEqualTo(8);
+        device.report("{\"number\":2,\"present\":[]}");
     }
 
     @Test
