@@ -210,10 +210,17 @@ class InstallerReaderTest {
     }
 
     @ParameterizedTest
-    @ValueSource(strings = {"../../etc/passwd", "/etc/passwd", "C:\\Windows\\x.dll", "a/../../b"})
+    @ValueSource(strings = {"../../etc/passwd", "/etc/passwd", "C:\\Windows\\x.dll", "C:x.dll", "a/../../b", "..\\x.dll", "a\\..\\..\\x.dll",
+        "\\\\server\\share\\x.dll", "\\x.dll", "..", "a/..", "a\\.."})
     void anArchiveThatReachesOutsideIsRefused(String entry) {
         assertThatThrownBy(() -> read("a.zip", zip(entry, "x".getBytes(StandardCharsets.UTF_8))))
                 .isInstanceOf(UnreadableInstallerException.class).hasMessageContaining("outside the folder");
+    }
+
+    @ParameterizedTest
+    @ValueSource(strings = {"a/b.txt", "a\\b.txt", "..a/b", "a../b", "a/...", "a..b", ".../x", "a/.b", "ab:c", "."})
+    void aNameWithDotsThatStaysInsideIsTaken(String entry) throws Exception {
+        assertThat(read("a.zip", zip(entry, "x".getBytes(StandardCharsets.UTF_8))).format().name()).isEqualTo("ZIP");
     }
 
     @Test
