@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { bytes, count, fromNow, some, stretch, idOf } from './format'
+import { bytes, count, date, fromNow, fullInstant, some, stretch, idOf, timeOfDay } from './format'
 
 const NOW = Date.parse('2026-11-23T08:00:00Z')
 
@@ -44,5 +44,72 @@ describe('an id made of a name', () => {
   it('has small letters, digits and hyphens', () => {
     expect(idOf(' Parts & pièces ')).toBe('parts-pieces')
     expect(idOf('…')).toBe('')
+  })
+})
+
+describe('instants where the reader is', () => {
+  const instant = new Date(2026, 10, 3, 9, 5, 7).toISOString()
+
+  it('have a time of day to the second', () => {
+    expect(timeOfDay(instant)).toBe('09:05:07')
+  })
+
+  it('are said by their day, and today by their time', () => {
+    expect(date(instant, new Date(2026, 10, 3, 23, 59).getTime())).toBe('today 09:05')
+    expect(date(instant, new Date(2026, 10, 4, 0, 0).getTime())).toBe('3 Nov')
+    expect(date(instant, new Date(2025, 10, 3, 9, 5).getTime())).toBe('3 Nov')
+  })
+
+  it('are whole on asking', () => {
+    expect(fullInstant(instant)).toMatch(/^Tuesday,? 3 November 2026 at 09:05:07 \S+/)
+  })
+})
+
+describe('the borders of units', () => {
+  it.each([
+    [0, '0 B'],
+    [1023, '1023 B'],
+    [1024, '1.0 KiB'],
+    [99.9 * 1024, '99.9 KiB'],
+    [100 * 1024, '100 KiB'],
+    [1024 ** 4, '1.0 TiB'],
+    [5000 * 1024 ** 4, '5000 TiB'],
+  ])('%d bytes are %s', (n, words) => {
+    expect(bytes(n)).toBe(words)
+  })
+
+  it.each([
+    [-5, '0 s'],
+    [59.4, '59 s'],
+    [60, '1 min'],
+    [3599, '59 min'],
+    [3600, '1 h'],
+    [86399, '23 h 59 min'],
+    [86400, '1 d'],
+    [90000, '1 d 1 h'],
+  ])('%d seconds are %s', (seconds, words) => {
+    expect(stretch(seconds)).toBe(words)
+  })
+
+  it.each([
+    [-2000, '2 s ago'],
+    [-1999, 'now'],
+    [0, 'now'],
+    [1999, 'now'],
+    [2000, 'in 2 s'],
+  ])('%d ms from now is %s', (ms, words) => {
+    expect(fromNow(new Date(NOW + ms).toISOString(), NOW)).toBe(words)
+  })
+})
+
+describe('any id that is made of a name', () => {
+  it('has at most 40 letters, digits and single hyphens, and a letter or digit at both ends', () => {
+    for (const name of ['--Água & Öl--', `${'x'.repeat(39)} and more`, '…', `-${'y'.repeat(60)}-`, 'A  b', '7']) {
+      expect(idOf(name)).toMatch(/^([a-z0-9]+(-[a-z0-9]+)*)?$/)
+      expect(idOf(name).length).toBeLessThanOrEqual(40)
+    }
+    expect(idOf('--Água & Öl--')).toBe('agua-ol')
+    expect(idOf(`-${'y'.repeat(60)}`)).toBe('y'.repeat(40))
+    expect(idOf(`${'x'.repeat(39)} and more`)).toBe('x'.repeat(39))
   })
 })

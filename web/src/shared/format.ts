@@ -70,13 +70,14 @@ export function fullInstant(instant: string): string {
   return full.format(new Date(instant))
 }
 
-/** An id made of a name: small letters, digits and hyphens. */
+/** An id made of a name: at most 40 small letters, digits and single hyphens, none of those at an end. */
 export function idOf(text: string): string {
   return text
     .toLowerCase()
     .normalize('NFD')
     .replace(/\p{M}/gu, '')
     .replace(/[^a-z0-9]+/g, '-')
-    .replace(/^-+|-+$/g, '')
+    .replace(/^-/, '')
     .slice(0, 40)
+    .replace(/-$/, '')
 }

@@ -79,3 +79,61 @@ describe('an edit in words', () => {
     expect(editWords({ ...edit, intent: 'none' }).verb).toBe('End what is assigned')
   })
 })
+
+describe('every figure', () => {
+  it('has its words and its part', () => {
+    expect(
+      figures({ ...NOTHING, gains: 1, loses: 2, removes: 3, newlyContested: 4, settled: 5 }).map(
+        f => `${f.n} ${f.words} (${f.part})`,
+      ),
+    ).toEqual([
+      '1 gain (gains)',
+      '2 lose (loses)',
+      '3 removed (removes)',
+      '4 newly contested (contested)',
+      '5 settled (settled)',
+    ])
+  })
+
+  it('stands in one line', () => {
+    expect(effectWords({ ...NOTHING, gains: 1200, removes: 3, removesPresent: 2, bytes: 1024 })).toBe(
+      '1,200 gain, 0 lose, 3 removed, on 2 it is there now, 1.0 KiB to fetch',
+    )
+    expect(effectWords(NOTHING)).toBe('0 gain, 0 lose')
+    expect(toFetch(NOTHING)).toBe('')
+  })
+})
+
+describe('every edit', () => {
+  const edit: Edit = {
+    subject: 'title:siltscope',
+    name: 'Siltscope Lab',
+    ou: 'o1',
+    ouName: 'Trunk mains',
+    intent: 'required',
+    binding: false,
+    choices: {},
+  }
+
+  it.each([
+    ['required', false, 'Require'],
+    ['required', true, 'Require, binding'],
+    ['uninstall', false, 'Remove'],
+    ['uninstall', true, 'Remove, binding'],
+    ['none', false, 'End what is assigned'],
+  ] as const)('%s, binding %s, is said', (intent, binding, words) => {
+    expect(editWords({ ...edit, intent, binding }).verb).toBe(words)
+  })
+
+  it('says what was there before, and where', () => {
+    expect(editWords(edit).was).toBe('nothing was assigned here')
+    expect(editWords({ ...edit, was: 'required' }).was).toBe('was Require')
+    expect(editWords({ ...edit, was: 'uninstall' }).was).toBe('was Remove')
+    expect(editWords(edit).where).toBe('Trunk mains')
+    const { ouName: _, ...gone } = edit
+    expect(editWords(gone).where).toBe('an OU that has gone')
+    expect(editWords({ ...edit, choices: { languages: 'en,cy', parts: '' } }).choices).toBe(
+      'languages en,cy, parts none',
+    )
+  })
+})

@@ -52,3 +52,32 @@ describe('the colours of a band', () => {
     expect(countsInWords({ ...NONE, uninstall: 2, required: 1 })).toBe('1 install, 2 removed')
   })
 })
+
+describe('a band without devices', () => {
+  const empty = { ...OU, devices: 0, counts: NONE }
+
+  it('shows what is in force at it, and nothing in proportion', () => {
+    expect(fill({ ...empty, outcome: 'required' }, false)).toEqual([{ kind: 'required', share: 1 }])
+    expect(proportions(NONE)).toEqual([])
+  })
+
+  it('is edited when an edit names it', () => {
+    expect(isEdited({ ...empty, edited: true }, false)).toBe(true)
+    expect(isEdited({ ...empty, after: NONE }, false)).toBe(false)
+  })
+})
+
+describe('an edited band', () => {
+  it('is one whose devices come to something else, or one that is named when bands stand below it', () => {
+    expect(isEdited({ ...OU, after: { ...NONE, required: 4 } }, false)).toBe(true)
+    expect(isEdited({ ...OU, edited: true }, false)).toBe(false)
+    expect(isEdited({ ...OU, edited: true }, true)).toBe(true)
+    expect(isEdited({ ...OU, after: { ...NONE, required: 4 } }, true)).toBe(false)
+  })
+})
+
+it('has a word for every colour', () => {
+  expect(countsInWords({ required: 1, contested: 2, uninstall: 3, unfit: 4, none: 5 })).toBe(
+    '1 install, 2 contested, 3 removed, 4 do not fit, 5 untouched',
+  )
+})

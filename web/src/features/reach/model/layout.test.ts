@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { OuReach } from '../api/reach'
-import { layOut, neighbour, share } from './layout'
+import { layOut, neighbour, share, type Band } from './layout'
 import { buildTree, findNode, pathTo } from './tree'
 
 const NONE = { required: 0, uninstall: 0, contested: 0, unfit: 0, none: 0 }
@@ -134,5 +134,185 @@ describe('the arrow keys', () => {
     ['chem', 'ArrowRight', undefined],
   ])('lead from %s by %s to %s', (from, key, to) => {
     expect(neighbour(layout, from, key)?.id).toBe(to)
+  })
+})
+
+describe('any directory', () => {
+  const GAP = 2
+  const LINE = 18
+
+  /** A made-up row of numbers that is the same on every run. */
+  let state = 11
+  const below = (n: number) => {
+    state = (state * 1103515245 + 12345) % 2147483648
+    return Math.floor((state / 2147483648) * n)
+  }
+
+  /** OUs in preorder, whose devices are their own and those below. */
+  function grow(id: string, parent: string | undefined, depth: number): OuReach[] {
+    const children = depth > 4 ? 0 : depth === 1 && below(4) === 0 ? 30 : below(4)
+    const parts = Array.from({ length: children }, (_, i) => grow(`${id}.${i}`, id, depth + 1))
+    const own = below(3) === 0 ? 0 : below(40)
+    const devices = own + parts.reduce((sum, part) => sum + (part[0]?.devices ?? 0), 0)
+    return [ou(id, parent, devices, own), ...parts.flat()]
+  }
+
+  const maps = Array.from({ length: 60 }, (_, i) => {
+    const ous = grow(`t${i}`, undefined, 0)
+    const opened = new Set(below(2) === 0 ? ous.map(o => o.id) : [])
+    const space = { width: 400 + below(1200), height: 100 + below(900) }
+    return { root: tree(ous), opened, space, map: layOut(tree(ous), space, opened) }
+  })
+  const childrenOf = (bands: readonly Band[], band: Band) => bands.filter(b => b.parent === band.id)
+
+  it('fills the whole width in columns that begin together', () => {
+    for (const { map, space } of maps) {
+      expect(map.columns).toBe(1 + Math.max(...map.bands.map(b => b.column)))
+      expect(map.columns).toBeLessThanOrEqual(4)
+      for (const band of map.bands) {
+        const lefts = map.bands.filter(b => b.column === band.column).map(b => b.x)
+        expect(Math.max(...lefts) - Math.min(...lefts)).toBe(0)
+        const next = map.bands.find(b => b.column === band.column + 1)
+        const right = band.first === null ? space.width : (next?.x ?? 0) - GAP
+        expect(band.x + band.width).toBeCloseTo(right, 6)
+        expect(band.width).toBeGreaterThan(0)
+      }
+      expect(map.bands[0]).toMatchObject({ column: 0, x: 0, y: 0, height: map.height, parent: null })
+    }
+  })
+
+  it('gives each column its share of the width', () => {
+    const deep = maps.find(({ map }) => map.columns === 4)
+    const lefts = [0, 1, 2, 3].map(
+      column => (deep?.map.bands.find(b => b.column === column)?.x ?? 0) / (deep?.space.width ?? 1),
+    )
+    expect(lefts.map(left => Math.round(left * 1000))).toEqual([0, 135, 365, 620])
+  })
+
+  it('has the parts of a band tile its height, none lower than a line', () => {
+    for (const { map, space } of maps) {
+      expect(map.height).toBeGreaterThanOrEqual(space.height)
+      for (const band of map.bands) {
+        const parts = childrenOf(map.bands, band)
+        expect(band.height).toBeGreaterThanOrEqual(LINE - 1e-6)
+        expect(band.first).toBe(parts[0]?.id ?? null)
+        if (parts.length > 0) {
+          expect(parts.reduce((sum, p) => sum + p.height, 0) + GAP * (parts.length - 1)).toBeCloseTo(band.height, 5)
+          let top = band.y
+          for (const part of parts) {
+            expect(part.y).toBeCloseTo(top, 5)
+            top += part.height + GAP
+          }
+        }
+      }
+    }
+  })
+
+  it('is no higher than its space where the lines fit, and just as high as its lines else', () => {
+    for (const { map, space } of maps) {
+      const least = (band: Band): number => {
+        const parts = childrenOf(map.bands, band).map(least)
+        return Math.max(LINE, parts.reduce((a, b) => a + b, 0) + GAP * Math.max(0, parts.length - 1))
+      }
+      const [first] = map.bands
+      expect(map.height).toBeCloseTo(Math.max(space.height, first === undefined ? 0 : least(first)), 5)
+    }
+  })
+
+  it('stands for every device once, and says what it gathers', () => {
+    for (const { map, opened } of maps) {
+      for (const band of map.bands.filter(b => b.kind === 'ou')) {
+        const parts = childrenOf(map.bands, band)
+        const { ou: at, children } = band.node
+        expect(band.weight).toBe(at.devices)
+        expect(band.deeper).toBe(band.column === 3 && children.length > 0)
+        if (parts.length === 0) {
+          expect(band.column === 3 || children.length === 0).toBe(true)
+          continue
+        }
+        expect(parts.reduce((sum, p) => sum + p.weight, 0)).toBe(at.devices)
+        const shown = parts.filter(p => p.kind === 'ou')
+        const gathered = parts.find(p => p.kind === 'gathered')
+        expect(shown.length + (gathered?.gathered ?? 0)).toBe(children.length)
+        expect(parts.some(p => p.kind === 'own')).toBe(at.own > 0)
+        expect(parts.filter(p => p.kind !== 'ou').every(p => !p.deeper && p.first === null)).toBe(true)
+        if (opened.has(at.id)) {
+          expect(gathered).toBeUndefined()
+        } else {
+          expect(shown.length).toBe(Math.min(24, children.filter(c => c.ou.devices > 0).length))
+          const smallest = Math.min(...shown.map(p => p.weight))
+          const left = children.filter(c => c.ou.devices > 0 && !shown.some(p => p.id === c.ou.id))
+          expect(left.every(c => c.ou.devices <= smallest)).toBe(true)
+        }
+        expect(shown.map(p => p.id)).toEqual(children.map(c => c.ou.id).filter(id => shown.some(p => p.id === id)))
+      }
+    }
+  })
+
+  it('is walked by the arrow keys from every band', () => {
+    for (const { map } of maps.slice(0, 20)) {
+      for (const band of map.bands) {
+        const column = map.bands.filter(b => b.column === band.column)
+        const at = column.indexOf(band)
+        expect(neighbour(map, band.id, 'ArrowDown')).toBe(column[at + 1] ?? null)
+        expect(neighbour(map, band.id, 'ArrowUp')).toBe(column[at - 1] ?? null)
+        expect(neighbour(map, band.id, 'ArrowLeft')?.id ?? null).toBe(band.parent)
+        expect(neighbour(map, band.id, 'ArrowRight')?.id ?? null).toBe(band.first)
+        expect(neighbour(map, band.id, 'Home')).toBeNull()
+      }
+      expect(neighbour(map, 'nowhere', 'ArrowDown')).toBe(map.bands[0])
+    }
+    expect(neighbour({ bands: [], height: 0, columns: 0 }, 'nowhere', 'ArrowUp')).toBeNull()
+  })
+})
+
+describe('sharing a height', () => {
+  it('goes by weight, evenly where there is none, and never below what one needs', () => {
+    expect(
+      share(
+        [
+          { least: 10, weight: 3 },
+          { least: 10, weight: 1 },
+        ],
+        100,
+      ),
+    ).toEqual([75, 25])
+    expect(
+      share(
+        [
+          { least: 10, weight: 0 },
+          { least: 10, weight: 0 },
+        ],
+        100,
+      ),
+    ).toEqual([50, 50])
+    expect(
+      share(
+        [
+          { least: 10, weight: 99 },
+          { least: 10, weight: 1 },
+        ],
+        100,
+      ),
+    ).toEqual([90, 10])
+    expect(
+      share(
+        [
+          { least: 20, weight: 90 },
+          { least: 10, weight: 10 },
+        ],
+        100,
+      ),
+    ).toEqual([90, 10])
+    expect(share([], 100)).toEqual([])
+    expect(
+      share(
+        [
+          { least: 60, weight: 1 },
+          { least: 60, weight: 1 },
+        ],
+        100,
+      ),
+    ).toEqual([60, 60])
   })
 })

@@ -48,3 +48,10 @@ describe('the tree of OUs', () => {
     expect(pathTo(ROOT, 'moon')).toEqual([])
   })
 })
+
+describe('an OU whose parent is not there', () => {
+  it('is the root when it comes first, and left out otherwise', () => {
+    expect(buildTree([ou('labs', 'gone'), ou('bench', 'labs')])?.children.map(n => n.ou.id)).toEqual(['bench'])
+    expect(buildTree([ou('root'), ou('labs', 'gone')])?.children).toEqual([])
+  })
+})
