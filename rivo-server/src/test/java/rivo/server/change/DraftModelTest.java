@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -22,6 +23,7 @@ import rivo.core.estate.Target;
 import rivo.server.TestServer;
 import rivo.server.Titles;
 import rivo.server.estate.EstateRecords;
+import rivo.server.estate.Json;
 import rivo.server.estate.WorkingEstate;
 import rivo.server.web.ApiException;
 import tools.jackson.databind.JsonNode;
@@ -214,22 +216,17 @@ class DraftModelTest {
 
     @Test
     void aFullDraftTakesNoMore() {
-        List<String> ous = server.bean(WorkingEstate.class).now().ous().all().stream().map(o -> o.id()).toList();
-        int titles = 500 / ous.size() + 1;
-        for (int i = 0; i < titles; i++) {
-            Titles.add(server, "title-" + i, "Title " + i);
+        List<DraftEdit> edits = new ArrayList<>();
+        for (int i = 0; i < 499; i++) {
+            edits.add(DraftEdit.title("title-" + i, server.ou("Finance"), "required", false));
         }
-        int put = 0;
-        for (int i = 0; i < titles && put < 500; i++) {
-            for (int o = 0; o < ous.size() && put < 500; o++, put++) {
-                drafts.put("imara", DraftEdit.title("title-" + i, ous.get(o), "required", false));
-            }
-        }
+        server.bean(JdbcClient.class).sql("merge into drafts (who, edits) values ('imara', ?)").params(Json.write(edits)).update();
+        drafts.put("imara", DraftEdit.title("siltscope", server.ou("Finance"), "required", false));
         assertThat(drafts.edits("imara")).hasSize(500);
-        assertThatThrownBy(() -> drafts.put("imara", DraftEdit.title("siltscope", ous.get(0), "required", false)))
+        assertThatThrownBy(() -> drafts.put("imara", DraftEdit.title("siltscope", server.ou("Billing"), "required", false)))
                 .isInstanceOf(RefusedException.class).hasMessageContaining("at most 500");
         assertThat(drafts.edits("imara")).hasSize(500);
-        drafts.put("imara", DraftEdit.title("title-0", ous.get(0), "uninstall", false));
+        drafts.put("imara", DraftEdit.title("siltscope", server.ou("Finance"), "uninstall", false));
         assertThat(drafts.edits("imara")).as("one in place of another").hasSize(500);
     }
 }
