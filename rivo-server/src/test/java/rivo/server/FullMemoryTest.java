@@ -5,8 +5,9 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.Map;
-import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
 
 /** A server whose memory fills up, as by a leak. */
 class FullMemoryTest {
@@ -16,9 +17,11 @@ class FullMemoryTest {
     @TempDir
     private Path data;
 
-    @Test
-    void changesStopLoudlyBeforeAnythingElseDoesAndGoOnWhenThereIsRoom() throws Exception {
-        SpawnedServer server = SpawnedServer.start(data, "200m");
+    /** The collector of the demo, and the usual one. */
+    @ParameterizedTest
+    @ValueSource(strings = {"Serial", "G1"})
+    void changesStopLoudlyBeforeAnythingElseDoesAndGoOnWhenThereIsRoom(String collector) throws Exception {
+        SpawnedServer server = SpawnedServer.start(data, "200m", collector);
         try {
             TestClient admin = new TestClient(server.url()).signIn();
             TestDevice device = TestDevice.withToken(server.url(), id(admin), token(admin));

@@ -36,10 +36,10 @@ public final class SpawnedServer {
         reader.start();
     }
 
-    /** @param heap such as {@code 400m} */
-    public static SpawnedServer start(Path data, String heap) throws IOException {
+    /** @param heap such as {@code 400m} @param collector such as {@code Serial} */
+    public static SpawnedServer start(Path data, String heap, String collector) throws IOException {
         return new SpawnedServer(new ProcessBuilder(Path.of(System.getProperty("java.home"), "bin", "java").toString(),
-                "-XX:TieredStopAtLevel=1", "-XX:+UseSerialGC", "-Xmx" + heap, "-cp", System.getProperty("java.class.path"), Main.class.getName(),
+                "-XX:TieredStopAtLevel=1", "-XX:+Use" + collector + "GC", "-Xmx" + heap, "-cp", System.getProperty("java.class.path"), Main.class.getName(),
                 data.toString()).redirectErrorStream(true).start());
     }
 

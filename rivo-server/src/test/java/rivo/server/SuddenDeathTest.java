@@ -71,7 +71,7 @@ class SuddenDeathTest {
 
     private void start() throws IOException {
         dying = false;
-        server = SpawnedServer.start(data, "400m");
+        server = SpawnedServer.start(data, "400m", "Serial");
         admin = new TestClient(server.url()).signIn();
         devices.replaceAll((name, device) -> device.at(server.url()));
     }
