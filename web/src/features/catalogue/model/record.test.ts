@@ -197,24 +197,11 @@ describe('every exit code', () => {
   )
 
   it('starts with those of the usual installers', () => {
-    expect(emptyStep()).toEqual({
-      kind: 'run',
-      text: '',
-      command: '',
-      to: '',
-      limitSeconds: 1200,
-      asPerson: false,
-      folder: '',
-      onlyWith: '',
-      environment: {},
-      exitCodes: [
-        { code: 0, meaning: 'done', againMinutes: 0 },
-        { code: 3010, meaning: 'restart', againMinutes: 0 },
-        { code: 1618, meaning: 'again', againMinutes: 5 },
-      ],
-      goesOn: false,
-      says: '',
-    })
+    const step = emptyStep()
+    expect(exitText(step.exitCodes)).toBe('0 done\n3010 restart\n1618 again 5')
+    expect([step.kind, step.limitSeconds, step.asPerson, step.goesOn]).toEqual(['run', 1200, false, false])
+    expect([step.text, step.command, step.to, step.folder, step.onlyWith, step.says]).toEqual(['', '', '', '', '', ''])
+    expect(step.environment).toEqual({})
   })
 })
 
