@@ -11,10 +11,8 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.time.Instant;
-import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Random;
 import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
@@ -38,8 +36,6 @@ import rivo.server.catalogue.Contents;
 import rivo.server.change.DraftEdit;
 import rivo.server.change.Drafts;
 import rivo.server.change.Publishing;
-import rivo.server.estate.EstateRecords;
-import rivo.server.estate.WorkingEstate;
 import rivo.server.mirror.Mirror;
 import rivo.server.mirror.Mirrors;
 import rivo.server.web.ApiException;
@@ -144,85 +140,6 @@ class DeviceProtocolTest {
         assertThat(again.body().path("last").asInt()).isEqualTo(1);
         assertThat(page().at("/facts/arch").asString()).isEqualTo("x64");
         assertThat(page().at("/lines/0/group").asString()).isEqualTo("in-place");
-    }
-
-    /** Each part of a report stands for itself: what is left out stays as it was, what is empty is empty. */
-    @Test
-    void whatAReportLeavesOutStaysAsItWas() {
-        report("{\"number\":1,\"facts\":{\"arch\":\"x64\"},\"present\":[{\"title\":\"siltscope\",\"version\":\"4.2.0\"}],"
-                + "\"software\":[{\"name\":\"Siltscope Lab\",\"version\":\"4.2.0\",\"publisher\":\"Quillbrook\"}]}");
-        Device whole = known();
-        report("{\"number\":2}");
-        assertThat(known()).as("nothing said").isEqualTo(whole);
-        report("{\"number\":3,\"facts\":{\"arch\":\"arm64\"}}");
-        assertThat(known().facts().asMap()).containsExactly(Map.entry("arch", "arm64"));
-        assertThat(known().software()).isEqualTo(whole.software()).hasSize(1);
-        assertThat(known().present()).isEqualTo(whole.present()).hasSize(1);
-        report("{\"number\":4,\"present\":[]}");
-        assertThat(known().present()).isEmpty();
-        assertThat(known().software()).isEqualTo(whole.software());
-        report("{\"number\":5,\"software\":[]}");
-        assertThat(known().software()).isEmpty();
-        assertThat(known().facts().asMap()).containsExactly(Map.entry("arch", "arm64"));
-        assertThat(read()).as("as a restart would read it").isEqualTo(known());
-    }
-
-    private Device known() {
-        return server.bean(WorkingEstate.class).now().devices().find(id);
-    }
-
-    private Device read() {
-        return server.bean(EstateRecords.class).read(Instant.now()).devices().find(id);
-    }
-
-    /** Any sequence of reports, held against the plainest idea of what they say; the database and memory agree throughout. */
-    @Test
-    void anySequenceOfReportsIsKeptAsItWasSaid() {
-        long seed = System.nanoTime();
-        Random random = new Random(seed);
-        Map<String, String> facts = Map.of();
-        Map<String, String> present = Map.of();
-        long number = 0;
-        for (int step = 0; step < 50; step++) {
-            long next = number + random.nextInt(4) - 1;
-            Map<String, String> newFacts = random.nextInt(3) == 0 ? null : some(random, "x.a", "x.b", "arch");
-            Map<String, String> newPresent = random.nextInt(3) == 0 ? null : some(random, "siltscope");
-            Map<String, Object> body = new HashMap<>(Map.of("number", next));
-            if (newFacts != null) {
-                body.put("facts", newFacts);
-            }
-            if (newPresent != null) {
-                body.put("present", newPresent.entrySet().stream().map(e -> Map.of("title", e.getKey(), "version", e.getValue())).toList());
-            }
-            Answer answer = report(new String(JSON.writeValueAsBytes(body), StandardCharsets.UTF_8));
-            String what = "seed " + seed + ", step " + step;
-            boolean taken = next > number;
-            if (next < 1) {
-                assertThat(answer.status()).as(what).isIn(200, 422);
-            } else {
-                assertThat(answer.body().path("taken").asBoolean()).as(what + " " + answer.body()).isEqualTo(taken);
-            }
-            if (taken) {
-                number = next;
-                facts = newFacts == null ? facts : newFacts;
-                present = newPresent == null ? present : newPresent;
-            }
-            assertThat(known().facts().asMap()).as(what).isEqualTo(facts);
-            Map<String, String> found = new HashMap<>();
-            known().present().forEach(p -> found.put(p.title(), String.valueOf(p.version())));
-            assertThat(found).as(what).isEqualTo(present);
-            assertThat(read()).as(what).isEqualTo(known());
-        }
-    }
-
-    private static Map<String, String> some(Random random, String... names) {
-        Map<String, String> some = new HashMap<>();
-        for (String name : names) {
-            if (random.nextBoolean()) {
-                some.put(name, "1." + random.nextInt(3));
-            }
-        }
-        return some;
     }
 
     @Test
