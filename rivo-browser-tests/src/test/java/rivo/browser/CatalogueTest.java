@@ -160,13 +160,13 @@ class CatalogueTest extends BrowserTest {
             page.evaluate("theme => localStorage.setItem('rivo.theme', theme)", theme);
             page.navigate("/catalogue");
             assertThat(page.getByText("Siltscope Lab").first()).isVisible();
-            assertThat(browser.faults()).as("the catalogue, %s", theme).isEmpty();
+            assertThat(browser.faults(theme)).as("the catalogue, %s", theme).isEmpty();
             page.navigate("/catalogue/siltscope?release=4.2.0&device=QB-LAB-003");
             assertThat(page.getByText("tried on")).isVisible();
-            assertThat(browser.faults()).as("a title, %s", theme).isEmpty();
+            assertThat(browser.faults(theme)).as("a title, %s", theme).isEmpty();
             page.keyboard().press("n");
             assertThat(page.getByText("A new step")).isVisible();
-            assertThat(browser.faults()).as("a step, %s", theme).isEmpty();
+            assertThat(browser.faults(theme)).as("a step, %s", theme).isEmpty();
         }
     }
 }
