@@ -178,6 +178,7 @@ class JsonTokensTest {
                 try {
                     Thread.sleep(Duration.ofMillis(20).toMillis());
                 } catch (InterruptedException e) {
+                    Thread.currentThread().interrupt();
                     throw new IOException("stopped", e);
                 }
                 java.util.Arrays.fill(bytes, offset, offset + length, (byte) ' ');
