@@ -68,10 +68,6 @@ public final class SpawnedServer {
         process.getOutputStream().flush();
     }
 
-    public boolean isAlive() {
-        return process.isAlive();
-    }
-
     /** Ends it by SIGKILL. */
     public void kill() throws InterruptedException {
         process.destroyForcibly().waitFor();

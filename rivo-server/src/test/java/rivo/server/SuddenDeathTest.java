@@ -10,11 +10,13 @@ import java.util.ArrayList;
 import java.util.HexFormat;
 import java.util.List;
 import java.util.Map;
+import java.util.Queue;
 import java.util.Random;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.ConcurrentLinkedQueue;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.TimeUnit;
@@ -23,6 +25,9 @@ import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.springframework.jdbc.core.simple.JdbcClient;
+import rivo.server.catalogue.Presence;
+import rivo.server.catalogue.Step;
+import rivo.server.catalogue.TitleRecord;
 import rivo.server.storage.Database;
 import tools.jackson.databind.JsonNode;
 
@@ -43,6 +48,8 @@ class SuddenDeathTest {
     private SpawnedServer server;
     private TestClient admin;
     private volatile boolean dying;
+    /** What failed before the server did. */
+    private final Queue<Throwable> early = new ConcurrentLinkedQueue<>();
 
     /** What the server has said yes to, and what it was asked without an answer. */
     private final Map<String, Long> reported = new ConcurrentHashMap<>();
@@ -67,6 +74,7 @@ class SuddenDeathTest {
         server.kill();
         assertThat(reported.values().stream().mapToLong(Long::longValue).sum()).as("acknowledged reports").isGreaterThan(20L * ROUNDS);
         assertThat(titles.size() + changes.size() + contents.size()).as("acknowledged titles, changes and files").isGreaterThan(ROUNDS);
+        assertThat(List.of(titles.size(), changes.size(), contents.size())).as("acknowledged titles, changes and files").allMatch(n -> n > 0);
     }
 
     private void start() throws IOException {
@@ -122,29 +130,28 @@ class SuddenDeathTest {
         server.kill();
         threads.shutdown();
         assertThat(threads.awaitTermination(30, TimeUnit.SECONDS)).isTrue();
+        assertThat(early).as("what failed before the server did").isEmpty();
     }
 
     private void run(ExecutorService threads, Load load) {
-        threads.submit(() -> {
+        threads.execute(() -> {
             try {
-                TestClient client = new TestClient(server.url()).signIn();
                 while (!dying) {
-                    load.once(client);
+                    load.once(admin);
                 }
-            } catch (Exception e) {
+            } catch (Exception | AssertionError e) {
                 if (!dying) {
-                    throw new IllegalStateException("it failed before the server did", e);
+                    early.add(e);
                 }
             }
-            return null;
         });
     }
 
     private void putTitle(TestClient client, String id) throws Exception {
-        Map<String, Object> step = Map.of("kind", "run", "command", "x", "limitSeconds", 60);
-        Map<String, Object> variant = Map.of("id", "all", "install", List.of(step), "remove", List.of(step));
-        Map<String, Object> record = Map.of("id", id, "name", "Title " + id, "maker", "Quillbrook", "releases",
-                List.of(Map.of("version", "1.0", "offered", true, "variants", List.of(variant))));
+        Step step = Step.run("Run it", "x", List.of());
+        TitleRecord.VariantRecord variant = new TitleRecord.VariantRecord("all", null, false, List.of(), List.of(step), List.of(step), List.of(),
+                Presence.inventory("Title " + id));
+        TitleRecord record = TitleRecord.of(id, "Title " + id, "Quillbrook", List.of(TitleRecord.ReleaseRecord.of("1.0", List.of(variant))));
         ask(client, "PUT", "/api/titles/" + id, Map.of("revision", 0, "record", record), 200);
         titles.add(id);
     }
