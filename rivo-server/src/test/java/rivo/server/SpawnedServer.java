@@ -76,7 +76,10 @@ public final class SpawnedServer {
     /** What runs in that process. */
     public static final class Main {
 
-        private static final int AT_ONCE = 256 << 10;
+        /** Quickly at first; then slowly, as a leak does, so that what is held is tested and not who is quicker. */
+        private static final int QUICK = 100_000;
+        private static final int SLOW = 30_000;
+        private static final int QUICK_ONES = 600;
         private static final long PAUSE_MILLIS = 10;
         private static volatile boolean filling;
 
@@ -101,13 +104,13 @@ public final class SpawnedServer {
                 while (filling) {
                     Thread.sleep(PAUSE_MILLIS);
                     if (road.health().getStatus().equals(Status.UP)) {
-                        held.add(new byte[AT_ONCE]);
+                        held.add(new byte[held.size() < QUICK_ONES ? QUICK : SLOW]);
                     }
                 }
             } catch (InterruptedException e) {
                 throw new IllegalStateException(e);
             }
-            System.out.println("held " + held.size());
+            System.out.println("held " + held.size() + " parts");
         }
     }
 }

@@ -1,12 +1,17 @@
 package rivo.server.estate;
 
+import com.sun.management.GarbageCollectorMXBean;
+import com.sun.management.GcInfo;
 import jakarta.annotation.PreDestroy;
 import java.lang.management.ManagementFactory;
 import java.lang.management.MemoryPoolMXBean;
 import java.lang.management.MemoryType;
-import java.lang.management.MemoryUsage;
+import java.util.Comparator;
 import java.util.List;
+import java.util.Objects;
+import java.util.Set;
 import java.util.regex.Pattern;
+import java.util.stream.Collectors;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
@@ -15,9 +20,10 @@ import org.springframework.stereotype.Component;
  * Has changes refused while the heap is nearly full, before an {@link OutOfMemoryError} comes to whatever thread happens to ask next: the
  * one that takes connections cannot be replaced.
  *
- * <p><b>How.</b> What counts is what the collector could not free: the use of every pool of the heap after its last collection
- * ({@link MemoryPoolMXBean#getCollectionUsage}), all together, against the most that the heap may have. Above nine parts in ten changes
- * are refused; below eight they are taken again. It looks twice a second, and costs nothing to speak of.
+ * <p><b>How.</b> Ten times a second it looks how much of the heap was in use when the latest collection of any kind had ended (all pools at
+ * that one instant, {@link GcInfo#getMemoryUsageAfterGc}). Where that is above 85 % of the most that the heap may have, it asks
+ * for a full collection, since a partial one leaves garbage behind; if that leaves as much, changes are refused, until one leaves no more
+ * than 75 %. (Above that a collector may fail to find room in one piece.) Collections that it asks for take at most a twentieth of the time.
  *
  * <p>Should a thread of the container die of an error all the same, nobody would get through any more while the process looks alive. Then
  * the process ends: nothing that was acknowledged is lost, and whoever watches over it starts it again.
@@ -27,17 +33,21 @@ class MemoryWatch {
 
     static final int ENDED_FOR_MEMORY = 3;
     private static final Logger LOG = LoggerFactory.getLogger(MemoryWatch.class);
-    private static final long EVERY_MILLIS = 500;
-    private static final double TOO_FULL = 0.9;
-    private static final double ROOM_AGAIN = 0.8;
+    private static final long EVERY_MILLIS = 100;
+    private static final long COLLECTIONS_APART_NANOS = 1_000_000_000;
+    private static final long PART_OF_THE_TIME = 20;
+    private static final double TOO_FULL = 0.85;
+    private static final double ROOM_AGAIN = 0.75;
     /** Those of Tomcat's threads that nothing replaces. */
     private static final Pattern IRREPLACEABLE = Pattern.compile("https?-.*-(Acceptor|Poller).*");
 
     private final Road road;
-    private final List<MemoryPoolMXBean> pools = ManagementFactory.getMemoryPoolMXBeans().stream()
-            .filter(pool -> pool.getType() == MemoryType.HEAP && pool.getCollectionUsage() != null).toList();
+    private final List<GarbageCollectorMXBean> collectors = ManagementFactory.getPlatformMXBeans(GarbageCollectorMXBean.class);
+    private final Set<String> heapPools = ManagementFactory.getMemoryPoolMXBeans().stream()
+            .filter(pool -> pool.getType() == MemoryType.HEAP).map(MemoryPoolMXBean::getName).collect(Collectors.toSet());
     private final Thread thread = new Thread(this::watch, "memory-watch");
     private final Thread.UncaughtExceptionHandler before = Thread.getDefaultUncaughtExceptionHandler();
+    private long nextCollection = System.nanoTime();
     private boolean isShort;
 
     MemoryWatch(Road road) {
@@ -51,7 +61,13 @@ class MemoryWatch {
         try {
             while (true) {
                 Thread.sleep(EVERY_MILLIS);
-                look(heldAfterCollections() / Runtime.getRuntime().maxMemory());
+                double full = full();
+                if (full > limit() && System.nanoTime() - nextCollection >= 0) {
+                    collect();
+                    look(full());
+                } else if (full <= limit()) {
+                    look(full);
+                }
             }
         } catch (InterruptedException e) {
             LOG.debug("no longer watching the memory");
@@ -60,19 +76,36 @@ class MemoryWatch {
         }
     }
 
-    /** @param full the part of the heap that is held, from 0 to 1 */
+    private void collect() {
+        long start = System.nanoTime();
+        System.gc();
+        long end = System.nanoTime();
+        nextCollection = end + Math.max(COLLECTIONS_APART_NANOS, PART_OF_THE_TIME * (end - start));
+    }
+
+    private double limit() {
+        return isShort ? ROOM_AGAIN : TOO_FULL;
+    }
+
+    /** @param full the part of the heap that a full collection could not free, or more than that, from 0 to 1 */
     void look(double full) {
-        isShort = full > (isShort ? ROOM_AGAIN : TOO_FULL);
+        isShort = full > limit();
         road.memoryIsShort(isShort);
     }
 
-    private double heldAfterCollections() {
-        double sum = 0;
-        for (MemoryPoolMXBean pool : pools) {
-            MemoryUsage usage = pool.getCollectionUsage();
-            sum += usage == null ? 0 : usage.getUsed();
-        }
-        return sum;
+    private double full() {
+        return (double) leftByTheLatestCollection() / Runtime.getRuntime().maxMemory();
+    }
+
+    /** In bytes; 0 before the first collection. */
+    private long leftByTheLatestCollection() {
+        return collectors.stream().map(GarbageCollectorMXBean::getLastGcInfo).filter(Objects::nonNull).max(Comparator.comparing(GcInfo::getEndTime))
+                .map(this::heapAfter).orElse(0L);
+    }
+
+    private long heapAfter(GcInfo collection) {
+        return collection.getMemoryUsageAfterGc().entrySet().stream().filter(pool -> heapPools.contains(pool.getKey()))
+                .mapToLong(pool -> pool.getValue().getUsed()).sum();
     }
 
     private void died(Thread of, Throwable e) {

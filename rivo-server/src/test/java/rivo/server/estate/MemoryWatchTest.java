@@ -32,13 +32,13 @@ class MemoryWatchTest {
     }
 
     @Test
-    void changesStopAboveNinePartsInTenAndGoOnBelowEight() {
+    void changesStopAbove85PercentAndGoOnBelow75() {
         watch.stop();
-        expect(0.9, false);
-        expect(0.91, true);
-        expect(0.85, true);
-        expect(0.79, false);
         expect(0.85, false);
+        expect(0.86, true);
+        expect(0.76, true);
+        expect(0.75, false);
+        expect(0.76, false);
     }
 
     @Test
