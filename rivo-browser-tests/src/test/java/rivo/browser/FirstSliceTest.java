@@ -157,6 +157,18 @@ class FirstSliceTest extends BrowserTest {
         assertThat(button("Look through")).isHidden();
     }
 
+    /** Else none of the sweeps could fail. */
+    @Test
+    @Order(6)
+    void faultsThatArePlantedAreFound() {
+        page.navigate("/");
+        page.getByLabel("Account name").waitFor();
+        page.evaluate("() => document.querySelector('main, form').insertAdjacentHTML('beforeend', '<button type=\"button\"></button>')");
+        assertThat(browser.faults("light")).singleElement().asString().startsWith("button-name");
+        page.evaluate("() => Object.assign(document.querySelector('label').style, {color: '#ccc', background: '#fff'})");
+        assertThat(browser.faults("dark")).singleElement().asString().startsWith("color-contrast");
+    }
+
     @Test
     @Order(6)
     void aDeviceThatDoesNotExistIsSaid() {
