@@ -23,9 +23,9 @@ import rivo.core.explain.Trail;
 import rivo.core.explain.Trails;
 import rivo.core.rehearse.Rehearsal;
 import rivo.core.resolve.BaseOutcome;
-import rivo.core.resolve.Resolver.UnitOutcome;
 import rivo.core.resolve.Resolver;
-import rivo.core.resolve.Share;
+import rivo.core.resolve.Resolver.UnitOutcome;
+import rivo.core.resolve.UnitsWith;
 
 /** The core's figures by JMH; {@code ./rivo bench} takes them at full size with their floors. */
 @State(Scope.Benchmark)
@@ -63,7 +63,7 @@ public class ResolveBenchmark {
 
     /** Sections 3 to 6 for every title and unit, audiences ready, two threads. */
     @Benchmark
-    public Map<String, List<Share<BaseOutcome>>> ladder() {
+    public Map<String, List<UnitsWith<BaseOutcome>>> ladder() {
         return resolver.follow(resolver.estate()).bases(2);
     }
 

@@ -10,7 +10,7 @@ import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
 import org.springframework.boot.health.contributor.Status;
-import rivo.server.estate.Road;
+import rivo.server.estate.ChangeWriter;
 
 /** A server in a process of its own, to be killed or starved. */
 public final class SpawnedServer {
@@ -93,17 +93,17 @@ public final class SpawnedServer {
             for (int told = System.in.read(); told >= 0; told = System.in.read()) {
                 filling = told == '+';
                 if (filling) {
-                    new Thread(() -> fill(server.bean(Road.class)), "fills the memory").start();
+                    new Thread(() -> fill(server.bean(ChangeWriter.class)), "fills the memory").start();
                 }
             }
         }
 
-        private static void fill(Road road) {
+        private static void fill(ChangeWriter writer) {
             List<byte[]> held = new ArrayList<>();
             try {
                 while (filling) {
                     Thread.sleep(PAUSE_MILLIS);
-                    if (road.health().getStatus().equals(Status.UP)) {
+                    if (writer.health().getStatus().equals(Status.UP)) {
                         held.add(new byte[held.size() < QUICK_ONES ? QUICK : SLOW]);
                     }
                 }

@@ -27,7 +27,7 @@ import rivo.directory.demo.DemoOrganisation;
 import rivo.directory.demo.EmbeddedDirectory;
 import rivo.server.TestClient.Answer;
 import rivo.server.directory.DirectoryFollower;
-import rivo.server.estate.Road;
+import rivo.server.estate.ChangeWriter;
 import rivo.server.estate.WorkingEstate;
 import rivo.server.storage.Database;
 
@@ -137,7 +137,7 @@ public final class TestServer implements AutoCloseable {
         CountDownLatch waiting = new CountDownLatch(1);
         ExecutorService threads = Executors.newFixedThreadPool(3);
         try {
-            threads.submit(() -> bean(Road.class).take(journey -> {
+            threads.submit(() -> bean(ChangeWriter.class).take(context -> {
                 busy.countDown();
                 try {
                     return waiting.await(10, TimeUnit.SECONDS);

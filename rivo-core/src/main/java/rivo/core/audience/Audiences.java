@@ -163,7 +163,7 @@ public final class Audiences {
 
     /** Those of the units that a wave's share takes, kept for all units that the pair's target reaches. */
     Positions share(String assignment, Target target, Follows side, Scope scope, int limit, IntPredicate takes) {
-        return keep(new KeptSets.Share(target, assignment, limit), side, scope,
+        return keep(new KeptSets.UnitsWith(target, assignment, limit), side, scope,
                 () -> reach(target, side, scope).filter(takes));
     }
 

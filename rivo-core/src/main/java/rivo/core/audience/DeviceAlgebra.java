@@ -24,12 +24,12 @@ final class DeviceAlgebra extends SetAlgebra {
     private final PersonUnits units;
     private final UserAlgebra users;
     private final Function<ValueCondition, Positions> collections;
-    private final Carried<DeviceColumns> columns;
-    private final Carried<FactColumns> userColumns;
+    private final CarriedColumns<DeviceColumns> columns;
+    private final CarriedColumns<FactColumns> userColumns;
     private final Map<SomeOf, Positions> answers = new ConcurrentHashMap<>();
 
     private DeviceAlgebra(Estate estate, Groups groups, PersonUnits units, Function<ValueCondition, Positions> collections,
-            Carried<DeviceColumns> columns, Carried<FactColumns> userColumns) {
+            CarriedColumns<DeviceColumns> columns, CarriedColumns<FactColumns> userColumns) {
         super(estate, groups, estate.devices().size());
         this.units = units;
         this.users = new UserAlgebra(estate, groups, userColumns);
@@ -40,8 +40,8 @@ final class DeviceAlgebra extends SetAlgebra {
 
     /** @param collections the devices in the collections whose name satisfies a condition */
     DeviceAlgebra(Estate estate, Groups groups, PersonUnits units, Function<ValueCondition, Positions> collections) {
-        this(estate, groups, units, collections, Carried.of(new DeviceColumns(estate.devices()), estate.devices().size()),
-                Carried.of(UserAlgebra.columns(estate.users()), estate.users().size()));
+        this(estate, groups, units, collections, CarriedColumns.of(new DeviceColumns(estate.devices()), estate.devices().size()),
+                CarriedColumns.of(UserAlgebra.columns(estate.users()), estate.users().size()));
     }
 
     /** That of a newer estate, with what has been laid out. */

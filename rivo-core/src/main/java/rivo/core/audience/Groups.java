@@ -21,9 +21,9 @@ import rivo.core.estate.Target;
 /**
  * What the groups hold, nested ones included. Immutable but for a cache; safe for any thread.
  *
- * <p><b>How.</b> Groups that hold each other in a circle form one <b>knot</b> and hold the same. Knots come in an order
- * in which a knot stands after those it holds, so that its members are its own and theirs. What a group lists, and what a
- * knot holds, is worked out when it is first asked for, and goes along to newer estates as long as the group is the same:
+ * <p><b>How.</b> Groups that hold each other in a circle form one <b>cycle</b> and hold the same. Cycles come in an order
+ * in which a cycle stands after those it holds, so that its members are its own and theirs. What a group lists, and what a
+ * cycle holds, is worked out when it is first asked for, and goes along to newer estates as long as the group is the same:
  * there may be tens of millions of memberships, and finding each by its id is what costs.
  */
 final class Groups {
@@ -48,10 +48,10 @@ final class Groups {
     private final Estate estate;
     /** For each group those that it lists itself. */
     private final Map<String, List<String>> nested;
-    private final Knots knots;
+    private final GroupCycles cycles;
     /** What each group lists itself. */
     private final Map<String, Members> listed = new ConcurrentHashMap<>();
-    /** What each knot holds. */
+    /** What each cycle holds. */
     private final Map<Integer, Members> members = new ConcurrentHashMap<>();
 
     Groups(Estate estate) {
@@ -62,7 +62,7 @@ final class Groups {
     private Groups(Estate estate, Map<String, List<String>> nested) {
         this.estate = estate;
         this.nested = nested;
-        this.knots = new Knots(nested);
+        this.cycles = new GroupCycles(nested);
     }
 
     private static int memberships(Estate estate) {
@@ -89,7 +89,7 @@ final class Groups {
 
     /**
      * The groups of a newer estate, keeping what cannot have changed: what every group lists that is the same, and the
-     * members of every knot that no changed group is in or below.
+     * members of every cycle that no changed group is in or below.
      */
     static Groups after(Groups before, Estate newer, Moves devices, Moves users) {
         Map<String, List<String>> nested = new HashMap<>();
@@ -110,10 +110,10 @@ final class Groups {
     /** The ids of the groups that may hold something else than in another estate: they, or some below, list something else. */
     Set<String> changedSince(Groups other) {
         Set<String> changed = new HashSet<>();
-        for (int knot = 0; knot < knots.size(); knot++) {
-            List<String> own = knots.groups(knot);
+        for (int cycle = 0; cycle < cycles.size(); cycle++) {
+            List<String> own = cycles.groups(cycle);
             if (!own.stream().allMatch(id -> other.has(group(id)))
-                    || knots.below(knot).stream().anyMatch(below -> changed.contains(knots.groups(below).get(0)))) {
+                    || cycles.below(cycle).stream().anyMatch(below -> changed.contains(cycles.groups(below).get(0)))) {
                 changed.addAll(own);
             }
         }
@@ -122,12 +122,12 @@ final class Groups {
 
     private void keep(Groups before, Moves devices, Moves users) {
         Set<String> changed = changedSince(before);
-        for (int knot = 0; knot < knots.size(); knot++) {
-            List<String> own = knots.groups(knot);
+        for (int cycle = 0; cycle < cycles.size(); cycle++) {
+            List<String> own = cycles.groups(cycle);
             Members held = changed.contains(own.get(0)) ? null : before.known(own.get(0));
             Members now = held == null ? null : held.at(devices, users);
             if (now != null) {
-                members.put(knot, now);
+                members.put(cycle, now);
             }
             for (String id : own) {
                 Members lists = before.has(group(id)) ? before.listed.get(id) : null;
@@ -144,9 +144,9 @@ final class Groups {
 
     /** What a known group holds. */
     Members of(String group) {
-        int knot = Objects.requireNonNull(knots.of(group));
-        Members held = members.get(knot);
-        return held == null ? compute(knot) : held;
+        int cycle = Objects.requireNonNull(cycles.of(group));
+        Members held = members.get(cycle);
+        return held == null ? compute(cycle) : held;
     }
 
     /** Whether what a group holds has been worked out, and is the very same in both. */
@@ -156,31 +156,31 @@ final class Groups {
     }
 
     private @Nullable Members known(String group) {
-        Integer knot = knots.of(group);
-        return knot == null ? null : members.get(knot);
+        Integer cycle = cycles.of(group);
+        return cycle == null ? null : members.get(cycle);
     }
 
     private Members compute(int asked) {
         Set<Integer> needed = new HashSet<>(Set.of(asked));
         Deque<Integer> open = new ArrayDeque<>(needed);
         while (!open.isEmpty()) {
-            for (int below : knots.below(open.pop())) {
+            for (int below : cycles.below(open.pop())) {
                 if (!members.containsKey(below) && needed.add(below)) {
                     open.push(below);
                 }
             }
         }
-        needed.stream().sorted().forEach(knot -> members.computeIfAbsent(knot, this::gather));
+        needed.stream().sorted().forEach(cycle -> members.computeIfAbsent(cycle, this::gather));
         return Objects.requireNonNull(members.get(asked));
     }
 
-    private Members gather(int knot) {
-        Set<Integer> below = knots.below(knot);
-        if (knots.groups(knot).size() == 1 && below.isEmpty()) {
-            return listed(knots.groups(knot).get(0));
+    private Members gather(int cycle) {
+        Set<Integer> below = cycles.below(cycle);
+        if (cycles.groups(cycle).size() == 1 && below.isEmpty()) {
+            return listed(cycles.groups(cycle).get(0));
         }
         List<Members> all = new ArrayList<>();
-        knots.groups(knot).forEach(id -> all.add(listed(id)));
+        cycles.groups(cycle).forEach(id -> all.add(listed(id)));
         below.forEach(held -> all.add(Objects.requireNonNull(members.get(held))));
         return new Members(Positions.union(all.stream().map(Members::devices).toList()),
                 Positions.union(all.stream().map(Members::users).toList()));

@@ -21,7 +21,7 @@ final class KeptSets {
     }
 
     /** The questions; a closed set. */
-    sealed interface Question permits Reach, Holds, Share, Below, Stopped, Satisfying {
+    sealed interface Question permits Reach, Holds, UnitsWith, Below, Stopped, Satisfying {
     }
 
     /** Whom an included target reaches. */
@@ -33,7 +33,7 @@ final class KeptSets {
     }
 
     /** Those reached by the target of whom a wave's shares take so many in ten thousand. */
-    record Share(Target target, String assignment, int limit) implements Question {
+    record UnitsWith(Target target, String assignment, int limit) implements Question {
     }
 
     /** Who is in the OU at this position or below. */
@@ -81,7 +81,7 @@ final class KeptSets {
         if (question instanceof Holds holds) {
             return targets.test(holds.target());
         }
-        if (question instanceof Share share) {
+        if (question instanceof UnitsWith share) {
             return targets.test(share.target());
         }
         return !(question instanceof Satisfying satisfying) || rules.test(satisfying.rule());

@@ -66,7 +66,7 @@ final class ListedPositions extends Positions {
     }
 
     /** Those members whose bits are set; all of them, this very set. */
-    Positions and(Words words) {
+    Positions and(BitBuffer words) {
         int from = words.from() <= sorted[0] ? 0 : index(words.from());
         int to = words.to() > sorted[sorted.length - 1] ? sorted.length : index(words.to());
         long[] raw = words.raw();
@@ -114,7 +114,7 @@ final class ListedPositions extends Positions {
     }
 
     @Override
-    void addTo(Words words) {
+    void addTo(BitBuffer words) {
         long[] raw = words.raw();
         int firstWord = words.firstWord();
         for (int i = index(words.from()), end = index(words.to()); i < end; i++) {
@@ -123,7 +123,7 @@ final class ListedPositions extends Positions {
     }
 
     @Override
-    void removeFrom(Words words) {
+    void removeFrom(BitBuffer words) {
         long[] raw = words.raw();
         int firstWord = words.firstWord();
         for (int i = index(words.from()), end = index(words.to()); i < end; i++) {
@@ -132,7 +132,7 @@ final class ListedPositions extends Positions {
     }
 
     @Override
-    void keepIn(Words words) {
+    void keepIn(BitBuffer words) {
         int next = words.from();
         for (int i = index(words.from()), end = index(words.to()); i < end; i++) {
             words.clear(next, sorted[i]);

@@ -69,7 +69,7 @@ final class PackedPositions extends Positions {
         if (a >= b) {
             return NONE;
         }
-        Words part = new Words(a, b);
+        BitBuffer part = new BitBuffer(a, b);
         addTo(part);
         return part.toPositions();
     }
@@ -82,7 +82,7 @@ final class PackedPositions extends Positions {
             moved[w] |= words[w] << bits;
             moved[w + 1] |= bits == 0 ? 0 : words[w] >>> -bits;
         }
-        return Words.shaped(moved, moved.length, firstWord + (by >> 6), size, false);
+        return BitBuffer.shaped(moved, moved.length, firstWord + (by >> 6), size, false);
     }
 
     @Override
@@ -107,17 +107,17 @@ final class PackedPositions extends Positions {
     }
 
     @Override
-    void addTo(Words target) {
+    void addTo(BitBuffer target) {
         target.or(words, firstWord);
     }
 
     @Override
-    void removeFrom(Words target) {
+    void removeFrom(BitBuffer target) {
         target.andNot(words, firstWord);
     }
 
     @Override
-    void keepIn(Words target) {
+    void keepIn(BitBuffer target) {
         target.and(words, firstWord);
     }
 

@@ -141,14 +141,14 @@ public final class PersonUnits {
         if (devices instanceof RunOfPositions) {
             return Positions.range(from, to);
         }
-        Words words = new Words(from, to);
+        BitBuffer words = new BitBuffer(from, to);
         devices.forEach(d -> words.set(firstOfDevice[d], firstOfDevice[d + 1]));
         return words.toPositions();
     }
 
     /** All the units of these people. */
     public Positions ofUsers(Positions users) {
-        Words words = new Words(0, size());
+        BitBuffer words = new BitBuffer(0, size());
         users.forEach(u -> {
             for (int i = firstOfUser[u]; i < firstOfUser[u + 1]; i++) {
                 words.add(unitsByUser[i]);
@@ -162,7 +162,7 @@ public final class PersonUnits {
         if (units.isEmpty()) {
             return Positions.NONE;
         }
-        Words words = new Words(deviceOf[units.first()], deviceOf[units.end() - 1] + 1);
+        BitBuffer words = new BitBuffer(deviceOf[units.first()], deviceOf[units.end() - 1] + 1);
         units.forEach(u -> words.add(deviceOf[u]));
         return words.toPositions();
     }

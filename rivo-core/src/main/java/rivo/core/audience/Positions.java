@@ -46,7 +46,7 @@ public abstract sealed class Positions permits RunOfPositions, ListedPositions, 
         if ((long) n * SPARSE < span || n < 3) {
             return new ListedPositions(sorted);
         }
-        Words words = new Words(sorted[0], sorted[n - 1] + 1);
+        BitBuffer words = new BitBuffer(sorted[0], sorted[n - 1] + 1);
         for (int position : sorted) {
             words.add(position);
         }
@@ -76,13 +76,13 @@ public abstract sealed class Positions permits RunOfPositions, ListedPositions, 
     public abstract int countIn(int from, int to);
 
     /** Sets the bits of those members that are in the words' span. */
-    abstract void addTo(Words words);
+    abstract void addTo(BitBuffer words);
 
     /** Clears the bits of those members that are in the words' span. */
-    abstract void removeFrom(Words words);
+    abstract void removeFrom(BitBuffer words);
 
     /** Clears the bits of all but the members. */
-    abstract void keepIn(Words words);
+    abstract void keepIn(BitBuffer words);
 
     /** Those that satisfy the test. Costs a call for each member. */
     public Positions filter(IntPredicate test) {
@@ -119,7 +119,7 @@ public abstract sealed class Positions permits RunOfPositions, ListedPositions, 
         if (other instanceof ListedPositions) {
             return other.filter(this::contains);
         }
-        return Words.both((PackedPositions) this, (PackedPositions) other);
+        return BitBuffer.both((PackedPositions) this, (PackedPositions) other);
     }
 
     /** Whether some member is the other's too. Costs the way to the first such, at most. */
@@ -134,14 +134,14 @@ public abstract sealed class Positions permits RunOfPositions, ListedPositions, 
             return other.meets(this);
         }
         return this instanceof ListedPositions mine ? mine.meetsAny(other)
-                : Words.meet((PackedPositions) this, (PackedPositions) other);
+                : BitBuffer.meet((PackedPositions) this, (PackedPositions) other);
     }
 
     public Positions or(Positions other) {
         if (isEmpty() || other.isEmpty()) {
             return isEmpty() ? other : this;
         }
-        Words words = new Words(Math.min(first(), other.first()), Math.max(end(), other.end()));
+        BitBuffer words = new BitBuffer(Math.min(first(), other.first()), Math.max(end(), other.end()));
         addTo(words);
         other.addTo(words);
         return words.toPositions();
@@ -158,7 +158,7 @@ public abstract sealed class Positions permits RunOfPositions, ListedPositions, 
             return other instanceof ListedPositions theirs && mine.isWorthWalking(theirs) ? mine.walk(theirs, false)
                     : filter(p -> !other.contains(p));
         }
-        Words words = new Words(first(), end());
+        BitBuffer words = new BitBuffer(first(), end());
         addTo(words);
         other.removeFrom(words);
         return words.toPositions();
@@ -181,7 +181,7 @@ public abstract sealed class Positions permits RunOfPositions, ListedPositions, 
         if (filled < 2) {
             return only;
         }
-        Words words = new Words(from, to);
+        BitBuffer words = new BitBuffer(from, to);
         sets.forEach(set -> set.addTo(words));
         return words.toPositions();
     }

@@ -3,11 +3,11 @@ package rivo.core.audience;
 /** Gathers positions in any order over a known span. Belongs to one method and one thread. */
 public final class PositionsBuilder {
 
-    private final Words words;
+    private final BitBuffer words;
 
     /** For positions from {@code from}, included, to {@code to}, excluded; others are passed over. */
     public PositionsBuilder(int from, int to) {
-        this.words = new Words(from, to);
+        this.words = new BitBuffer(from, to);
     }
 
     public PositionsBuilder add(int position) {

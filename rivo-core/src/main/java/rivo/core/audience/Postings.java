@@ -140,7 +140,7 @@ final class Postings<T> {
         if (codes.cardinality() == 1) {
             return only(codes.nextSetBit(0));
         }
-        Words words = new Words(0, size);
+        BitBuffer words = new BitBuffer(0, size);
         long[] raw = words.raw();
         for (int c = codes.nextSetBit(0); c >= 0; c = codes.nextSetBit(c + 1)) {
             for (int i = start[c]; i < start[c + 1]; i++) {

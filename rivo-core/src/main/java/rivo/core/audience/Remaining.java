@@ -8,13 +8,13 @@ package rivo.core.audience;
  */
 public final class Remaining {
 
-    private final Words words;
+    private final BitBuffer words;
     private final long[] scratch;
     private int size;
 
     /** All from {@code from}, included, to {@code to}, excluded. */
     public Remaining(int from, int to) {
-        this.words = new Words(from, to);
+        this.words = new BitBuffer(from, to);
         this.scratch = new long[words.raw().length];
         fill();
     }
@@ -34,7 +34,7 @@ public final class Remaining {
     }
 
     public Positions toPositions() {
-        return Words.shaped(words.raw(), words.raw().length, words.firstWord(), size, true);
+        return BitBuffer.shaped(words.raw(), words.raw().length, words.firstWord(), size, true);
     }
 
     /** Those of the set that are still here. */
@@ -84,7 +84,7 @@ public final class Remaining {
     }
 
     private Positions take(int a, int b, int found) {
-        return Words.shaped(scratch, b - a, a, found, true);
+        return BitBuffer.shaped(scratch, b - a, a, found, true);
     }
 
     /** Takes these away, all of which are still here. */

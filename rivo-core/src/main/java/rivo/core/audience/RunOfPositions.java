@@ -56,17 +56,17 @@ final class RunOfPositions extends Positions {
     }
 
     @Override
-    void addTo(Words words) {
+    void addTo(BitBuffer words) {
         words.set(from, to);
     }
 
     @Override
-    void removeFrom(Words words) {
+    void removeFrom(BitBuffer words) {
         words.clear(from, to);
     }
 
     @Override
-    void keepIn(Words words) {
+    void keepIn(BitBuffer words) {
         words.clear(0, from);
         words.clear(to, Integer.MAX_VALUE);
     }

@@ -42,10 +42,10 @@ public final class UnitRanks {
         if (count <= 0 || units.size() <= count) {
             return count <= 0 ? Positions.NONE : units;
         }
-        Words ranks = new Words(0, unitAt.length);
+        BitBuffer ranks = new BitBuffer(0, unitAt.length);
         units.forEach(unit -> ranks.add(rankOf[unit]));
         int last = placeOf(ranks.raw(), count);
-        Words first = new Words(units.first(), units.end());
+        BitBuffer first = new BitBuffer(units.first(), units.end());
         units.forEach(unit -> {
             if (rankOf[unit] <= last) {
                 first.add(unit);

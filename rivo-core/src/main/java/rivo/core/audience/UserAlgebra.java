@@ -7,9 +7,9 @@ import rivo.core.rule.ValueCondition;
 /** Rules over all people at once: what stands in the brackets of {@code people[…]}. */
 final class UserAlgebra extends SetAlgebra {
 
-    private final Carried<FactColumns> columns;
+    private final CarriedColumns<FactColumns> columns;
 
-    UserAlgebra(Estate estate, Groups groups, Carried<FactColumns> columns) {
+    UserAlgebra(Estate estate, Groups groups, CarriedColumns<FactColumns> columns) {
         super(estate, groups, estate.users().size());
         this.columns = columns;
     }

@@ -10,7 +10,7 @@ import rivo.core.estate.Ou;
 import rivo.core.estate.OuTree;
 import rivo.core.estate.Target;
 import rivo.core.estate.Wave;
-import rivo.core.resolve.Contender;
+import rivo.core.resolve.RankedPair;
 
 /**
  * Looks from an OU: for a device that would stand in it, of which nothing else is known. Groups, collections and people
@@ -29,8 +29,8 @@ final class OuStandpoint implements Standpoint {
     }
 
     @Override
-    public Standing of(Contender contender) {
-        return new Standing(verdict(contender.assignment(), contender.pair().target()), "", List.of());
+    public Standing of(RankedPair ranked) {
+        return new Standing(verdict(ranked.assignment(), ranked.pair().target()), "", List.of());
     }
 
     private @Nullable Verdict verdict(Assignment assignment, Target target) {

@@ -15,7 +15,7 @@ import rivo.core.estate.Title;
 import rivo.core.estate.User;
 import rivo.core.resolve.Decision;
 import rivo.core.resolve.LadderStep;
-import rivo.core.resolve.Place;
+import rivo.core.resolve.Rank;
 import rivo.core.resolve.Reason;
 import rivo.core.rule.Clause;
 
@@ -104,11 +104,11 @@ final class Sentences {
 
     /** How near the target is, seen from here. */
     private String where(Rung rung) {
-        Place place = rung.place();
-        if (place.nearness() == Place.NAMES) {
+        Rank place = rung.place();
+        if (place.nearness() == Rank.NAMES) {
             return "by name";
         }
-        if (place.nearness() == Place.LISTS) {
+        if (place.nearness() == Rank.LISTS) {
             return "through " + words(rung.target()) + through(rung.chain());
         }
         if (rung.target().kind() == Target.Kind.OU) {

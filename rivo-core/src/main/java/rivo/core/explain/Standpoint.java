@@ -3,7 +3,7 @@ package rivo.core.explain;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 import rivo.core.estate.Group;
-import rivo.core.resolve.Contender;
+import rivo.core.resolve.RankedPair;
 
 /** The place from which a trail is looked at. */
 interface Standpoint {
@@ -18,5 +18,5 @@ interface Standpoint {
     record Standing(@Nullable Verdict verdict, String person, List<Group> chain) {
     }
 
-    Standing of(Contender contender);
+    Standing of(RankedPair ranked);
 }

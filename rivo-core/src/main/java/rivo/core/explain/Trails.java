@@ -24,10 +24,10 @@ import rivo.core.estate.Target;
 import rivo.core.estate.Title;
 import rivo.core.estate.Variant;
 import rivo.core.resolve.Choice;
-import rivo.core.resolve.Contender;
 import rivo.core.resolve.Decision;
 import rivo.core.resolve.Outcome;
-import rivo.core.resolve.Place;
+import rivo.core.resolve.Rank;
+import rivo.core.resolve.RankedPair;
 import rivo.core.resolve.Reason;
 import rivo.core.resolve.Resolver;
 
@@ -52,11 +52,11 @@ public final class Trails {
     }
 
     /** A title's pairs in ladder order, the rungs of all of them where they do not reach, and those without a say. */
-    private record Resting(List<Contender> ladder, PairNumbers numbers, List<Rung> rungs) {
+    private record Resting(List<RankedPair> ladder, PairNumbers numbers, List<Rung> rungs) {
     }
 
     /** A pair that may hold, with what became of it before the ladder. */
-    private record Judged(int at, Contender contender, Standpoint.Standing standing) {
+    private record Judged(int at, RankedPair ranked, Standpoint.Standing standing) {
 
         boolean isCandidate() {
             return standing.verdict() == null;
@@ -67,7 +67,7 @@ public final class Trails {
         }
 
         Assignment assignment() {
-            return contender.assignment();
+            return ranked.assignment();
         }
     }
 
@@ -134,12 +134,12 @@ public final class Trails {
     private Resting resting(Title title) {
         Resting known = resting.get(title.id());
         if (known == null) {
-            List<Contender> ladder = resolver.ladder(title);
+            List<RankedPair> ladder = resolver.ladder(title);
             List<Rung> rungs = new ArrayList<>();
             ladder.forEach(c -> rungs.add(new Rung(c.assignment(), c.pair().target(), c.place(),
                     new Verdict.DoesNotReach(), "", List.of())));
             rungs.addAll(notLive(resolver.estate(), title));
-            known = new Resting(ladder, PairNumbers.of(ladder.stream().map(Contender::pair).toList()),
+            known = new Resting(ladder, PairNumbers.of(ladder.stream().map(RankedPair::pair).toList()),
                     List.copyOf(rungs));
             resting.put(title.id(), known);
         }
@@ -158,7 +158,7 @@ public final class Trails {
         for (Judged one : first == null ? List.<Judged>of() : judged) {
             boolean sameKind = one.isCandidate() == Objects.requireNonNull(first).isCandidate()
                     && (one.isCandidate() || one.isLater());
-            if (sameKind && one.contender().place().equals(first.contender().place())) {
+            if (sameKind && one.ranked().place().equals(first.ranked().place())) {
                 group.add(one);
             }
         }
@@ -221,7 +221,7 @@ public final class Trails {
         for (Judged one : judged) {
             Verdict verdict = verdict(one, group, deciding);
             if (!(verdict instanceof Verdict.DoesNotReach)) {
-                rungs[one.at()] = new Rung(one.assignment(), one.contender().pair().target(), one.contender().place(),
+                rungs[one.at()] = new Rung(one.assignment(), one.ranked().pair().target(), one.ranked().place(),
                         verdict, one.standing().person(), one.standing().chain());
             }
         }
@@ -238,7 +238,7 @@ public final class Trails {
             return before;
         }
         Assignment winner = deciding.isEmpty() ? group.get(0).assignment() : deciding.get(0);
-        var step = one.contender().place().firstDifference(group.get(0).contender().place());
+        var step = one.ranked().place().firstDifference(group.get(0).ranked().place());
         if (step.isPresent()) {
             return new Verdict.Weaker(step.get(), winner);
         }
@@ -258,7 +258,7 @@ public final class Trails {
                 continue;
             }
             for (Target target : assignment.include()) {
-                rungs.add(new Rung(assignment, target, Place.of(estate.ous(), assignment, target),
+                rungs.add(new Rung(assignment, target, Rank.of(estate.ous(), assignment, target),
                         new Verdict.NotLive(why(assignment)), "", List.of()));
             }
         }

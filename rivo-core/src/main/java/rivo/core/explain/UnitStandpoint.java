@@ -13,7 +13,7 @@ import rivo.core.estate.Group;
 import rivo.core.estate.Scope;
 import rivo.core.estate.Target;
 import rivo.core.estate.User;
-import rivo.core.resolve.Contender;
+import rivo.core.resolve.RankedPair;
 
 /**
  * Looks from one unit of a title, by asking the very gates that decided.
@@ -36,8 +36,8 @@ final class UnitStandpoint implements Standpoint {
     }
 
     @Override
-    public Standing of(Contender contender) {
-        Pair pair = contender.pair();
+    public Standing of(RankedPair ranked) {
+        Pair pair = ranked.pair();
         Positions reached = pair.reaches(pair.ownUnits(unit));
         if (reached.isEmpty()) {
             return NO_REACH;

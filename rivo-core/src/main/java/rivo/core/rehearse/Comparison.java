@@ -10,12 +10,12 @@ import rivo.core.audience.Moves;
 import rivo.core.audience.Positions;
 import rivo.core.audience.Step;
 import rivo.core.estate.Title;
-import rivo.core.resolve.Among;
-import rivo.core.resolve.Compared;
+import rivo.core.resolve.BeforeAndAfter;
+import rivo.core.resolve.ConcernedDevices;
 import rivo.core.resolve.Decision;
 import rivo.core.resolve.Resolver;
-import rivo.core.resolve.Share;
 import rivo.core.resolve.TitleOutcomes;
+import rivo.core.resolve.UnitsWith;
 
 /**
  * Compares two resolvers, title by title. Of one thread.
@@ -31,7 +31,7 @@ final class Comparison {
     private final Step step;
     private final Touched touched;
     /** Null for all, as soon as it is known. */
-    private @Nullable Among among;
+    private @Nullable ConcernedDevices among;
     private boolean knowsAmong;
     /** Outcomes that have been worked out and not been looked at, by title. */
     private final Map<String, TitleOutcomes> ofOld = new HashMap<>();
@@ -58,13 +58,13 @@ final class Comparison {
     private TitleDifference difference(Title old, Title now, String why) {
         List<Difference> gone = new ArrayList<>();
         settle(old, now);
-        List<Share<Decision>> was = moved(Objects.requireNonNull(ofOld.remove(old.id())), gone);
+        List<UnitsWith<Decision>> was = moved(Objects.requireNonNull(ofOld.remove(old.id())), gone);
         List<Difference> differences = new ArrayList<>();
         List<Positions> nowUnits = new ArrayList<>();
-        for (Share<Decision> is : Objects.requireNonNull(ofNew.remove(now.id())).shares()) {
+        for (UnitsWith<Decision> is : Objects.requireNonNull(ofNew.remove(now.id())).shares()) {
             Positions rest = is.units();
             nowUnits.add(is.units());
-            for (Share<Decision> share : was) {
+            for (UnitsWith<Decision> share : was) {
                 Positions both = rest.and(share.units());
                 if (!both.isEmpty()) {
                     rest = rest.without(both);
@@ -81,16 +81,16 @@ final class Comparison {
     /** What the title came to, and comes to: titles of one family are touched together, and settled together. */
     private void settle(Title old, Title now) {
         if (!ofOld.containsKey(old.id()) || !ofNew.containsKey(now.id())) {
-            Compared compared = Compared.of(now, before, after, touched.isEdited(now.id()) ? null : among());
+            BeforeAndAfter compared = BeforeAndAfter.of(now, before, after, touched.isEdited(now.id()) ? null : among());
             ofOld.putAll(compared.was());
             ofNew.putAll(compared.is());
         }
     }
 
-    private @Nullable Among among() {
+    private @Nullable ConcernedDevices among() {
         if (!knowsAmong) {
             knowsAmong = true;
-            among = Among.of(step, before, after);
+            among = ConcernedDevices.of(step, before, after);
         }
         return among;
     }
@@ -115,19 +115,19 @@ final class Comparison {
     }
 
     /** The old outcomes at the new positions of their units; what has no unit any more goes to {@code gone}. */
-    private List<Share<Decision>> moved(TitleOutcomes old, List<Difference> gone) {
+    private List<UnitsWith<Decision>> moved(TitleOutcomes old, List<Difference> gone) {
         Moves of = step.units(old.title().scope());
         if (of.areNone()) {
             return old.shares();
         }
         Positions lost = of.gone();
-        List<Share<Decision>> moved = new ArrayList<>();
-        for (Share<Decision> share : old.shares()) {
+        List<UnitsWith<Decision>> moved = new ArrayList<>();
+        for (UnitsWith<Decision> share : old.shares()) {
             Positions left = share.units().and(lost);
             if (!left.isEmpty()) {
                 gone.add(Difference.of(share.what(), null, left));
             }
-            moved.add(new Share<>(share.what(), of.of(share.units())));
+            moved.add(new UnitsWith<>(share.what(), of.of(share.units())));
         }
         return moved;
     }

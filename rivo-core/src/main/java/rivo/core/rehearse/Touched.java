@@ -11,7 +11,7 @@ import org.jspecify.annotations.Nullable;
 import rivo.core.estate.Assignment;
 import rivo.core.estate.Estate;
 import rivo.core.estate.Title;
-import rivo.core.resolve.Contender;
+import rivo.core.resolve.RankedPair;
 import rivo.core.resolve.Resolver;
 
 /**
@@ -146,10 +146,10 @@ final class Touched {
     }
 
     private @Nullable String differentSet(Title old, Title now) {
-        List<Contender> was = before.ladder(old);
-        List<Contender> is = after.ladder(now);
+        List<RankedPair> was = before.ladder(old);
+        List<RankedPair> is = after.ladder(now);
         for (int i = 0; i < Math.min(was.size(), is.size()); i++) {
-            Contender one = is.get(i);
+            RankedPair one = is.get(i);
             if (!one.assignment().equals(was.get(i).assignment()) || !one.place().equals(was.get(i).place())
                     || !one.pair().holdsWhere(was.get(i).pair())) {
                 return "whom " + one.assignment().id() + " reaches through " + one.pair().target() + " is different";

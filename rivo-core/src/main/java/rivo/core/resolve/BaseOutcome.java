@@ -14,7 +14,7 @@ import rivo.core.estate.Assignment;
  * @param place on the ladder
  * @param choice for required, available and waiting ones
  */
-public record BaseOutcome(Outcome outcome, @Nullable Reason reason, List<Assignment> deciding, Place place,
+public record BaseOutcome(Outcome outcome, @Nullable Reason reason, List<Assignment> deciding, Rank place,
         @Nullable Choice choice) {
 
     public BaseOutcome {

@@ -75,7 +75,7 @@ final class Choices {
      *
      * @param unfit those that nothing fits
      */
-    record Chosen(List<Share<Choice>> shares, Positions unfit) {
+    record Chosen(List<UnitsWith<Choice>> shares, Positions unfit) {
     }
 
     /** The newest offered release that fits, for each of the units that any fits. */
@@ -89,12 +89,12 @@ final class Choices {
     }
 
     private static Chosen choose(List<Option> options, Positions units) {
-        List<Share<Choice>> chosen = new ArrayList<>(1);
+        List<UnitsWith<Choice>> chosen = new ArrayList<>(1);
         Positions rest = units;
         for (int o = 0; o < options.size() && !rest.isEmpty(); o++) {
             Positions fits = options.get(o).among(rest);
             if (!fits.isEmpty()) {
-                chosen.add(new Share<>(options.get(o).choice(), fits));
+                chosen.add(new UnitsWith<>(options.get(o).choice(), fits));
                 rest = rest.without(fits);
             }
         }
@@ -121,8 +121,8 @@ final class Choices {
     }
 
     /** Where each variant of each release fits, whatever stands before it. */
-    List<Share<Choice>> everywhere(Positions units) {
+    List<UnitsWith<Choice>> everywhere(Positions units) {
         return newestFirst.stream().flatMap(release -> options(release).stream())
-                .map(option -> new Share<>(option.choice(), option.among(units))).toList();
+                .map(option -> new UnitsWith<>(option.choice(), option.among(units))).toList();
     }
 }

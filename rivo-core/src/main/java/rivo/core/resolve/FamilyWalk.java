@@ -36,11 +36,11 @@ final class FamilyWalk {
 
     /** What the marks of a class say. */
     private final class Said {
-        final Facing[] facing = new Facing[family.titles().size()];
+        final TitleAtUnit[] titleAtUnit = new TitleAtUnit[family.titles().size()];
         final boolean[] deviceNeeds = new boolean[family.deviceNeeds().size()];
 
         Said() {
-            java.util.Arrays.fill(facing, Facing.NOTHING);
+            java.util.Arrays.fill(titleAtUnit, TitleAtUnit.NOTHING);
         }
     }
 
@@ -51,7 +51,7 @@ final class FamilyWalk {
     }
 
     /** Everything that is known of one title of the family before relations are looked at. */
-    record Known(List<Share<BaseOutcome>> base, List<Share<Presences.Way>> present) {
+    record Known(List<UnitsWith<BaseOutcome>> base, List<UnitsWith<Presences.Way>> present) {
     }
 
     /**
@@ -61,7 +61,7 @@ final class FamilyWalk {
      * @param among the units that are asked about
      * @return for each title its decisions, {@link Settlement#STAYS} among them
      */
-    List<List<Share<Decision>>> settle(List<Known> known, List<Choices> choices, List<Positions> deviceNeedsMet,
+    List<List<UnitsWith<Decision>>> settle(List<Known> known, List<Choices> choices, List<Positions> deviceNeedsMet,
             Positions among) {
         Positions touched = touched(known).and(among);
         for (int t = 0; t < known.size(); t++) {
@@ -84,21 +84,21 @@ final class FamilyWalk {
     }
 
     private void mark(int t, Known known, Choices choices, Positions touched) {
-        Positions assigned = Positions.union(known.base().stream().map(Share::units).toList());
-        for (Share<BaseOutcome> share : known.base()) {
-            mark(share.units().and(touched), into -> into.facing[t] = new Facing(share.what(), null, into.facing[t].present(),
-                    into.facing[t].reached()));
+        Positions assigned = Positions.union(known.base().stream().map(UnitsWith::units).toList());
+        for (UnitsWith<BaseOutcome> share : known.base()) {
+            mark(share.units().and(touched), into -> into.titleAtUnit[t] = new TitleAtUnit(share.what(), null, into.titleAtUnit[t].present(),
+                    into.titleAtUnit[t].reached()));
         }
         Map<Integer, List<Positions>> byReached = new LinkedHashMap<>();
-        for (Share<Presences.Way> share : known.present()) {
+        for (UnitsWith<Presences.Way> share : known.present()) {
             byReached.computeIfAbsent(family.reached(t, share.what().version()), r -> new ArrayList<>())
                     .add(share.units());
         }
-        byReached.forEach((reached, units) -> mark(Positions.union(units).and(touched), into -> into.facing[t] =
-                new Facing(into.facing[t].base(), into.facing[t].newest(), true, reached)));
-        for (Share<Choice> share : choices.newest(touched.without(assigned)).shares()) {
-            mark(share.units(), into -> into.facing[t] = new Facing(null, share.what(), into.facing[t].present(),
-                    into.facing[t].reached()));
+        byReached.forEach((reached, units) -> mark(Positions.union(units).and(touched), into -> into.titleAtUnit[t] =
+                new TitleAtUnit(into.titleAtUnit[t].base(), into.titleAtUnit[t].newest(), true, reached)));
+        for (UnitsWith<Choice> share : choices.newest(touched.without(assigned)).shares()) {
+            mark(share.units(), into -> into.titleAtUnit[t] = new TitleAtUnit(null, share.what(), into.titleAtUnit[t].present(),
+                    into.titleAtUnit[t].reached()));
         }
     }
 
@@ -117,7 +117,7 @@ final class FamilyWalk {
         });
     }
 
-    private List<List<Share<Decision>>> gather(Positions touched) {
+    private List<List<UnitsWith<Decision>>> gather(Positions touched) {
         int n = family.titles().size();
         PositionsBuilder[][] ofClass = new PositionsBuilder[all.size()][];
         List<Map<Decision, PositionsBuilder>> gathered = new ArrayList<>();
@@ -137,10 +137,10 @@ final class FamilyWalk {
                 }
             }
         });
-        List<List<Share<Decision>>> shares = new ArrayList<>();
+        List<List<UnitsWith<Decision>>> shares = new ArrayList<>();
         for (Map<Decision, PositionsBuilder> one : gathered) {
-            List<Share<Decision>> built = new ArrayList<>();
-            one.forEach((decision, units) -> built.add(new Share<>(decision, units.build())));
+            List<UnitsWith<Decision>> built = new ArrayList<>();
+            one.forEach((decision, units) -> built.add(new UnitsWith<>(decision, units.build())));
             shares.add(built);
         }
         return shares;
@@ -164,6 +164,6 @@ final class FamilyWalk {
         for (int c = unitClass; c > 0; c = all.get(c).parent()) {
             marks.get(all.get(c).mark()).put(said);
         }
-        return new Settlement(family, said.facing, need -> said.deviceNeeds[need]).settle();
+        return new Settlement(family, said.titleAtUnit, need -> said.deviceNeeds[need]).settle();
     }
 }

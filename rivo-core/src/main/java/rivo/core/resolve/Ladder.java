@@ -15,25 +15,25 @@ import rivo.core.estate.Intent;
 /**
  * Walks the ladder for one title and many units at once (section 4 of the resolution rules).
  *
- * <p><b>How.</b> The contenders stand in ladder order. Walking down, each group of level ones decides for the units at
+ * <p><b>How.</b> The ranked pairs stand in ladder order. Walking down, each group of level ones decides for the units at
  * which it has candidates among those that <b>remain</b>, the ones nobody stronger has decided for; the walk stops when
  * none remain. What is <em>later</em> waits aside, and decides at the end for units without any candidate. Of one thread.
  */
 final class Ladder {
 
-    private final List<Contender> contenders;
+    private final List<RankedPair> rankedPairs;
     private final Levels levels;
     private final Remaining remaining;
     private final Map<BaseOutcome, List<Positions>> decided = new LinkedHashMap<>();
     private final List<Hit> later = new ArrayList<>();
 
-    /** A contender with units at which it is a candidate, or would be once its wave opens. */
-    private record Hit(Contender contender, Positions units) {
+    /** A ranked pair with units at which it is a candidate, or would be once its wave opens. */
+    private record Hit(RankedPair ranked, Positions units) {
     }
 
-    private Ladder(Contenders contenders, Remaining remaining) {
-        this.contenders = contenders.live();
-        this.levels = contenders.levels();
+    private Ladder(RankedPairs rankedPairs, Remaining remaining) {
+        this.rankedPairs = rankedPairs.live();
+        this.levels = rankedPairs.levels();
         this.remaining = remaining;
     }
 
@@ -41,50 +41,50 @@ final class Ladder {
      * Decides for all that remain; those without an outcome are left. Releases and seats are not looked at yet:
      * installing outcomes come without a choice.
      */
-    static List<Share<BaseOutcome>> walk(Contenders contenders, Remaining remaining) {
-        return new Ladder(contenders, remaining).walk();
+    static List<UnitsWith<BaseOutcome>> walk(RankedPairs rankedPairs, Remaining remaining) {
+        return new Ladder(rankedPairs, remaining).walk();
     }
 
-    private List<Share<BaseOutcome>> walk() {
-        for (int at = 0; at < contenders.size() && !remaining.isEmpty();) {
+    private List<UnitsWith<BaseOutcome>> walk() {
+        for (int at = 0; at < rankedPairs.size() && !remaining.isEmpty();) {
             int end = levels.end(at);
             level(at, end);
             at = end;
         }
         if (!remaining.isEmpty() && !later.isEmpty()) {
-            later.sort(Comparator.comparing(Hit::contender, Contender.STRONGEST_THEN_OLDEST));
+            later.sort(Comparator.comparing(Hit::ranked, RankedPair.STRONGEST_THEN_OLDEST));
             later.forEach(hit -> decide(hit, Outcome.LATER));
         }
-        List<Share<BaseOutcome>> shares = new ArrayList<>(decided.size());
-        decided.forEach((outcome, units) -> shares.add(new Share<>(outcome, Positions.union(units))));
+        List<UnitsWith<BaseOutcome>> shares = new ArrayList<>(decided.size());
+        decided.forEach((outcome, units) -> shares.add(new UnitsWith<>(outcome, Positions.union(units))));
         return shares;
     }
 
     private void level(int from, int to) {
         List<Hit> hits = new ArrayList<>(to - from);
         for (int i = from; i < to; i++) {
-            Contender contender = contenders.get(i);
-            Pair.Split split = contender.pair().among(remaining);
+            RankedPair ranked = rankedPairs.get(i);
+            Pair.Split split = ranked.pair().among(remaining);
             if (!split.later().isEmpty()) {
-                later.add(new Hit(contender, split.later()));
+                later.add(new Hit(ranked, split.later()));
             }
             if (!split.now().isEmpty()) {
-                hits.add(new Hit(contender, split.now()));
+                hits.add(new Hit(ranked, split.now()));
             }
         }
         if (hits.isEmpty()) {
             return;
         }
         if (hits.size() == 1) {
-            put(hits.get(0).contender(), outcome(hits.get(0).contender()), hits.get(0).units());
+            put(hits.get(0).ranked(), outcome(hits.get(0).ranked()), hits.get(0).units());
             return;
         }
         contest(hits);
-        hits.forEach(hit -> decide(hit, outcome(hit.contender())));
+        hits.forEach(hit -> decide(hit, outcome(hit.ranked())));
     }
 
-    static Outcome outcome(Contender contender) {
-        return switch (contender.assignment().intent()) {
+    static Outcome outcome(RankedPair ranked) {
+        return switch (ranked.assignment().intent()) {
             case REQUIRED -> Outcome.REQUIRED;
             case AVAILABLE -> Outcome.AVAILABLE;
             case UNINSTALL -> Outcome.UNINSTALL;
@@ -94,11 +94,11 @@ final class Ladder {
     private void decide(Hit hit, Outcome outcome) {
         Positions units = remaining.and(hit.units());
         if (!units.isEmpty()) {
-            put(hit.contender(), outcome, units);
+            put(hit.ranked(), outcome, units);
         }
     }
 
-    private void put(Contender winner, Outcome outcome, Positions units) {
+    private void put(RankedPair winner, Outcome outcome, Positions units) {
         Reason reason = outcome == Outcome.LATER ? null : Reason.ASSIGNED;
         put(new BaseOutcome(outcome, reason, List.of(winner.assignment()), winner.place(), null), units);
     }
@@ -126,11 +126,11 @@ final class Ladder {
             Map<List<Assignment>, Positions> next = new LinkedHashMap<>();
             parts.forEach((group, units) -> {
                 put(next, group, units.without(hit.units()));
-                put(next, with(group, hit.contender().assignment()), units.and(hit.units()));
+                put(next, with(group, hit.ranked().assignment()), units.and(hit.units()));
             });
             parts = next;
         }
-        Place place = hits.get(0).contender().place();
+        Rank place = hits.get(0).ranked().place();
         parts.forEach((group, units) -> put(new BaseOutcome(Outcome.CONTESTED, null, group, place, null), units));
     }
 
@@ -139,7 +139,7 @@ final class Ladder {
     }
 
     private static Intent intent(Hit hit) {
-        return hit.contender().assignment().intent();
+        return hit.ranked().assignment().intent();
     }
 
     private static void put(Map<List<Assignment>, Positions> parts, List<Assignment> group, Positions units) {

@@ -12,7 +12,7 @@ final class Levels {
     }
 
     /** @param ladder the strongest first */
-    static Levels of(List<Contender> ladder) {
+    static Levels of(List<RankedPair> ladder) {
         int[] ends = new int[ladder.size()];
         for (int i = ends.length - 1; i >= 0; i--) {
             boolean last = i == ends.length - 1 || !ladder.get(i).isLevelWith(ladder.get(i + 1));
@@ -21,7 +21,7 @@ final class Levels {
         return new Levels(ends);
     }
 
-    /** The place after the last contender that is level with the one at this place. */
+    /** The place after the last ranked pair that is level with the one at this place. */
     int end(int place) {
         return ends[place];
     }

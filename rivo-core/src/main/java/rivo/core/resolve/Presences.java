@@ -32,9 +32,9 @@ final class Presences {
     /** Above one changed device in so many, looking at all anew is quicker than mending sets. */
     private static final int MANY = 20;
 
-    private final Map<String, List<Share<Way>>> byTitle;
+    private final Map<String, List<UnitsWith<Way>>> byTitle;
 
-    private Presences(Map<String, List<Share<Way>>> byTitle) {
+    private Presences(Map<String, List<UnitsWith<Way>>> byTitle) {
         this.byTitle = byTitle;
     }
 
@@ -62,10 +62,10 @@ final class Presences {
                 }
             }
         }
-        Map<String, List<Share<Way>>> byTitle = new HashMap<>();
+        Map<String, List<UnitsWith<Way>>> byTitle = new HashMap<>();
         found.forEach((title, ways) -> {
-            List<Share<Way>> shares = new ArrayList<>(ways.size());
-            ways.forEach((way, units) -> shares.add(new Share<>(way, units.build())));
+            List<UnitsWith<Way>> shares = new ArrayList<>(ways.size());
+            ways.forEach((way, units) -> shares.add(new UnitsWith<>(way, units.build())));
             byTitle.put(title, List.copyOf(shares));
         });
         return new Presences(byTitle);
@@ -98,11 +98,11 @@ final class Presences {
         if (step.devices().areNone() && step.units(Scope.USER).areNone()) {
             return this;
         }
-        Map<String, List<Share<Way>>> moved = new HashMap<>();
+        Map<String, List<UnitsWith<Way>>> moved = new HashMap<>();
         byTitle.forEach((title, ways) -> {
             Scope scope = Objects.requireNonNull(step.now().estate().title(title)).scope();
             Moves of = step.units(scope);
-            moved.put(title, ways.stream().map(share -> new Share<>(share.what(), of.of(share.units())))
+            moved.put(title, ways.stream().map(share -> new UnitsWith<>(share.what(), of.of(share.units())))
                     .filter(share -> !share.units().isEmpty()).toList());
         });
         return new Presences(moved);
@@ -128,7 +128,7 @@ final class Presences {
             if (come.isEmpty() && gone.isEmpty()) {
                 return before;
             }
-            Map<String, List<Share<Way>>> byTitle = new HashMap<>(before.byTitle);
+            Map<String, List<UnitsWith<Way>>> byTitle = new HashMap<>(before.byTitle);
             Set<String> touched = new HashSet<>(come.keySet());
             touched.addAll(gone.keySet());
             touched.forEach(title -> byTitle.put(title, apply(before.of(title), come.getOrDefault(title, Map.of()),
@@ -136,15 +136,15 @@ final class Presences {
             return new Presences(byTitle);
         }
 
-        private static List<Share<Way>> apply(List<Share<Way>> before, Map<Way, List<Integer>> come,
+        private static List<UnitsWith<Way>> apply(List<UnitsWith<Way>> before, Map<Way, List<Integer>> come,
                 Map<Way, List<Integer>> gone) {
             Map<Way, Positions> ways = new LinkedHashMap<>();
             before.forEach(share -> ways.put(share.what(), share.units()));
             gone.forEach((way, units) -> ways.computeIfPresent(way, (w, set) -> set.without(positions(units))));
             come.forEach((way, units) -> ways.merge(way, positions(units), Positions::or));
             ways.values().removeIf(Positions::isEmpty);
-            List<Share<Way>> shares = new ArrayList<>(ways.size());
-            ways.forEach((way, units) -> shares.add(new Share<>(way, units)));
+            List<UnitsWith<Way>> shares = new ArrayList<>(ways.size());
+            ways.forEach((way, units) -> shares.add(new UnitsWith<>(way, units)));
             return shares.equals(before) ? before : List.copyOf(shares);
         }
 
@@ -194,12 +194,12 @@ final class Presences {
     }
 
     /** The ways in which a title is present; none when it is not, anywhere. */
-    List<Share<Way>> of(String title) {
+    List<UnitsWith<Way>> of(String title) {
         return byTitle.getOrDefault(title, List.of());
     }
 
     /** All units on which a title is present. */
     Positions anyhow(String title) {
-        return Positions.union(of(title).stream().map(Share::units).toList());
+        return Positions.union(of(title).stream().map(UnitsWith::units).toList());
     }
 }

@@ -31,10 +31,10 @@ public final class Resolver {
     private final Audiences audiences;
     private final Estate estate;
     private final Relations relations;
-    private final Map<String, Contenders> contenders = new ConcurrentHashMap<>();
+    private final Map<String, RankedPairs> rankedPairs = new ConcurrentHashMap<>();
     private final Map<String, Positions> waiting = new ConcurrentHashMap<>();
     private volatile @Nullable Presences presences;
-    private volatile @Nullable Spoken spoken;
+    private volatile @Nullable PairsByTarget pairsByTarget;
 
     private Resolver(Audiences audiences) {
         this.audiences = audiences;
@@ -79,11 +79,11 @@ public final class Resolver {
             return;
         }
         boolean sameSets = next.audiences.sharesAllWith(audiences);
-        contenders.forEach((id, held) -> {
+        rankedPairs.forEach((id, held) -> {
             if (next.estate.title(id) == held.title()
                     && next.estate.assignments().of(id).equals(estate.assignments().of(id))
                     && next.estate.requests(id).equals(estate.requests(id))) {
-                next.contenders.put(id, sameSets ? held : held.in(next.audiences, audiences));
+                next.rankedPairs.put(id, sameSets ? held : held.in(next.audiences, audiences));
             }
         });
     }
@@ -91,7 +91,7 @@ public final class Resolver {
     /** Who waits for a seat depends on the ladder of its title, and on where that is present. */
     private void keepWaiting(Resolver next) {
         waiting.forEach((id, held) -> {
-            if (next.contenders.get(id) == contenders.get(id) && next.presences != null && presences != null
+            if (next.rankedPairs.get(id) == rankedPairs.get(id) && next.presences != null && presences != null
                     && next.presences.of(id) == presences.of(id)) {
                 next.waiting.put(id, held);
             }
@@ -110,33 +110,33 @@ public final class Resolver {
         return relations;
     }
 
-    Contenders contenders(Title title) {
-        Contenders held = contenders.get(title.id());
+    RankedPairs rankedPairs(Title title) {
+        RankedPairs held = rankedPairs.get(title.id());
         if (held == null) {
-            held = Contenders.of(audiences, title);
-            contenders.put(title.id(), held);
+            held = RankedPairs.of(audiences, title);
+            rankedPairs.put(title.id(), held);
         }
         return held;
     }
 
     /** The targets that hold a device: of all pairs, which therefore have to be made before. */
     public TargetRow row(int device) {
-        spoken();
+        pairsByTarget();
         return audiences.row(device);
     }
 
-    Spoken spoken() {
-        Spoken known = spoken;
+    PairsByTarget pairsByTarget() {
+        PairsByTarget known = pairsByTarget;
         if (known == null) {
-            known = new Spoken(this);
-            spoken = known;
+            known = new PairsByTarget(this);
+            pairsByTarget = known;
         }
         return known;
     }
 
     /** Who speaks for a title, live ones only, in ladder order. */
-    public List<Contender> ladder(Title title) {
-        return contenders(title).live();
+    public List<RankedPair> ladder(Title title) {
+        return rankedPairs(title).live();
     }
 
     /** The ids of the titles whose outcomes may depend on this one's, itself among them. */
@@ -153,8 +153,8 @@ public final class Resolver {
     }
 
     /** Where each release and variant of a title would be the newest that fits. */
-    public List<Share<Choice>> fitsOf(Title title) {
-        return contenders(title).choices().everywhere(Positions.range(0, audiences.size(title.scope())));
+    public List<UnitsWith<Choice>> fitsOf(Title title) {
+        return rankedPairs(title).choices().everywhere(Positions.range(0, audiences.size(title.scope())));
     }
 
     /** Where a title is present, for each way of being present. */
@@ -175,7 +175,7 @@ public final class Resolver {
     /** Which of the assignments that put a title on take it off again where they leave. */
     public Set<String> leavingOf(String title) {
         Set<String> leaving = new HashSet<>();
-        for (Share<Presences.Way> share : presences().of(title)) {
+        for (UnitsWith<Presences.Way> share : presences().of(title)) {
             String by = share.what().by();
             var found = by == null ? null : estate.assignments().find(by);
             if (found != null && found.removesWhatItLeaves(estate.asOf())) {
@@ -196,17 +196,17 @@ public final class Resolver {
 
     /** What one title comes to everywhere. Costs its family's walk, about one set operation for each pair. */
     public TitleOutcomes title(Title title) {
-        return new Pass(this, presences()).family(relations.of(title.id())).get(title.id());
+        return new TitleResolution(this, presences()).family(relations.of(title.id())).get(title.id());
     }
 
     /** Whether a title looks at the very same sets in both, where everyone stands as here. */
     public boolean looksAtTheSame(Resolver other, Title title) {
-        return contenders(title) == other.contenders(title) && presences().of(title.id()) == other.presences().of(title.id());
+        return rankedPairs(title) == other.rankedPairs(title) && presences().of(title.id()) == other.presences().of(title.id());
     }
 
     /** What every title comes to everywhere, titles in the order of their families. */
     public Map<String, TitleOutcomes> all() {
-        Pass pass = new Pass(this, presences());
+        TitleResolution pass = new TitleResolution(this, presences());
         relations.inOrder().forEach(pass::family);
         return pass.done();
     }
@@ -226,7 +226,7 @@ public final class Resolver {
         for (Scope scope : Scope.values()) {
             List<Family> families = relations.inOrder().stream().filter(f -> f.scope() == scope).toList();
             Threads.run(threads, families, () -> family -> {
-                Pass pass = new Pass(this, present);
+                TitleResolution pass = new TitleResolution(this, present);
                 family.deviceNeeds().forEach(need -> pass.done().put(need.title(),
                         Objects.requireNonNull(done.get(need.title()))));
                 Map<String, TitleOutcomes> outcomes = pass.family(family);
@@ -246,13 +246,13 @@ public final class Resolver {
      * @throws IllegalArgumentException when the device is unknown
      */
     public List<UnitOutcome> device(Device device) {
-        return new UnitPass(this, estate.devices().position(device.id())).all();
+        return new DeviceResolution(this, estate.devices().position(device.id())).all();
     }
 
     /** What one title comes to at one unit; null when it has no outcome there. */
     public @Nullable Decision at(Title title, int unit) {
         String user = audiences.user(unit, title.scope());
-        return new UnitPass(this, audiences.devicePosition(unit, title.scope())).family(relations.place(title.id())).stream()
+        return new DeviceResolution(this, audiences.devicePosition(unit, title.scope())).family(relations.place(title.id())).stream()
                 .filter(o -> o.title() == title && o.user().equals(user)).map(UnitOutcome::decision).findFirst().orElse(null);
     }
 
@@ -263,7 +263,7 @@ public final class Resolver {
         }
         Positions known = waiting.get(title.id());
         if (known == null) {
-            new Pass(this, presences()).base(title);
+            new TitleResolution(this, presences()).base(title);
             known = waiting.getOrDefault(title.id(), Positions.NONE);
         }
         return known;
@@ -274,11 +274,11 @@ public final class Resolver {
      *
      * @param threads at least 1
      */
-    public Map<String, List<Share<BaseOutcome>>> bases(int threads) {
+    public Map<String, List<UnitsWith<BaseOutcome>>> bases(int threads) {
         Presences present = presences();
-        Map<String, List<Share<BaseOutcome>>> bases = new ConcurrentHashMap<>();
+        Map<String, List<UnitsWith<BaseOutcome>>> bases = new ConcurrentHashMap<>();
         Threads.run(threads, List.copyOf(estate.titles()), () -> {
-            Pass pass = new Pass(this, present);
+            TitleResolution pass = new TitleResolution(this, present);
             return title -> bases.put(title.id(), pass.base(title));
         });
         return bases;

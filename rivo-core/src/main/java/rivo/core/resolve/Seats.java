@@ -26,20 +26,20 @@ final class Seats {
     }
 
     /** The same outcomes, where those of required units without a seat have become waiting ones. */
-    static List<Share<BaseOutcome>> mark(List<Share<BaseOutcome>> shares, Positions waiting) {
-        List<Share<BaseOutcome>> marked = new ArrayList<>();
-        for (Share<BaseOutcome> share : shares) {
+    static List<UnitsWith<BaseOutcome>> mark(List<UnitsWith<BaseOutcome>> shares, Positions waiting) {
+        List<UnitsWith<BaseOutcome>> marked = new ArrayList<>();
+        for (UnitsWith<BaseOutcome> share : shares) {
             BaseOutcome base = share.what();
             Positions wait = base.outcome() == Outcome.REQUIRED ? share.units().and(waiting) : Positions.NONE;
             if (wait.isEmpty()) {
                 marked.add(share);
                 continue;
             }
-            marked.add(new Share<>(new BaseOutcome(Outcome.WAITING, base.reason(), base.deciding(), base.place(),
+            marked.add(new UnitsWith<>(new BaseOutcome(Outcome.WAITING, base.reason(), base.deciding(), base.place(),
                     Objects.requireNonNull(base.choice())), wait));
             Positions rest = share.units().without(wait);
             if (!rest.isEmpty()) {
-                marked.add(new Share<>(base, rest));
+                marked.add(new UnitsWith<>(base, rest));
             }
         }
         return marked;

@@ -27,7 +27,7 @@ final class Settlement {
     static final Decision STAYS = new Decision(Outcome.LATER, null, null, List.of(), null);
 
     private final Family family;
-    private final Facing[] at;
+    private final TitleAtUnit[] at;
     private final IntPredicate deviceNeedMet;
     private final State[] states;
     private final int[] by;
@@ -38,7 +38,7 @@ final class Settlement {
     private final List<Integer> onTheWay = new ArrayList<>();
 
     /** @param deviceNeedMet whether the device meets the need of this place in {@link Family#deviceNeeds} */
-    Settlement(Family family, Facing[] at, IntPredicate deviceNeedMet) {
+    Settlement(Family family, TitleAtUnit[] at, IntPredicate deviceNeedMet) {
         this.family = family;
         this.at = at;
         this.deviceNeedMet = deviceNeedMet;
@@ -87,7 +87,7 @@ final class Settlement {
         return order;
     }
 
-    private Place place(int t) {
+    private Rank place(int t) {
         return Objects.requireNonNull(at[t].base()).place();
     }
 

@@ -11,7 +11,7 @@ import rivo.core.estate.Title;
  *
  * @param shares no unit is in two
  */
-public record TitleOutcomes(Title title, List<Share<Decision>> shares) {
+public record TitleOutcomes(Title title, List<UnitsWith<Decision>> shares) {
 
     public TitleOutcomes {
         shares = List.copyOf(shares);
@@ -19,12 +19,12 @@ public record TitleOutcomes(Title title, List<Share<Decision>> shares) {
 
     /** The units with this outcome. */
     public Positions with(Outcome outcome) {
-        return Positions.union(shares.stream().filter(s -> s.what().outcome() == outcome).map(Share::units).toList());
+        return Positions.union(shares.stream().filter(s -> s.what().outcome() == outcome).map(UnitsWith::units).toList());
     }
 
     /** What it comes to for this unit; null when it has no outcome. Costs a probe for each share. */
     public @Nullable Decision at(int unit) {
-        for (Share<Decision> share : shares) {
+        for (UnitsWith<Decision> share : shares) {
             if (share.units().contains(unit)) {
                 return share.what();
             }

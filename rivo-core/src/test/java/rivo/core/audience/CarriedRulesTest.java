@@ -138,11 +138,11 @@ class CarriedRulesTest {
     @Test
     void columnsGoAlongUntilManyHaveChanged() {
         Estate estate = start();
-        Carried<String> columns = Carried.of("first", estate.devices().size());
+        CarriedColumns<String> columns = CarriedColumns.of("first", estate.devices().size());
         List<Device> all = estate.devices().all();
         Moves few = Moves.between(estate.devices(), estate.withDevice(all.get(3).withPeople(List.of("u7"))).devices());
         assertThat(columns.after(few, all.size(), c -> false, () -> "anew").columns()).as("nothing laid out").isEqualTo("anew");
-        Carried<String> carried = columns.after(few, all.size(), c -> true, () -> "anew");
+        CarriedColumns<String> carried = columns.after(few, all.size(), c -> true, () -> "anew");
         assertThat(carried.columns()).isEqualTo("first");
         assertThat(carried.now(Positions.of(1, 3), p -> false).toArray()).containsExactly(1);
         assertThat(carried.now(Positions.of(1), p -> true).toArray()).containsExactly(1, 3);

@@ -45,7 +45,7 @@ class CarryingTest {
     }
 
     private static List<String> sameContenders(Resolver before, Resolver now) {
-        return TITLES.stream().filter(id -> now.contenders(title(now, id)) == before.contenders(title(before, id))).toList();
+        return TITLES.stream().filter(id -> now.rankedPairs(title(now, id)) == before.rankedPairs(title(before, id))).toList();
     }
 
     private static Title title(Resolver resolver, String id) {

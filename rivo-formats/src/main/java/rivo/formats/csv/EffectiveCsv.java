@@ -11,8 +11,8 @@ import rivo.core.audience.UnitRanks;
 import rivo.core.estate.CodePointOrder;
 import rivo.core.estate.Scope;
 import rivo.core.resolve.Decision;
-import rivo.core.resolve.Share;
 import rivo.core.resolve.TitleOutcomes;
+import rivo.core.resolve.UnitsWith;
 
 /**
  * The effective assignments of an estate as CSV (section 9 of the resolution rules; RFC 4180 with LF line ends): a row
@@ -132,7 +132,7 @@ public final class EffectiveCsv {
             int end = 0;
             for (int t = 0; t < titles.size(); t++) {
                 int column = t;
-                for (Share<Decision> share : titles.get(t).shares()) {
+                for (UnitsWith<Decision> share : titles.get(t).shares()) {
                     int number = ++end;
                     share.units().forEach(unit -> {
                         int rank = ranks.rankOf(unit);

@@ -3,8 +3,8 @@ package rivo.server.audience;
 import java.util.Collection;
 import org.springframework.stereotype.Component;
 import rivo.core.estate.RefusedException;
+import rivo.server.estate.ChangeWriter;
 import rivo.server.estate.EstateRecords;
-import rivo.server.estate.Road;
 import rivo.server.live.LiveEvents;
 import rivo.server.live.Topics;
 
@@ -12,11 +12,11 @@ import rivo.server.live.Topics;
 @Component
 public class Fences {
 
-    private final Road road;
+    private final ChangeWriter writer;
     private final LiveEvents events;
 
-    Fences(Road road, LiveEvents events) {
-        this.road = road;
+    Fences(ChangeWriter writer, LiveEvents events) {
+        this.writer = writer;
         this.events = events;
     }
 
@@ -25,17 +25,17 @@ public class Fences {
      * @throws RefusedException when an OU does not exist, or is the root
      */
     public void raise(String who, Collection<String> ous) {
-        road.take(journey -> {
+        writer.take(context -> {
             for (String ou : ous) {
-                if (journey.estate().ous().find(ou) == null || journey.estate().ous().root().id().equals(ou)) {
+                if (context.estate().ous().find(ou) == null || context.estate().ous().root().id().equals(ou)) {
                     throw new RefusedException("bad-fence", "ou:" + ou,
                             "A fence stands around an OU of the directory that is not its root; choose one.");
                 }
-                journey.db().sql("merge into fences (ou) values (?)").params(ou).update();
-                journey.journal(who, "fence-raised", "ou:" + ou, null, null, ou);
+                context.db().sql("merge into fences (ou) values (?)").params(ou).update();
+                context.journal(who, "fence-raised", "ou:" + ou, null, null, ou);
             }
-            journey.becomes(new EstateRecords(journey.db()).read(journey.now()));
-            journey.afterwards(() -> events.changed(Topics.ESTATE));
+            context.becomes(new EstateRecords(context.db()).read(context.now()));
+            context.afterwards(() -> events.changed(Topics.ESTATE));
             return ous.size();
         });
     }

@@ -17,8 +17,8 @@ import rivo.devices.protocol.Work;
 import rivo.server.catalogue.TitleRecord.ReleaseRecord;
 import rivo.server.catalogue.TitleRecord.VariantRecord;
 import rivo.server.catalogue.TitleRows.Kept;
-import rivo.server.estate.Journey;
-import rivo.server.estate.Road;
+import rivo.server.estate.ChangeContext;
+import rivo.server.estate.ChangeWriter;
 import rivo.server.estate.WorkingEstate;
 import rivo.server.live.LiveEvents;
 import rivo.server.live.Topics;
@@ -28,7 +28,7 @@ import rivo.server.web.ApiException;
 @Component
 public class Catalogue {
 
-    private final Road road;
+    private final ChangeWriter writer;
     private final WorkingEstate working;
     private final LiveEvents events;
     private volatile Map<String, Kept> titles;
@@ -37,8 +37,8 @@ public class Catalogue {
     /** All content that titles name, by its SHA-256; made likewise. */
     private volatile Map<String, Contents.Content> contents;
 
-    Catalogue(Road road, WorkingEstate working, LiveEvents events, JdbcClient db) {
-        this.road = road;
+    Catalogue(ChangeWriter writer, WorkingEstate working, LiveEvents events, JdbcClient db) {
+        this.writer = writer;
         this.working = working;
         this.events = events;
         this.titles = new TitleRows(db).read();
@@ -134,20 +134,20 @@ public class Catalogue {
      * @throws rivo.core.estate.RefusedException with everything that is wrong with it
      */
     long put(String who, @Nullable Long revision, TitleRecord record, @Nullable String why) {
-        return road.take(journey -> {
-            TitleRows rows = new TitleRows(journey.db());
+        return writer.take(context -> {
+            TitleRows rows = new TitleRows(context.db());
             Kept before = titles.get(record.id());
             long there = rows.revision(record.id());
             if (revision != null && revision != there) {
                 throw changedSince(record.id(), revision, before);
             }
-            Estate next = TitleRecordChecks.check(journey.estate(), record);
-            Kept after = new Kept(record, there + 1, who, journey.now());
+            Estate next = TitleRecordChecks.check(context.estate(), record);
+            Kept after = new Kept(record, there + 1, who, context.now());
             rows.replace(after, there > 0);
-            journey.journal(who, before == null ? "title-added" : "title-changed", "title:" + record.id(), why,
+            context.journal(who, before == null ? "title-added" : "title-changed", "title:" + record.id(), why,
                     before == null ? null : before.record(), record);
-            journey.becomes(next);
-            remember(journey, after);
+            context.becomes(next);
+            remember(context, after);
             return after.revision();
         });
     }
@@ -165,8 +165,8 @@ public class Catalogue {
                         + "newest version, then save again.");
     }
 
-    private void remember(Journey journey, Kept kept) {
-        journey.afterwards(() -> {
+    private void remember(ChangeContext context, Kept kept) {
+        context.afterwards(() -> {
             Map<String, Kept> next = new LinkedHashMap<>(titles);
             next.put(kept.record().id(), kept);
             titles = next;

@@ -17,9 +17,9 @@ import rivo.core.estate.RefusedException;
 import rivo.core.estate.User;
 import rivo.server.catalogue.Chosen.Fixed;
 import rivo.server.catalogue.TitleRecord.ReleaseRecord;
-import rivo.server.estate.Journey;
+import rivo.server.estate.ChangeContext;
+import rivo.server.estate.ChangeWriter;
 import rivo.server.estate.Json;
-import rivo.server.estate.Road;
 import rivo.server.estate.Rows;
 import rivo.server.live.LiveEvents;
 import rivo.server.live.Topics;
@@ -33,15 +33,15 @@ import tools.jackson.core.type.TypeReference;
 @Component
 public class FixedChoices {
 
-    private final Road road;
+    private final ChangeWriter writer;
     private final Catalogue catalogue;
     private final LiveEvents events;
     private final Map<String, Map<String, String>> byAssignment = new ConcurrentHashMap<>();
     /** By title and person. */
     private final Map<String, Map<String, Map<String, String>>> byPerson = new ConcurrentHashMap<>();
 
-    FixedChoices(Road road, Catalogue catalogue, LiveEvents events, JdbcClient db) {
-        this.road = road;
+    FixedChoices(ChangeWriter writer, Catalogue catalogue, LiveEvents events, JdbcClient db) {
+        this.writer = writer;
         this.catalogue = catalogue;
         this.events = events;
         db.sql("select id, choices from assignments").query((row, n) -> byAssignment.put(row.getString("id"),
@@ -105,13 +105,13 @@ public class FixedChoices {
     void fix(String who, String title, String person, Map<String, String> values) {
         TitleRecord record = catalogue.record(title);
         check(record, values, "choices");
-        road.take(journey -> {
-            User user = user(journey.estate(), person);
+        writer.take(context -> {
+            User user = user(context.estate(), person);
             Map<String, String> before = people(title).get(user.id());
-            write(journey, who, title, user.id(), values);
-            journey.journal(who, "choices-fixed", "title:" + title, null, before == null ? null : Map.of(user.id(), before),
+            write(context, who, title, user.id(), values);
+            context.journal(who, "choices-fixed", "title:" + title, null, before == null ? null : Map.of(user.id(), before),
                     Map.of(user.id(), values));
-            journey.afterwards(() -> {
+            context.afterwards(() -> {
                 Map<String, Map<String, String>> people = byPerson.computeIfAbsent(title, t -> new ConcurrentHashMap<>());
                 if (values.isEmpty()) {
                     people.remove(user.id());
@@ -124,11 +124,11 @@ public class FixedChoices {
         });
     }
 
-    private static void write(Journey journey, String who, String title, String person, Map<String, String> values) {
-        journey.db().sql("delete from person_choices where title = ? and person = ?").params(title, person).update();
+    private static void write(ChangeContext context, String who, String title, String person, Map<String, String> values) {
+        context.db().sql("delete from person_choices where title = ? and person = ?").params(title, person).update();
         if (!values.isEmpty()) {
-            journey.db().sql("insert into person_choices (title, person, choices, set_by, set_at) values (?, ?, ?, ?, ?)")
-                    .params(title, person, Json.write(values), who, Rows.at(journey.now())).update();
+            context.db().sql("insert into person_choices (title, person, choices, set_by, set_at) values (?, ?, ?, ?, ?)")
+                    .params(title, person, Json.write(values), who, Rows.at(context.now())).update();
         }
     }
 

@@ -13,8 +13,8 @@ import org.springframework.stereotype.Component;
 import rivo.core.estate.Estate;
 import rivo.core.estate.RefusedException;
 import rivo.core.estate.Subject;
-import rivo.server.estate.Journey;
-import rivo.server.estate.Road;
+import rivo.server.estate.ChangeContext;
+import rivo.server.estate.ChangeWriter;
 import rivo.server.estate.Rows;
 import rivo.server.live.LiveEvents;
 import rivo.server.live.Topics;
@@ -33,16 +33,16 @@ public class Kits {
     public record Kept(KitRecord record, long revision, String changedBy, Instant changedAt) {
     }
 
-    private final Road road;
+    private final ChangeWriter writer;
     private final LiveEvents events;
     private final Catalogue catalogue;
     private final Licences licences;
     private volatile Map<String, Kept> kits;
 
-    Kits(Road road, LiveEvents events, Catalogue catalogue, Licences licences, JdbcClient db) {
+    Kits(ChangeWriter writer, LiveEvents events, Catalogue catalogue, Licences licences, JdbcClient db) {
         this.catalogue = catalogue;
         this.licences = licences;
-        this.road = road;
+        this.writer = writer;
         this.events = events;
         Map<String, List<String>> titles = new LinkedHashMap<>();
         db.sql("select kit, title from kit_titles order by kit, place").query((row, n) -> titles.computeIfAbsent(
@@ -99,21 +99,21 @@ public class Kits {
      * @throws RefusedException with what is wrong with it
      */
     public long put(String who, long revision, KitRecord kit, @Nullable String why) {
-        return road.take(journey -> {
+        return writer.take(context -> {
             Kept before = kits.get(kit.id());
-            long there = journey.db().sql("select revision from kits where id = ?").params(kit.id()).query(Long.class).optional()
+            long there = context.db().sql("select revision from kits where id = ?").params(kit.id()).query(Long.class).optional()
                     .orElse(0L);
             if (revision != there) {
                 throw changedSince(revision, kit.name(), before);
             }
-            Estate next = check(journey.estate(), kit);
-            accepted(journey.estate(), kit, before);
-            Kept after = new Kept(kit, revision + 1, who, journey.now());
-            write(journey, after, there > 0);
-            journey.journal(who, before == null ? "kit-added" : "kit-changed", "kit:" + kit.id(), why,
+            Estate next = check(context.estate(), kit);
+            accepted(context.estate(), kit, before);
+            Kept after = new Kept(kit, revision + 1, who, context.now());
+            write(context, after, there > 0);
+            context.journal(who, before == null ? "kit-added" : "kit-changed", "kit:" + kit.id(), why,
                     before == null ? null : before.record(), kit);
-            journey.becomes(next);
-            remember(journey, kit.id(), after);
+            context.becomes(next);
+            remember(context, kit.id(), after);
             return after.revision();
         });
     }
@@ -139,15 +139,15 @@ public class Kits {
                                 + "overwritten, and yours is still here: look at the newest version, then save again.");
     }
 
-    private static void write(Journey journey, Kept kept, boolean known) {
+    private static void write(ChangeContext context, Kept kept, boolean known) {
         KitRecord kit = kept.record();
         if (known) {
-            journey.db().sql("delete from kit_titles where kit = ?").params(kit.id()).update();
-            journey.db().sql("update kits set name = ?, description = ?, revision = ?, changed_by = ?, changed_at = ? "
+            context.db().sql("delete from kit_titles where kit = ?").params(kit.id()).update();
+            context.db().sql("update kits set name = ?, description = ?, revision = ?, changed_by = ?, changed_at = ? "
                     + "where id = ?").params(kit.name(), kit.description(), kept.revision(), kept.changedBy(),
                             Rows.at(kept.changedAt()), kit.id()).update();
         } else {
-            journey.db().sql("insert into kits (id, name, description, revision, changed_by, changed_at) "
+            context.db().sql("insert into kits (id, name, description, revision, changed_by, changed_at) "
                     + "values (?, ?, ?, ?, ?, ?)").params(kit.id(), kit.name(), kit.description(), kept.revision(),
                             kept.changedBy(), Rows.at(kept.changedAt())).update();
         }
@@ -155,25 +155,25 @@ public class Kits {
         for (String title : kit.titles()) {
             rows.add(new Object[] {kit.id(), rows.size(), title});
         }
-        journey.batch("insert into kit_titles (kit, place, title) values (?, ?, ?)", rows);
+        context.batch("insert into kit_titles (kit, place, title) values (?, ?, ?)", rows);
     }
 
     /** @throws RefusedException when something was ever assigned by it: the history speaks of it */
     void delete(String who, String id) {
-        road.take(journey -> {
+        writer.take(context -> {
             KitRecord kit = kept(id).record();
-            Estate next = journey.estate().withoutKit(id);
-            journey.db().sql("delete from kit_titles where kit = ?").params(id).update();
-            journey.db().sql("delete from kits where id = ?").params(id).update();
-            journey.journal(who, "kit-deleted", "kit:" + id, null, kit, null);
-            journey.becomes(next);
-            remember(journey, id, null);
+            Estate next = context.estate().withoutKit(id);
+            context.db().sql("delete from kit_titles where kit = ?").params(id).update();
+            context.db().sql("delete from kits where id = ?").params(id).update();
+            context.journal(who, "kit-deleted", "kit:" + id, null, kit, null);
+            context.becomes(next);
+            remember(context, id, null);
             return id;
         });
     }
 
-    private void remember(Journey journey, String id, @Nullable Kept kept) {
-        journey.afterwards(() -> {
+    private void remember(ChangeContext context, String id, @Nullable Kept kept) {
+        context.afterwards(() -> {
             Map<String, Kept> next = new LinkedHashMap<>(kits);
             if (kept == null) {
                 next.remove(id);

@@ -21,7 +21,7 @@ import rivo.core.estate.Title;
 import rivo.core.resolve.Decision;
 import rivo.core.resolve.Outcome;
 import rivo.core.resolve.Resolver;
-import rivo.core.resolve.Share;
+import rivo.core.resolve.UnitsWith;
 import rivo.server.estate.WorkingEstate;
 
 /** A title's licence: its text, and who holds its seats. */
@@ -75,7 +75,7 @@ class LicenceApi {
         Title known = catalogue.title(title);
         Resolver resolver = working.resolver();
         List<Holder> all = new ArrayList<>();
-        for (Share<Decision> share : resolver.title(known).shares()) {
+        for (UnitsWith<Decision> share : resolver.title(known).shares()) {
             Outcome outcome = share.what().outcome();
             if (outcome == Outcome.REQUIRED || outcome == Outcome.WAITING) {
                 share.units().stream().forEach(unit -> all.add(holder(resolver, known, unit, outcome)));

@@ -8,7 +8,7 @@ import java.util.concurrent.ConcurrentHashMap;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
-import rivo.server.estate.Road;
+import rivo.server.estate.ChangeWriter;
 import rivo.server.estate.Rows;
 import rivo.server.live.LiveEvents;
 import rivo.server.live.Topics;
@@ -25,14 +25,14 @@ public class Licences {
     record Acceptance(String who, Instant at) {
     }
 
-    private final Road road;
+    private final ChangeWriter writer;
     private final Catalogue catalogue;
     private final LiveEvents events;
     /** By title and the text's SHA-256. */
     private final Map<String, Acceptance> acceptances = new ConcurrentHashMap<>();
 
-    Licences(Road road, Catalogue catalogue, LiveEvents events, JdbcClient db) {
-        this.road = road;
+    Licences(ChangeWriter writer, Catalogue catalogue, LiveEvents events, JdbcClient db) {
+        this.writer = writer;
         this.catalogue = catalogue;
         this.events = events;
         db.sql("select * from licence_acceptances").query((row, n) -> acceptances.put(row.getString("title") + " "
@@ -56,17 +56,17 @@ public class Licences {
      * @throws ApiException when the title has another text by now
      */
     public void accept(String who, String id, String text) {
-        road.take(journey -> {
+        writer.take(context -> {
             TitleRecord title = catalogue.record(id);
             if (title.about().licence().isBlank() || !title.about().licence().equals(text)) {
                 throw ApiException.conflict("other-text", title.name() + " has another licence text than the one you read. "
                         + "Nothing was accepted; read it again.");
             }
-            Acceptance acceptance = new Acceptance(who, journey.now());
-            journey.db().sql("merge into licence_acceptances (title, text_sha256, who, at) values (?, ?, ?, ?)")
-                    .params(id, hash(text), who, Rows.at(journey.now())).update();
-            journey.journal(who, "licence-accepted", "title:" + id, null, null, text);
-            journey.afterwards(() -> {
+            Acceptance acceptance = new Acceptance(who, context.now());
+            context.db().sql("merge into licence_acceptances (title, text_sha256, who, at) values (?, ?, ?, ?)")
+                    .params(id, hash(text), who, Rows.at(context.now())).update();
+            context.journal(who, "licence-accepted", "title:" + id, null, null, text);
+            context.afterwards(() -> {
                 acceptances.put(id + " " + hash(text), acceptance);
                 events.changed(Topics.ESTATE);
             });

@@ -14,7 +14,7 @@ import rivo.core.estate.Scope;
 import rivo.core.estate.Version;
 import rivo.core.resolve.Outcome;
 import rivo.core.resolve.Resolver;
-import rivo.core.resolve.Share;
+import rivo.core.resolve.UnitsWith;
 import rivo.server.catalogue.Readiness.Look;
 import rivo.server.catalogue.TitleRecord.ReleaseRecord;
 import rivo.server.catalogue.TitleRecord.VariantRecord;
@@ -159,7 +159,7 @@ public class TitlePages {
 
     private int required(Resolver resolver, String id) {
         return resolver.title(catalogue.title(id)).shares().stream()
-                .filter(share -> share.what().outcome() == Outcome.REQUIRED).map(Share::units).mapToInt(Positions::size).sum();
+                .filter(share -> share.what().outcome() == Outcome.REQUIRED).map(UnitsWith::units).mapToInt(Positions::size).sum();
     }
 
     /** As the leading release says, and as the leading releases of others say of it. */

@@ -10,8 +10,8 @@ import rivo.core.estate.Estate;
 import rivo.core.estate.RefusedException;
 import rivo.server.catalogue.Catalogue;
 import rivo.server.catalogue.FixedChoices;
+import rivo.server.estate.ChangeWriter;
 import rivo.server.estate.Json;
-import rivo.server.estate.Road;
 import rivo.server.live.LiveEvents;
 import rivo.server.live.Topics;
 
@@ -24,14 +24,14 @@ public class Drafts {
 
     private static final int MOST_EDITS = 500;
 
-    private final Road road;
+    private final ChangeWriter writer;
     private final LiveEvents events;
     private final Catalogue catalogue;
     private final FixedChoices fixed;
     private final Map<String, List<DraftEdit>> drafts = new ConcurrentHashMap<>();
 
-    Drafts(Road road, LiveEvents events, Catalogue catalogue, FixedChoices fixed, JdbcClient db) {
-        this.road = road;
+    Drafts(ChangeWriter writer, LiveEvents events, Catalogue catalogue, FixedChoices fixed, JdbcClient db) {
+        this.writer = writer;
         this.catalogue = catalogue;
         this.fixed = fixed;
         this.events = events;
@@ -103,13 +103,13 @@ public class Drafts {
     }
 
     private void change(String who, Change change) {
-        road.take(journey -> {
-            List<DraftEdit> edits = new ArrayList<>(written(journey.db(), who));
+        writer.take(context -> {
+            List<DraftEdit> edits = new ArrayList<>(written(context.db(), who));
             List<DraftEdit> before = List.copyOf(edits);
-            change.to(journey.estate(), edits);
-            journey.db().sql("merge into drafts (who, edits) values (?, ?)").params(who, Json.write(edits)).update();
-            journey.journal(who, "draft-edited", "draft:" + who, null, before, edits);
-            journey.afterwards(() -> forgetAndTell(who, edits));
+            change.to(context.estate(), edits);
+            context.db().sql("merge into drafts (who, edits) values (?, ?)").params(who, Json.write(edits)).update();
+            context.journal(who, "draft-edited", "draft:" + who, null, before, edits);
+            context.afterwards(() -> forgetAndTell(who, edits));
             return edits;
         });
     }

@@ -12,9 +12,9 @@ import rivo.core.estate.RefusedException;
 import rivo.core.estate.Target;
 import rivo.server.catalogue.FixedChoices;
 import rivo.server.change.DraftRehearsal.Rehearsed;
-import rivo.server.estate.Journey;
+import rivo.server.estate.ChangeContext;
+import rivo.server.estate.ChangeWriter;
 import rivo.server.estate.Json;
-import rivo.server.estate.Road;
 import rivo.server.estate.Rows;
 import rivo.server.estate.WorkingEstate;
 import rivo.server.live.LiveEvents;
@@ -32,7 +32,7 @@ public class Publishing {
     public record Published(long change, Instant at) {
     }
 
-    private final Road road;
+    private final ChangeWriter writer;
     private final Drafts drafts;
     private final DraftRehearsal rehearsals;
     private final Origins origins;
@@ -41,9 +41,9 @@ public class Publishing {
     private final WorkingEstate working;
     private final LiveEvents events;
 
-    Publishing(Road road, Drafts drafts, DraftRehearsal rehearsals, Origins origins, Cautions cautions,
+    Publishing(ChangeWriter writer, Drafts drafts, DraftRehearsal rehearsals, Origins origins, Cautions cautions,
             FixedChoices fixed, WorkingEstate working, LiveEvents events) {
-        this.road = road;
+        this.writer = writer;
         this.drafts = drafts;
         this.rehearsals = rehearsals;
         this.origins = origins;
@@ -73,15 +73,15 @@ public class Publishing {
             throw new RefusedException("no-reason", "reason", "A change is published with a reason of "
                     + SHORTEST_REASON + " to " + LONGEST_REASON + " characters; say why.");
         }
-        return road.take(journey -> publish(journey, who, why, token));
+        return writer.take(context -> publish(context, who, why, token));
     }
 
-    private Published publish(Journey journey, String who, String reason, String token) {
-        List<DraftEdit> edits = Drafts.written(journey.db(), who);
+    private Published publish(ChangeContext context, String who, String reason, String token) {
+        List<DraftEdit> edits = Drafts.written(context.db(), who);
         if (edits.isEmpty()) {
             throw ApiException.conflict("empty-draft", "The draft is empty; there is nothing to publish.");
         }
-        Estate before = journey.estate();
+        Estate before = context.estate();
         Rehearsed rehearsed = rehearsals.rehearse(working.resolver().follow(before), edits);
         if (!DraftRehearsal.token(edits, rehearsed).equals(token)) {
             throw ApiException.conflict("looks-different", "The draft would do something else than when you looked at "
@@ -93,39 +93,39 @@ public class Publishing {
         }
         Edits.Changes changes = rehearsed.changes();
         List<Assignment> changed = changes.assignments();
-        long number = journey.db().sql("select coalesce(max(number), 0) + 1 from changes").query(Long.class).single();
-        journey.db().sql("insert into changes (number, who, at, reason) values (?, ?, ?, ?)")
-                .params(number, who, Rows.at(journey.now()), reason).update();
-        changed.forEach(assignment -> write(journey, assignment, changes.choices().get(assignment.id()), number));
-        journey.db().sql("delete from drafts where who = ?").params(who).update();
-        journey.journal(who, "published", "change:" + number, reason, changed.stream()
+        long number = context.db().sql("select coalesce(max(number), 0) + 1 from changes").query(Long.class).single();
+        context.db().sql("insert into changes (number, who, at, reason) values (?, ?, ?, ?)")
+                .params(number, who, Rows.at(context.now()), reason).update();
+        changed.forEach(assignment -> write(context, assignment, changes.choices().get(assignment.id()), number));
+        context.db().sql("delete from drafts where who = ?").params(who).update();
+        context.journal(who, "published", "change:" + number, reason, changed.stream()
                 .map(a -> before.assignments().find(a.id())).filter(a -> a != null).toList(),
                 Map.of("edits", edits, "assignments", changed));
-        journey.becomes(before.withAssignments(changed));
-        Origins.Origin origin = new Origins.Origin(number, journey.now());
-        journey.afterwards(() -> {
+        context.becomes(before.withAssignments(changed));
+        Origins.Origin origin = new Origins.Origin(number, context.now());
+        context.afterwards(() -> {
             changed.forEach(assignment -> origins.put(assignment.id(), origin));
             changes.choices().forEach(fixed::remember);
             drafts.forgetAndTell(who, List.of());
             events.changed(Topics.ESTATE);
         });
-        return new Published(number, journey.now());
+        return new Published(number, context.now());
     }
 
     /** An assignment keeps the number of the change that made it. */
-    private static void write(Journey journey, Assignment a, @Nullable Map<String, String> choices, long change) {
-        int updated = journey.db().sql("update assignments set state = ? where id = ?")
+    private static void write(ChangeContext context, Assignment a, @Nullable Map<String, String> choices, long change) {
+        int updated = context.db().sql("update assignments set state = ? where id = ?")
                 .params(a.state().name(), a.id()).update();
         if (updated == 0) {
-            journey.db().sql("insert into assignments (id, seq, state, title, kit, intent, binding, priority, "
+            context.db().sql("insert into assignments (id, seq, state, title, kit, intent, binding, priority, "
                     + "choices, change_number) values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)")
                     .params(a.id(), a.seq(), a.state().name(), a.subject().kit() ? null : a.subject().id(),
                             a.subject().kit() ? a.subject().id() : null, a.intent().name(), a.binding(), a.priority(),
                             Json.write(choices == null ? Map.of() : choices), change)
                     .update();
         }
-        journey.db().sql("delete from assignment_ous where assignment = ?").params(a.id()).update();
-        a.include().stream().filter(target -> target.kind() == Target.Kind.OU).forEach(target -> journey.db()
+        context.db().sql("delete from assignment_ous where assignment = ?").params(a.id()).update();
+        a.include().stream().filter(target -> target.kind() == Target.Kind.OU).forEach(target -> context.db()
                 .sql("insert into assignment_ous (assignment, ou) values (?, ?)").params(a.id(), target.id()).update());
     }
 }

@@ -1,7 +1,7 @@
 /**
  * The demo: an embedded directory, made-up titles and assignments, and the simulated fleet.
  * 
- * <p>Goes the same road as an administrator: nothing here reaches past the use cases.
+ * <p>Everything is made by way of the use cases that administrators use, too.
  */
 @NullMarked
 package rivo.server.demo;

@@ -20,20 +20,20 @@ import org.springframework.stereotype.Component;
 import rivo.directory.Differences;
 import rivo.directory.Directory;
 import rivo.directory.DirectoryException;
-import rivo.directory.DirectoryPicture.Identified;
 import rivo.directory.DirectoryPicture;
+import rivo.directory.DirectoryPicture.Identified;
 import rivo.directory.DirectorySettings;
 import rivo.server.ServerSettings;
+import rivo.server.estate.ChangeContext;
+import rivo.server.estate.ChangeWriter;
 import rivo.server.estate.EstateRecords;
-import rivo.server.estate.Journey;
-import rivo.server.estate.Road;
 import rivo.server.estate.Rows;
 import rivo.server.live.LiveEvents;
 import rivo.server.live.Topics;
 import rivo.server.web.ApiException;
 
 /**
- * Follows the directory by full scans, compared with what is held. What is new, changed or gone takes the road as one
+ * Follows the directory by full scans, compared with what is held. What is new, changed or gone is written as one
  * change; a scan that finds nothing new writes nothing.
  *
  * <p><b>Nothing is lost:</b> a directory that is away, hangs or breaks off leaves what is held as it is. A scan in which
@@ -53,7 +53,7 @@ public class DirectoryFollower {
     private final @Nullable Directory directory;
     private final ServerSettings.@Nullable DirectorySection settings;
     private final JdbcClient db;
-    private final Road road;
+    private final ChangeWriter writer;
     private final LiveEvents events;
     private final Clock clock;
     private final ScheduledExecutorService scanner = Executors.newSingleThreadScheduledExecutor(work -> {
@@ -63,11 +63,11 @@ public class DirectoryFollower {
     });
     private volatile DirectoryState state;
 
-    DirectoryFollower(ServerSettings settings, JdbcClient db, Road road, LiveEvents events, Clock clock) {
+    DirectoryFollower(ServerSettings settings, JdbcClient db, ChangeWriter writer, LiveEvents events, Clock clock) {
         this.settings = settings.directory();
         this.directory = this.settings == null ? null : new Directory(settings(this.settings));
         this.db = db;
-        this.road = road;
+        this.writer = writer;
         this.events = events;
         this.clock = clock;
         Instant last = db.sql("select at from directory_scans where id = 1")
@@ -134,7 +134,7 @@ public class DirectoryFollower {
                 return state;
             }
             if (!changes.isEmpty()) {
-                road.take(journey -> write(journey, changes, found));
+                writer.take(context -> write(context, changes, found));
             }
             become("following", "The directory is followed. Read whole: " + found.computers().size() + " computers, "
                     + found.users().size() + " people, " + found.groups().size() + " groups, " + found.ous().size()
@@ -149,16 +149,16 @@ public class DirectoryFollower {
         return state;
     }
 
-    private boolean write(Journey journey, Changes changes, DirectoryPicture found) {
-        DirectoryRecords.writeOus(journey, changes.ous());
-        DirectoryRecords.writeUsers(journey, changes.users());
-        DirectoryRecords.writeComputers(journey, changes.computers());
-        DirectoryRecords.writeGroups(journey, changes.groups());
-        journey.db().sql("merge into directory_scans (id, at, entries) values (1, ?, ?)")
-                .params(Rows.at(journey.now()), found.computers().size()).update();
-        changes.journal(journey);
-        journey.becomes(new EstateRecords(journey.db()).read(journey.now()));
-        journey.afterwards(() -> events.changed(Topics.ESTATE));
+    private boolean write(ChangeContext context, Changes changes, DirectoryPicture found) {
+        DirectoryRecords.writeOus(context, changes.ous());
+        DirectoryRecords.writeUsers(context, changes.users());
+        DirectoryRecords.writeComputers(context, changes.computers());
+        DirectoryRecords.writeGroups(context, changes.groups());
+        context.db().sql("merge into directory_scans (id, at, entries) values (1, ?, ?)")
+                .params(Rows.at(context.now()), found.computers().size()).update();
+        changes.journal(context);
+        context.becomes(new EstateRecords(context.db()).read(context.now()));
+        context.afterwards(() -> events.changed(Topics.ESTATE));
         return true;
     }
 
@@ -210,26 +210,26 @@ public class DirectoryFollower {
                     + "Nothing was changed. Check what the reading account may see, or agree to the removal.";
         }
 
-        void journal(Journey journey) {
+        void journal(ChangeContext context) {
             if (size() > MOST_IN_JOURNAL) {
-                journey.journal(DIRECTORY, "directory-read", DIRECTORY, "scan", null, Map.of("added",
+                context.journal(DIRECTORY, "directory-read", DIRECTORY, "scan", null, Map.of("added",
                         ous.added().size() + users.added().size() + computers.added().size() + groups.added().size(),
                         "differences", size()));
                 return;
             }
-            each(journey, "ou", ous);
-            each(journey, "user", users);
-            each(journey, "device", computers);
-            each(journey, "group", groups);
+            each(context, "ou", ous);
+            each(context, "user", users);
+            each(context, "device", computers);
+            each(context, "group", groups);
         }
 
-        private static <T extends Identified> void each(Journey journey, String kind, Differences<T> differences) {
+        private static <T extends Identified> void each(ChangeContext context, String kind, Differences<T> differences) {
             List<T> changed = differences.changed();
-            differences.added().forEach(one -> journey.journal(DIRECTORY, kind + "-added", kind + ":" + one.id(),
+            differences.added().forEach(one -> context.journal(DIRECTORY, kind + "-added", kind + ":" + one.id(),
                     "scan", null, one));
-            changed.forEach(one -> journey.journal(DIRECTORY, kind + "-changed", kind + ":" + one.id(), "scan", null,
+            changed.forEach(one -> context.journal(DIRECTORY, kind + "-changed", kind + ":" + one.id(), "scan", null,
                     one));
-            differences.gone().forEach(one -> journey.journal(DIRECTORY, kind + "-gone", kind + ":" + one.id(),
+            differences.gone().forEach(one -> context.journal(DIRECTORY, kind + "-gone", kind + ":" + one.id(),
                     "scan", one, null));
         }
     }

@@ -7,6 +7,7 @@ import java.util.Map;
 import java.util.function.Function;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import rivo.directory.Differences;
+import rivo.directory.DirectoryPicture;
 import rivo.directory.DirectoryPicture.ComputerEntry;
 import rivo.directory.DirectoryPicture.GroupEntry;
 import rivo.directory.DirectoryPicture.Identified;
@@ -14,8 +15,7 @@ import rivo.directory.DirectoryPicture.Member;
 import rivo.directory.DirectoryPicture.MemberKind;
 import rivo.directory.DirectoryPicture.OuEntry;
 import rivo.directory.DirectoryPicture.UserEntry;
-import rivo.directory.DirectoryPicture;
-import rivo.server.estate.Journey;
+import rivo.server.estate.ChangeContext;
 
 /** The directory's rows in H2: the picture that is held, and how differences are written to it. */
 final class DirectoryRecords {
@@ -46,23 +46,23 @@ final class DirectoryRecords {
         return new DirectoryPicture(ous, users, computers, groups, List.of());
     }
 
-    static void writeOus(Journey journey, Differences<OuEntry> ous) {
-        write(journey, ous, "ous", "(id, dn, name, parent) values (?, ?, ?, ?)",
+    static void writeOus(ChangeContext context, Differences<OuEntry> ous) {
+        write(context, ous, "ous", "(id, dn, name, parent) values (?, ?, ?, ?)",
                 ou -> new Object[] {ou.id(), ou.dn(), ou.name(), ou.parent()});
     }
 
-    static void writeUsers(Journey journey, Differences<UserEntry> users) {
-        write(journey, users, "users",
+    static void writeUsers(ChangeContext context, Differences<UserEntry> users) {
+        write(context, users, "users",
                 "(id, dn, account, full_name, mail, department, ou, enabled) values (?, ?, ?, ?, ?, ?, ?, ?)",
                 user -> new Object[] {user.id(), user.dn(), user.account(), user.fullName(), user.mail(),
                     user.department(), user.ou(), user.enabled()});
     }
 
-    static void writeComputers(Journey journey, Differences<ComputerEntry> computers) {
-        write(journey, computers, "computers", "(id, dn, name, ou, enabled) values (?, ?, ?, ?, ?)",
+    static void writeComputers(ChangeContext context, Differences<ComputerEntry> computers) {
+        write(context, computers, "computers", "(id, dn, name, ou, enabled) values (?, ?, ?, ?, ?)",
                 computer -> new Object[] {computer.id(), computer.dn(), computer.name(), computer.ou(),
                     computer.enabled()});
-        dependents(journey, computers, "delete from computer_people where computer = ?",
+        dependents(context, computers, "delete from computer_people where computer = ?",
                 "insert into computer_people (computer, place, person) values (?, ?, ?)", computer -> {
                     List<Object[]> rows = new ArrayList<>();
                     computer.people().forEach(p -> rows.add(new Object[] {computer.id(), rows.size(), p}));
@@ -70,10 +70,10 @@ final class DirectoryRecords {
                 });
     }
 
-    static void writeGroups(Journey journey, Differences<GroupEntry> groups) {
-        write(journey, groups, "directory_groups", "(id, dn, name) values (?, ?, ?)",
+    static void writeGroups(ChangeContext context, Differences<GroupEntry> groups) {
+        write(context, groups, "directory_groups", "(id, dn, name) values (?, ?, ?)",
                 group -> new Object[] {group.id(), group.dn(), group.name()});
-        dependents(journey, groups, "delete from group_members where group_id = ?",
+        dependents(context, groups, "delete from group_members where group_id = ?",
                 "insert into group_members (group_id, place, kind, member) values (?, ?, ?, ?)", group -> {
                     List<Object[]> rows = new ArrayList<>();
                     group.members().forEach(
@@ -82,7 +82,7 @@ final class DirectoryRecords {
                 });
     }
 
-    private static <T extends Identified> void write(Journey journey, Differences<T> differences, String table,
+    private static <T extends Identified> void write(ChangeContext context, Differences<T> differences, String table,
             String columns, Function<T, Object[]> row) {
         List<Object[]> gone = new ArrayList<>();
         differences.gone().forEach(one -> gone.add(new Object[] {one.id()}));
@@ -90,11 +90,11 @@ final class DirectoryRecords {
         List<Object[]> rows = new ArrayList<>();
         differences.changed().forEach(one -> rows.add(row.apply(one)));
         differences.added().forEach(one -> rows.add(row.apply(one)));
-        journey.batch("delete from " + table + " where id = ?", gone);
-        journey.batch("insert into " + table + " " + columns, rows);
+        context.batch("delete from " + table + " where id = ?", gone);
+        context.batch("insert into " + table + " " + columns, rows);
     }
 
-    private static <T extends Identified> void dependents(Journey journey, Differences<T> differences, String delete,
+    private static <T extends Identified> void dependents(ChangeContext context, Differences<T> differences, String delete,
             String insert, Function<T, List<Object[]>> rowsOf) {
         List<Object[]> gone = new ArrayList<>();
         List<Object[]> rows = new ArrayList<>();
@@ -104,7 +104,7 @@ final class DirectoryRecords {
             rows.addAll(rowsOf.apply(one));
         }
         differences.added().forEach(one -> rows.addAll(rowsOf.apply(one)));
-        journey.batch(delete, gone);
-        journey.batch(insert, rows);
+        context.batch(delete, gone);
+        context.batch(insert, rows);
     }
 }

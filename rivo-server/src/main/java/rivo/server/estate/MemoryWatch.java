@@ -41,7 +41,7 @@ class MemoryWatch {
     /** Those of Tomcat's threads that nothing replaces. */
     private static final Pattern IRREPLACEABLE = Pattern.compile("https?-.*-(Acceptor|Poller).*");
 
-    private final Road road;
+    private final ChangeWriter writer;
     private final List<GarbageCollectorMXBean> collectors = ManagementFactory.getPlatformMXBeans(GarbageCollectorMXBean.class);
     private final Set<String> heapPools = ManagementFactory.getMemoryPoolMXBeans().stream()
             .filter(pool -> pool.getType() == MemoryType.HEAP).map(MemoryPoolMXBean::getName).collect(Collectors.toSet());
@@ -50,8 +50,8 @@ class MemoryWatch {
     private long nextCollection = System.nanoTime();
     private boolean isShort;
 
-    MemoryWatch(Road road) {
-        this.road = road;
+    MemoryWatch(ChangeWriter writer) {
+        this.writer = writer;
         thread.setDaemon(true);
         thread.start();
         Thread.setDefaultUncaughtExceptionHandler(this::died);
@@ -72,7 +72,7 @@ class MemoryWatch {
         } catch (InterruptedException e) {
             LOG.debug("no longer watching the memory");
         } catch (OutOfMemoryError e) {
-            road.memoryRanOut();
+            writer.memoryRanOut();
         }
     }
 
@@ -90,7 +90,7 @@ class MemoryWatch {
     /** @param full the part of the heap that a full collection could not free, or more than that, from 0 to 1 */
     void look(double full) {
         isShort = full > limit();
-        road.memoryIsShort(isShort);
+        writer.memoryIsShort(isShort);
     }
 
     private double full() {
@@ -111,7 +111,7 @@ class MemoryWatch {
     private void died(Thread of, Throwable e) {
         LOG.error("The thread {} ended", of.getName(), e);
         if (e instanceof OutOfMemoryError) {
-            road.memoryRanOut();
+            writer.memoryRanOut();
         }
         if (e instanceof Error && IRREPLACEABLE.matcher(of.getName()).matches()) {
             LOG.error("Nobody can reach the server any more; it ends. Start it again, with more memory (--memory) if that was short.");

@@ -6,7 +6,7 @@ import rivo.core.estate.Estate;
 import rivo.core.resolve.Resolver;
 
 /**
- * The estate as it is now. Any number of threads may read it; only the {@link Road} puts a new one in its place, after
+ * The estate as it is now. Any number of threads may read it; only the {@link ChangeWriter} puts a new one in its place, after
  * its change is on disk.
  */
 @Component

@@ -1,8 +1,8 @@
 /**
- * The working estate and the one road by which everything changes.
+ * The working estate, and the writer through which every change goes.
  * 
  * <p>The doors are {@link rivo.server.estate.WorkingEstate}, read by any number of threads without locks, and
- * {@link rivo.server.estate.Road}, taken by every change: a command, checked, written to H2 in one transaction together
+ * {@link rivo.server.estate.ChangeWriter}, taken by every change: a command, checked, written to H2 in one transaction together
  * with its journal rows, applied to the working estate by a single writer, then told to whoever listens.
  */
 @NullMarked

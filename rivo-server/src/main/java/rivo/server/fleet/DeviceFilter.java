@@ -12,8 +12,8 @@ import rivo.core.estate.RefusedException;
 import rivo.core.estate.Title;
 import rivo.core.resolve.Outcome;
 import rivo.core.resolve.Resolver;
-import rivo.core.resolve.Share;
 import rivo.core.resolve.TitleOutcomes;
+import rivo.core.resolve.UnitsWith;
 
 /**
  * Which devices a list shows; every part that is given has to hold.
@@ -64,7 +64,7 @@ record DeviceFilter(@Nullable String words, @Nullable String ou, @Nullable Strin
         }
         TitleOutcomes outcomes = resolver.title(known);
         if ("none".equals(outcome)) {
-            Positions any = Positions.union(outcomes.shares().stream().map(Share::units).toList());
+            Positions any = Positions.union(outcomes.shares().stream().map(UnitsWith::units).toList());
             return p -> !any.contains(p);
         }
         Positions with = outcomes.with(outcome(outcome));

@@ -24,7 +24,7 @@ record DeviceRow(String id, String name, String ou, List<String> people, @Nullab
         @Schema(allowableValues = {"failed", "under-way", "waiting", "quiet", "never"}) String state, String line,
         @Nullable Integer percent) {
 
-    static DeviceRow of(Estate estate, Device device, Doing doing) {
+    static DeviceRow of(Estate estate, Device device, DeviceActivity doing) {
         Progress failed = doing.any(JobState.FAILED).orElse(null);
         Progress running = doing.any(JobState.RUNNING).orElse(null);
         Progress waiting = doing.any(JobState.WAITING).orElse(null);
@@ -34,7 +34,7 @@ record DeviceRow(String id, String name, String ou, List<String> people, @Nullab
                 running == null ? null : (Integer) running.percent());
     }
 
-    static String state(Doing doing) {
+    static String state(DeviceActivity doing) {
         if (doing.any(JobState.RUNNING).isPresent()) {
             return "under-way";
         }
@@ -47,7 +47,7 @@ record DeviceRow(String id, String name, String ou, List<String> people, @Nullab
         return doing.lastSeen() == null ? "never" : "quiet";
     }
 
-    private static String line(Estate estate, Doing doing, @Nullable Progress shown) {
+    private static String line(Estate estate, DeviceActivity doing, @Nullable Progress shown) {
         if (shown == null) {
             return doing.lastSeen() == null ? "has never called in" : "nothing under way";
         }

@@ -51,9 +51,9 @@ final class DeviceStanding {
     private final Trails trails;
     private final Estate estate;
     private final Device device;
-    private final Doing doing;
+    private final DeviceActivity doing;
 
-    DeviceStanding(Resolver resolver, Device device, Doing doing) {
+    DeviceStanding(Resolver resolver, Device device, DeviceActivity doing) {
         this.resolver = resolver;
         this.trails = Trails.of(resolver);
         this.estate = resolver.estate();

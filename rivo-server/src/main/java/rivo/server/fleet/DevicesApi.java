@@ -98,7 +98,7 @@ class DevicesApi {
         Resolver resolver = working.resolver();
         Estate estate = resolver.estate();
         Device device = fleet.device(id);
-        Doing doing = fleet.of(id);
+        DeviceActivity doing = fleet.of(id);
         List<PathPart> path = new ArrayList<>();
         for (Ou ou : estate.ous().path(estate.ous().position(device.ou()))) {
             path.add(new PathPart(ou.id(), ou.name()));

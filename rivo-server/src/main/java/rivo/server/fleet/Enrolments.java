@@ -20,8 +20,8 @@ import rivo.devices.protocol.Enrolled;
 import rivo.devices.protocol.EnrolmentToken;
 import rivo.devices.protocol.KeyId;
 import rivo.devices.protocol.MessageKey;
-import rivo.server.estate.Journey;
-import rivo.server.estate.Road;
+import rivo.server.estate.ChangeContext;
+import rivo.server.estate.ChangeWriter;
 import rivo.server.estate.Rows;
 import rivo.server.live.LiveEvents;
 import rivo.server.live.Topics;
@@ -49,15 +49,15 @@ public class Enrolments {
     private record Known(String publicKey, String serverTag) {
     }
 
-    private final Road road;
+    private final ChangeWriter writer;
     private final LiveEvents events;
     private final ServerKeys serverKeys;
     private final Map<String, Known> devices = new ConcurrentHashMap<>();
     /** By the device's public key and the server's tag: what they give never changes. */
     private final Map<KeyId, MessageKey> derived = new ConcurrentHashMap<>();
 
-    Enrolments(Road road, LiveEvents events, ServerKeys serverKeys, JdbcClient db) {
-        this.road = road;
+    Enrolments(ChangeWriter writer, LiveEvents events, ServerKeys serverKeys, JdbcClient db) {
+        this.writer = writer;
         this.events = events;
         this.serverKeys = serverKeys;
         db.sql("select device, public_key, server_tag from enrolments").query((row, n) -> devices.put(row.getString("device"),
@@ -100,10 +100,10 @@ public class Enrolments {
         if (known == null || known.serverTag().equals(id.serverTag()) || !id.serverTag().equals(serverKeys.currentTag())) {
             return;
         }
-        road.take(journey -> {
-            journey.db().sql("update enrolments set server_tag = ? where device = ? and public_key = ?")
+        writer.take(context -> {
+            context.db().sql("update enrolments set server_tag = ? where device = ? and public_key = ?")
                     .params(id.serverTag(), id.name(), known.publicKey()).update();
-            journey.afterwards(() -> devices.replace(id.name(), known, new Known(known.publicKey(), id.serverTag())));
+            context.afterwards(() -> devices.replace(id.name(), known, new Known(known.publicKey(), id.serverTag())));
             return id;
         });
     }
@@ -125,19 +125,19 @@ public class Enrolments {
         String serverKey = serverKeys.current().publicKey();
         Map<String, EnrolmentToken> made = new LinkedHashMap<>();
         wanted.forEach(device -> made.put(device, EnrolmentToken.random(serverKey)));
-        return road.take(journey -> {
-            Instant until = journey.now().plus(valid);
+        return writer.take(context -> {
+            Instant until = context.now().plus(valid);
             Map<String, NewToken> tokens = new LinkedHashMap<>();
             List<Object[]> rows = new ArrayList<>();
             made.forEach((device, token) -> {
-                if (journey.estate().devices().find(device) == null) {
+                if (context.estate().devices().find(device) == null) {
                     throw Fleet.unknown(device);
                 }
                 tokens.put(device, new NewToken(device, token.text(), until));
                 rows.add(new Object[] {token.key().publicKey(), device, Rows.at(until)});
             });
-            journey.batch("insert into tokens (public_key, device, valid_until) values (?, ?, ?)", rows);
-            journey.journal(who, "tokens-made", made.size() == 1 ? "device:" + made.keySet().iterator().next() : "devices",
+            context.batch("insert into tokens (public_key, device, valid_until) values (?, ?, ?)", rows);
+            context.journal(who, "tokens-made", made.size() == 1 ? "device:" + made.keySet().iterator().next() : "devices",
                     null, null, Map.of("devices", made.size(), "validUntil", until.toString()));
             return tokens;
         });
@@ -159,19 +159,19 @@ public class Enrolments {
             throw badToken();
         }
         String device = String.valueOf(publicKey);
-        Enrolled enrolled = road.take(journey -> {
-            Token token = token(journey.db(), request.keyId().name());
-            if (token == null || token.validUntil().isBefore(journey.now())
+        Enrolled enrolled = writer.take(context -> {
+            Token token = token(context.db(), request.keyId().name());
+            if (token == null || token.validUntil().isBefore(context.now())
                     || token.usedBy() != null && !token.usedBy().equals(device)) {
                 throw badToken();
             }
-            Device known = journey.estate().devices().find(token.device());
+            Device known = context.estate().devices().find(token.device());
             if (known == null) {
                 throw Fleet.gone();
             }
             if (token.usedBy() == null) {
-                enrol(journey, known, device, request.keyId());
-            } else if (!isKnownBy(journey.db(), known.id(), device)) {
+                enrol(context, known, device, request.keyId());
+            } else if (!isKnownBy(context.db(), known.id(), device)) {
                 throw badToken();
             }
             return new Enrolled(known.id(), known.name());
@@ -211,16 +211,16 @@ public class Enrolments {
                 .filter(publicKey::equals).isPresent();
     }
 
-    private void enrol(Journey journey, Device device, String publicKey, KeyId token) {
-        journey.db().sql("merge into enrolments (device, public_key, server_tag, at) values (?, ?, ?, ?)")
-                .params(device.id(), publicKey, token.serverTag(), Rows.at(journey.now())).update();
-        journey.db().sql("update tokens set used_by = ? where public_key = ?").params(publicKey, token.name()).update();
+    private void enrol(ChangeContext context, Device device, String publicKey, KeyId token) {
+        context.db().sql("merge into enrolments (device, public_key, server_tag, at) values (?, ?, ?, ?)")
+                .params(device.id(), publicKey, token.serverTag(), Rows.at(context.now())).update();
+        context.db().sql("update tokens set used_by = ? where public_key = ?").params(publicKey, token.name()).update();
         // A token used before would answer for a key that counts no more.
-        journey.db().sql("delete from tokens where device = ? and used_by is not null and public_key <> ?")
+        context.db().sql("delete from tokens where device = ? and used_by is not null and public_key <> ?")
                 .params(device.id(), token.name()).update();
-        journey.db().sql("update device_reports set last_number = 0 where device = ?").params(device.id()).update();
-        journey.journal("device " + device.name(), "enrolled", "device:" + device.id(), null, null, null);
-        journey.afterwards(() -> become(device.id(), new Known(publicKey, token.serverTag())));
+        context.db().sql("update device_reports set last_number = 0 where device = ?").params(device.id()).update();
+        context.journal("device " + device.name(), "enrolled", "device:" + device.id(), null, null, null);
+        context.afterwards(() -> become(device.id(), new Known(publicKey, token.serverTag())));
     }
 
     /**
@@ -230,14 +230,14 @@ public class Enrolments {
      * @throws ApiException when the device is not enrolled
      */
     void revoke(String who, String device) {
-        road.take(journey -> {
-            int rows = journey.db().sql("delete from enrolments where device = ?").params(device).update();
+        writer.take(context -> {
+            int rows = context.db().sql("delete from enrolments where device = ?").params(device).update();
             if (rows == 0) {
                 throw ApiException.conflict("not-enrolled", "This device is not enrolled; there is nothing to revoke.");
             }
-            journey.db().sql("delete from tokens where device = ?").params(device).update();
-            journey.journal(who, "enrolment-revoked", "device:" + device, null, null, null);
-            journey.afterwards(() -> become(device, null));
+            context.db().sql("delete from tokens where device = ?").params(device).update();
+            context.journal(who, "enrolment-revoked", "device:" + device, null, null, null);
+            context.afterwards(() -> become(device, null));
             return device;
         });
     }

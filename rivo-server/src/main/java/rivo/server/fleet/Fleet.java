@@ -18,8 +18,8 @@ import rivo.core.estate.Device;
 import rivo.devices.protocol.JobAction;
 import rivo.devices.protocol.JobState;
 import rivo.devices.protocol.Progress;
-import rivo.server.estate.Road;
-import rivo.server.estate.RoadClosedException;
+import rivo.server.estate.ChangeWriter;
+import rivo.server.estate.ChangesRefusedException;
 import rivo.server.estate.Rows;
 import rivo.server.estate.WorkingEstate;
 import rivo.server.web.ApiException;
@@ -31,13 +31,13 @@ import rivo.server.web.ApiException;
 @Component
 public class Fleet {
 
-    private final Map<String, Doing> doing = new ConcurrentHashMap<>();
+    private final Map<String, DeviceActivity> doing = new ConcurrentHashMap<>();
     private final Set<String> seenSinceWritten = ConcurrentHashMap.newKeySet();
-    private final Road road;
+    private final ChangeWriter writer;
     private final WorkingEstate working;
 
-    Fleet(Road road, WorkingEstate working, JdbcClient db) {
-        this.road = road;
+    Fleet(ChangeWriter writer, WorkingEstate working, JdbcClient db) {
+        this.writer = writer;
         this.working = working;
         Map<String, List<Progress>> jobs = new HashMap<>();
         db.sql("select * from jobs").query((row, n) -> jobs.computeIfAbsent(row.getString("device"),
@@ -46,25 +46,25 @@ public class Fleet {
                         JobState.valueOf(row.getString("state")), row.getInt("step"), row.getInt("steps"),
                         row.getInt("percent"), row.getString("message"), Rows.integer(row, "exit_code"),
                         Rows.instant(row, "at")))).list();
-        jobs.forEach((device, progress) -> doing.put(device, Doing.NOTHING.reported(progress, null)));
+        jobs.forEach((device, progress) -> doing.put(device, DeviceActivity.NOTHING.reported(progress, null)));
         db.sql("select device, at from call_ins").query((row, n) -> {
             Instant at = Rows.instant(row, "at");
-            return doing.merge(row.getString("device"), Doing.NOTHING.seen(at, at), (d, x) -> d.seen(at, at));
+            return doing.merge(row.getString("device"), DeviceActivity.NOTHING.seen(at, at), (d, x) -> d.seen(at, at));
         }).list();
     }
 
-    Doing of(String device) {
-        return doing.getOrDefault(device, Doing.NOTHING);
+    DeviceActivity of(String device) {
+        return doing.getOrDefault(device, DeviceActivity.NOTHING);
     }
 
     void seen(String device, Instant now, Duration nextIn) {
-        doing.merge(device, Doing.NOTHING.seen(now, now.plus(nextIn)), (d, x) -> d.seen(now, now.plus(nextIn)));
+        doing.merge(device, DeviceActivity.NOTHING.seen(now, now.plus(nextIn)), (d, x) -> d.seen(now, now.plus(nextIn)));
         seenSinceWritten.add(device);
     }
 
     /** A report counts as having been seen; when the next call-in is due stays as it was. */
     void reported(String device, List<Progress> progress, Instant now) {
-        doing.compute(device, (id, d) -> (d == null ? Doing.NOTHING : d).reported(progress, now));
+        doing.compute(device, (id, d) -> (d == null ? DeviceActivity.NOTHING : d).reported(progress, now));
         seenSinceWritten.add(device);
     }
 
@@ -100,8 +100,8 @@ public class Fleet {
         if (!seen.isEmpty()) {
             List<Object[]> rows = new ArrayList<>();
             seen.forEach((device, at) -> rows.add(new Object[] {device, Rows.at(at)}));
-            road.take(journey -> {
-                journey.batch("merge into call_ins (device, at) values (?, ?)", rows);
+            writer.take(context -> {
+                context.batch("merge into call_ins (device, at) values (?, ?)", rows);
                 return rows.size();
             });
         }
@@ -111,7 +111,7 @@ public class Fleet {
     void stop() {
         try {
             writeCallIns();
-        } catch (RoadClosedException e) {
+        } catch (ChangesRefusedException e) {
             // The instants of the last minute's call-ins are all that is lost.
             return;
         }

@@ -23,10 +23,10 @@ import rivo.core.estate.Version;
 import rivo.devices.protocol.Progress;
 import rivo.devices.protocol.Report;
 import rivo.devices.protocol.ReportAnswer;
+import rivo.server.estate.ChangeContext;
+import rivo.server.estate.ChangeWriter;
 import rivo.server.estate.EstateRecords.PresentRecord;
-import rivo.server.estate.Journey;
 import rivo.server.estate.Json;
-import rivo.server.estate.Road;
 import rivo.server.estate.Rows;
 import rivo.server.live.LiveEvents;
 import rivo.server.live.Topics;
@@ -41,26 +41,26 @@ class Reports {
     private static final long LARGEST_LEAP = 1_000_000;
     private static final Duration KEPT = Duration.ofDays(90);
 
-    private final Road road;
+    private final ChangeWriter writer;
     private final Fleet fleet;
     private final LiveEvents events;
     private final Traffic traffic;
 
-    Reports(Road road, Fleet fleet, LiveEvents events, Traffic traffic) {
+    Reports(ChangeWriter writer, Fleet fleet, LiveEvents events, Traffic traffic) {
         this.traffic = traffic;
-        this.road = road;
+        this.writer = writer;
         this.fleet = fleet;
         this.events = events;
     }
 
     ReportAnswer take(String deviceId, Report report) {
-        return road.take(journey -> {
-            Device device = journey.estate().devices().find(deviceId);
+        return writer.take(context -> {
+            Device device = context.estate().devices().find(deviceId);
             if (device == null) {
                 throw Fleet.gone();
             }
-            ReportChecks.check(journey.estate(), report);
-            long last = lastNumber(journey.db(), deviceId);
+            ReportChecks.check(context.estate(), report);
+            long last = lastNumber(context.db(), deviceId);
             if (report.number() <= last) {
                 return new ReportAnswer(false, last);
             }
@@ -70,17 +70,17 @@ class Reports {
                         + "that has lost count enrols anew, and counts from 1.");
             }
             Device newer = newer(device, report);
-            write(journey, device, newer, report.number());
+            write(context, device, newer, report.number());
             List<Progress> progress = report.progress() == null ? List.of() : report.progress();
-            progress.forEach(one -> write(journey, deviceId, one));
+            progress.forEach(one -> write(context, deviceId, one));
             if (!newer.equals(device)) {
-                journal(journey, device, newer);
-                journey.becomes(journey.estate().withDevice(newer));
+                journal(context, device, newer);
+                context.becomes(context.estate().withDevice(newer));
             }
             List<Report.Fetched> fetched = report.fetched() == null ? List.of() : report.fetched();
-            journey.afterwards(() -> {
+            context.afterwards(() -> {
                 fetched.forEach(traffic::fetched);
-                tell(deviceId, progress, journey.now());
+                tell(deviceId, progress, context.now());
             });
             return new ReportAnswer(true, report.number());
         });
@@ -114,25 +114,25 @@ class Reports {
     }
 
     /** Only what has changed is written anew: lists of software have thousands of entries and seldom change. */
-    private static void write(Journey journey, Device before, Device after, long number) {
-        int updated = journey.db().sql("update device_reports set last_number = ?, at = ? where device = ?")
-                .params(number, Rows.at(journey.now()), after.id()).update();
+    private static void write(ChangeContext context, Device before, Device after, long number) {
+        int updated = context.db().sql("update device_reports set last_number = ?, at = ? where device = ?")
+                .params(number, Rows.at(context.now()), after.id()).update();
         if (updated == 0) {
-            journey.db().sql("insert into device_reports (device, last_number, facts, software, present, at) "
+            context.db().sql("insert into device_reports (device, last_number, facts, software, present, at) "
                     + "values (?, ?, ?, ?, ?, ?)")
                     .params(after.id(), number, Json.write(after.facts().asMap()), Json.write(after.software()),
-                            Json.write(records(after.present())), Rows.at(journey.now()))
+                            Json.write(records(after.present())), Rows.at(context.now()))
                     .update();
             return;
         }
-        column(journey, after, "facts", before.facts().equals(after.facts()), () -> after.facts().asMap());
-        column(journey, after, "software", before.software().equals(after.software()), after::software);
-        column(journey, after, "present", before.present().equals(after.present()), () -> records(after.present()));
+        column(context, after, "facts", before.facts().equals(after.facts()), () -> after.facts().asMap());
+        column(context, after, "software", before.software().equals(after.software()), after::software);
+        column(context, after, "present", before.present().equals(after.present()), () -> records(after.present()));
     }
 
-    private static void column(Journey journey, Device device, String column, boolean same, Supplier<Object> value) {
+    private static void column(ChangeContext context, Device device, String column, boolean same, Supplier<Object> value) {
         if (!same) {
-            journey.db().sql("update device_reports set " + column + " = ? where device = ?")
+            context.db().sql("update device_reports set " + column + " = ? where device = ?")
                     .params(Json.write(value.get()), device.id()).update();
         }
     }
@@ -145,14 +145,14 @@ class Reports {
         return version == null ? null : version.toString();
     }
 
-    private static void write(Journey journey, String device, Progress one) {
+    private static void write(ChangeContext context, String device, Progress one) {
         String message = one.message().substring(0, Math.min(LONGEST_MESSAGE, one.message().length()));
-        journey.db().sql("merge into jobs (device, title, action, version, state, step, steps, percent, message, "
+        context.db().sql("merge into jobs (device, title, action, version, state, step, steps, percent, message, "
                 + "exit_code, at) values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)")
                 .params(device, one.title(), one.action().name(), one.version(), one.state().name(), one.step(),
                         one.steps(), one.percent(), message, one.exitCode(), Rows.at(one.at()))
                 .update();
-        journey.db().sql("insert into job_log (device, title, action, state, step, message, at) "
+        context.db().sql("insert into job_log (device, title, action, state, step, message, at) "
                 + "values (?, ?, ?, ?, ?, ?, ?)")
                 .params(device, one.title(), one.action().name(), one.state().name(), one.step(), message,
                         Rows.at(one.at()))
@@ -162,12 +162,12 @@ class Reports {
     /** What devices said of their jobs is kept for three months. */
     @Scheduled(initialDelayString = "PT10M", fixedDelayString = "P1D")
     void forgetOldLines() {
-        road.take(journey -> journey.db().sql("delete from job_log where at < ?")
-                .params(Rows.at(journey.now().minus(KEPT))).update());
+        writer.take(context -> context.db().sql("delete from job_log where at < ?")
+                .params(Rows.at(context.now().minus(KEPT))).update());
     }
 
     /** What is different, and nothing else. */
-    private static void journal(Journey journey, Device before, Device after) {
+    private static void journal(ChangeContext context, Device before, Device after) {
         Map<String, Object> was = new TreeMap<>();
         Map<String, Object> is = new TreeMap<>();
         Map<String, String> factsBefore = before.facts().asMap();
@@ -192,7 +192,7 @@ class Reports {
             }
         }
         if (!was.isEmpty() || !is.isEmpty()) {
-            journey.journal("device " + after.name(), "device-reported", "device:" + after.id(), null, was, is);
+            context.journal("device " + after.name(), "device-reported", "device:" + after.id(), null, was, is);
         }
     }
 }

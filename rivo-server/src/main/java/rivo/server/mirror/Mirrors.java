@@ -22,7 +22,7 @@ import rivo.core.rule.Rule;
 import rivo.core.rule.RuleException;
 import rivo.devices.protocol.Work;
 import rivo.server.ServerSettings;
-import rivo.server.estate.Road;
+import rivo.server.estate.ChangeWriter;
 import rivo.server.estate.Rows;
 import rivo.server.live.LiveEvents;
 import rivo.server.live.Topics;
@@ -40,15 +40,15 @@ public class Mirrors {
     private record Kept(Mirror mirror, String key) {
     }
 
-    private final Road road;
+    private final ChangeWriter writer;
     private final LiveEvents events;
     private final boolean mayBeLocal;
     private final SecureRandom random = new SecureRandom();
     private volatile Map<String, Kept> mirrors;
 
-    Mirrors(Road road, LiveEvents events, ServerSettings settings, JdbcClient db) {
+    Mirrors(ChangeWriter writer, LiveEvents events, ServerSettings settings, JdbcClient db) {
         this.mayBeLocal = settings.localMirrors();
-        this.road = road;
+        this.writer = writer;
         this.events = events;
         Map<String, Kept> read = new LinkedHashMap<>();
         db.sql("select * from mirrors order by place").query((row, n) -> read.put(row.getString("id"), new Kept(new Mirror(
@@ -119,37 +119,37 @@ public class Mirrors {
     /** Puts a mirror in, or another in its place, which keeps its key. @throws RefusedException with all that is wrong */
     public void put(String who, Mirror mirror) {
         check(mirror);
-        road.take(journey -> {
+        writer.take(context -> {
             Kept before = mirrors.get(mirror.id());
             if (before == null && mirrors.size() >= MOST) {
                 throw new RefusedException("too-many", "", "There are " + MOST + " mirrors; delete one first.");
             }
-            String key = journey.db().sql("select mirror_key from mirrors where id = ?").params(mirror.id()).query(String.class)
+            String key = context.db().sql("select mirror_key from mirrors where id = ?").params(mirror.id()).query(String.class)
                     .optional().orElse(null);
             Kept after = new Kept(mirror, key == null ? newKey() : key);
             if (key == null) {
-                journey.db().sql("insert into mirrors (id, name, address, fits, mirror_key, changed_by, changed_at) "
+                context.db().sql("insert into mirrors (id, name, address, fits, mirror_key, changed_by, changed_at) "
                         + "values (?, ?, ?, ?, ?, ?, ?)").params(mirror.id(), mirror.name(), mirror.address(), mirror.fits(),
-                                after.key(), who, Rows.at(journey.now())).update();
+                                after.key(), who, Rows.at(context.now())).update();
             } else {
-                journey.db().sql("update mirrors set name = ?, address = ?, fits = ?, changed_by = ?, changed_at = ? where id = ?")
-                        .params(mirror.name(), mirror.address(), mirror.fits(), who, Rows.at(journey.now()), mirror.id()).update();
+                context.db().sql("update mirrors set name = ?, address = ?, fits = ?, changed_by = ?, changed_at = ? where id = ?")
+                        .params(mirror.name(), mirror.address(), mirror.fits(), who, Rows.at(context.now()), mirror.id()).update();
             }
-            journey.journal(who, before == null ? "mirror-added" : "mirror-changed", "mirror:" + mirror.id(), null,
+            context.journal(who, before == null ? "mirror-added" : "mirror-changed", "mirror:" + mirror.id(), null,
                     before == null ? null : before.mirror(), mirror);
-            journey.afterwards(() -> remember(mirror.id(), after));
+            context.afterwards(() -> remember(mirror.id(), after));
             return mirror;
         });
     }
 
     /** Devices ask it no more, and its key is worth nothing. */
     void delete(String who, String id) {
-        road.take(journey -> {
+        writer.take(context -> {
             Mirror mirror = mirror(id);
-            journey.db().sql("delete from mirrors where id = ?").params(id).update();
-            journey.db().sql("delete from mirror_traffic where mirror = ?").params(id).update();
-            journey.journal(who, "mirror-deleted", "mirror:" + id, null, mirror, null);
-            journey.afterwards(() -> remember(id, null));
+            context.db().sql("delete from mirrors where id = ?").params(id).update();
+            context.db().sql("delete from mirror_traffic where mirror = ?").params(id).update();
+            context.journal(who, "mirror-deleted", "mirror:" + id, null, mirror, null);
+            context.afterwards(() -> remember(id, null));
             return mirror;
         });
     }

@@ -14,8 +14,8 @@ import org.springframework.stereotype.Component;
 import rivo.devices.protocol.Report;
 import rivo.server.catalogue.Catalogue;
 import rivo.server.catalogue.Contents.Content;
-import rivo.server.estate.Road;
-import rivo.server.estate.RoadClosedException;
+import rivo.server.estate.ChangeWriter;
+import rivo.server.estate.ChangesRefusedException;
 
 /**
  * What was fetched from where. Counted in memory and written once a minute and at the end: a kill loses at most the last
@@ -49,14 +49,14 @@ public class Traffic {
     private record Of(String mirror, String sha256) {
     }
 
-    private final Road road;
+    private final ChangeWriter writer;
     private final Mirrors mirrors;
     private final Catalogue catalogue;
     private final Map<Of, Total> totals = new HashMap<>();
     private final Set<Of> unwritten = new HashSet<>();
 
-    Traffic(Road road, Mirrors mirrors, Catalogue catalogue, JdbcClient db) {
-        this.road = road;
+    Traffic(ChangeWriter writer, Mirrors mirrors, Catalogue catalogue, JdbcClient db) {
+        this.writer = writer;
         this.mirrors = mirrors;
         this.catalogue = catalogue;
         db.sql("select * from mirror_traffic").query((row, n) -> totals.put(new Of(row.getString("mirror"),
@@ -114,8 +114,8 @@ public class Traffic {
     void write() {
         List<Object[]> rows = takeUnwritten();
         if (!rows.isEmpty()) {
-            road.take(journey -> {
-                journey.batch("merge into mirror_traffic (mirror, sha256, fetches, fetched_bytes, served_bytes) "
+            writer.take(context -> {
+                context.batch("merge into mirror_traffic (mirror, sha256, fetches, fetched_bytes, served_bytes) "
                         + "values (?, ?, ?, ?, ?)", rows);
                 return rows.size();
             });
@@ -126,7 +126,7 @@ public class Traffic {
     void stop() {
         try {
             write();
-        } catch (RoadClosedException e) {
+        } catch (ChangesRefusedException e) {
             // The last minute's figures are all that is lost.
             return;
         }

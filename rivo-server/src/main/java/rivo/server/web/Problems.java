@@ -24,8 +24,8 @@ import org.springframework.web.servlet.mvc.method.annotation.ResponseEntityExcep
 import rivo.core.estate.Problem;
 import rivo.core.estate.RefusedException;
 import rivo.directory.DirectoryException;
-import rivo.server.estate.Road;
-import rivo.server.estate.RoadClosedException;
+import rivo.server.estate.ChangeWriter;
+import rivo.server.estate.ChangesRefusedException;
 import rivo.server.log.RefusalLog;
 
 /** The one place where what went wrong becomes an answer: problem documents (RFC 9457) with a code and a sentence. */
@@ -36,10 +36,10 @@ class Problems extends ResponseEntityExceptionHandler {
 
     private final RefusalLog refusals;
     private final FrontEnd frontEnd;
-    private final Road road;
+    private final ChangeWriter writer;
 
-    Problems(RefusalLog refusals, FrontEnd frontEnd, Road road) {
-        this.road = road;
+    Problems(RefusalLog refusals, FrontEnd frontEnd, ChangeWriter writer) {
+        this.writer = writer;
         this.refusals = refusals;
         this.frontEnd = frontEnd;
     }
@@ -72,7 +72,7 @@ class Problems extends ResponseEntityExceptionHandler {
     }
 
     @ExceptionHandler
-    ResponseEntity<ProblemDetail> closed(RoadClosedException e) {
+    ResponseEntity<ProblemDetail> closed(ChangesRefusedException e) {
         return ResponseEntity.status(HttpStatus.SERVICE_UNAVAILABLE)
                 .body(problem(HttpStatus.SERVICE_UNAVAILABLE, "no-changes-now", e.getMessage()));
     }
@@ -98,7 +98,7 @@ class Problems extends ResponseEntityExceptionHandler {
     ResponseEntity<ProblemDetail> error(Error e, HttpServletRequest request) {
         LOG.error("{} failed", said(request), e);
         if (e instanceof OutOfMemoryError) {
-            road.memoryRanOut();
+            writer.memoryRanOut();
             return ResponseEntity.status(HttpStatus.SERVICE_UNAVAILABLE).body(problem(HttpStatus.SERVICE_UNAVAILABLE, "no-changes-now",
                     "Rivo's memory ran out; nothing was changed. Start it again with more (--memory)."));
         }

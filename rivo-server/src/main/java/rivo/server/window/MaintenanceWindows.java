@@ -19,9 +19,9 @@ import rivo.core.resolve.Resolver;
 import rivo.core.rule.Rule;
 import rivo.core.rule.RuleException;
 import rivo.devices.protocol.Window;
-import rivo.server.estate.Journey;
+import rivo.server.estate.ChangeContext;
+import rivo.server.estate.ChangeWriter;
 import rivo.server.estate.Json;
-import rivo.server.estate.Road;
 import rivo.server.estate.Rows;
 import rivo.server.live.LiveEvents;
 import rivo.server.live.Topics;
@@ -37,12 +37,12 @@ public class MaintenanceWindows {
     private static final int DAY_MINUTES = 1440;
     private static final int MOST = 200;
 
-    private final Road road;
+    private final ChangeWriter writer;
     private final LiveEvents events;
     private volatile Map<String, MaintenanceWindow> windows;
 
-    MaintenanceWindows(Road road, LiveEvents events, JdbcClient db) {
-        this.road = road;
+    MaintenanceWindows(ChangeWriter writer, LiveEvents events, JdbcClient db) {
+        this.writer = writer;
         this.events = events;
         Map<String, MaintenanceWindow> read = new LinkedHashMap<>();
         db.sql("select * from windows order by place").query((row, n) -> read.put(row.getString("id"), new MaintenanceWindow(
@@ -97,40 +97,40 @@ public class MaintenanceWindows {
     /** Puts a window in, or another in its place. @throws RefusedException with everything that is wrong with it */
     public void put(String who, MaintenanceWindow window) {
         check(window);
-        road.take(journey -> {
+        writer.take(context -> {
             MaintenanceWindow before = windows.get(window.id());
             if (before == null && windows.size() >= MOST) {
                 throw new RefusedException("too-many", "", "There are " + MOST + " windows; delete one first.");
             }
-            boolean known = journey.db().sql("select count(*) from windows where id = ?").params(window.id()).query(Long.class)
+            boolean known = context.db().sql("select count(*) from windows where id = ?").params(window.id()).query(Long.class)
                     .single() > 0;
-            write(journey, who, window, known);
-            journey.journal(who, before == null ? "window-added" : "window-changed", "window:" + window.id(), null, before, window);
-            journey.afterwards(() -> remember(window.id(), window));
+            write(context, who, window, known);
+            context.journal(who, before == null ? "window-added" : "window-changed", "window:" + window.id(), null, before, window);
+            context.afterwards(() -> remember(window.id(), window));
             return window;
         });
     }
 
-    private static void write(Journey journey, String who, MaintenanceWindow window, boolean known) {
+    private static void write(ChangeContext context, String who, MaintenanceWindow window, boolean known) {
         if (!known) {
-            journey.db().sql("insert into windows (id, name, fits, days, opens, minutes, changed_by, changed_at) "
-                    + "values (?, '', null, '[]', '', 0, '', ?)").params(window.id(), Rows.at(journey.now())).update();
+            context.db().sql("insert into windows (id, name, fits, days, opens, minutes, changed_by, changed_at) "
+                    + "values (?, '', null, '[]', '', 0, '', ?)").params(window.id(), Rows.at(context.now())).update();
         }
-        journey.db().sql("update windows set name = ?, fits = ?, days = ?, opens = ?, minutes = ?, changed_by = ?, changed_at = ? "
+        context.db().sql("update windows set name = ?, fits = ?, days = ?, opens = ?, minutes = ?, changed_by = ?, changed_at = ? "
                 + "where id = ?").params(window.name(), window.fits(), Json.write(window.days()), window.opens(), window.minutes(), who,
-                        Rows.at(journey.now()), window.id()).update();
+                        Rows.at(context.now()), window.id()).update();
     }
 
     /** @throws ApiException when there is no such window */
     void delete(String who, String id) {
-        road.take(journey -> {
+        writer.take(context -> {
             MaintenanceWindow window = windows.get(id);
             if (window == null) {
                 throw ApiException.notFound("unknown-window", "There is no window " + id + "; pick one from the list.");
             }
-            journey.db().sql("delete from windows where id = ?").params(id).update();
-            journey.journal(who, "window-deleted", "window:" + id, null, window, null);
-            journey.afterwards(() -> remember(id, null));
+            context.db().sql("delete from windows where id = ?").params(id).update();
+            context.journal(who, "window-deleted", "window:" + id, null, window, null);
+            context.afterwards(() -> remember(id, null));
             return id;
         });
     }

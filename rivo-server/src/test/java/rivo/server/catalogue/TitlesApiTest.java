@@ -12,13 +12,13 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import rivo.core.estate.Facts;
 import rivo.devices.protocol.Existing;
-import rivo.server.TestServer;
 import rivo.server.TestClient.Answer;
+import rivo.server.TestServer;
 import rivo.server.Titles;
 import rivo.server.catalogue.TitleRecord.ReleaseRecord;
 import rivo.server.catalogue.TitleRecord.VariantRecord;
+import rivo.server.estate.ChangeWriter;
 import rivo.server.estate.EstateRecords.NeedRecord;
-import rivo.server.estate.Road;
 import tools.jackson.databind.JsonNode;
 
 /** A title's page, its checks, and changing it. */
@@ -35,9 +35,9 @@ class TitlesApiTest {
     static void start() {
         server = TestServer.start(data).signIn();
         catalogue = server.bean(Catalogue.class);
-        server.bean(Road.class).take(journey -> {
-            var device = journey.estate().devices().find(server.device(DEVICE));
-            journey.becomes(journey.estate().withDevice(device.withReport(
+        server.bean(ChangeWriter.class).take(context -> {
+            var device = context.estate().devices().find(server.device(DEVICE));
+            context.becomes(context.estate().withDevice(device.withReport(
                     Facts.of(Map.of("arch", "x64", "site", "Hartsmere", "note", "x\" & reboot", "diskFreeGiB", "12")), List.of(), List.of())));
             return device;
         });

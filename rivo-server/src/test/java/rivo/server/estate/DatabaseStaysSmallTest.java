@@ -41,7 +41,7 @@ class DatabaseStaysSmallTest {
                 int own = i;
                 writers.submit(() -> {
                     for (long n = 0; System.nanoTime() < end; n++) {
-                        write(server.bean(Road.class), own, n);
+                        write(server.bean(ChangeWriter.class), own, n);
                         written.incrementAndGet();
                         TimeUnit.MILLISECONDS.sleep(PAUSE_MILLIS);
                     }
@@ -59,15 +59,15 @@ class DatabaseStaysSmallTest {
     }
 
     /** Rows as reports and jobs write them: some again and again, some more and more. */
-    private static void write(Road road, int own, long n) {
-        road.take(journey -> {
+    private static void write(ChangeWriter writer, int own, long n) {
+        writer.take(context -> {
             for (int device = 0; device < 5; device++) {
                 String id = "d" + own + "-" + (n * 5 + device) % 500;
-                journey.db().sql("merge into call_ins (device, at) values (?, ?)").params(id, Rows.at(journey.now())).update();
-                journey.db().sql("merge into device_reports (device, last_number, facts, software, present, at) values (?, ?, ?, ?, ?, ?)")
-                        .params(id, n, "{\"x.n\":\"" + n + "\"}", "[" + "x".repeat(3000) + n + "]", "[]", Rows.at(journey.now())).update();
+                context.db().sql("merge into call_ins (device, at) values (?, ?)").params(id, Rows.at(context.now())).update();
+                context.db().sql("merge into device_reports (device, last_number, facts, software, present, at) values (?, ?, ?, ?, ?, ?)")
+                        .params(id, n, "{\"x.n\":\"" + n + "\"}", "[" + "x".repeat(3000) + n + "]", "[]", Rows.at(context.now())).update();
             }
-            journey.journal("device", "device-reported", "device:" + own, null, null, n);
+            context.journal("device", "device-reported", "device:" + own, null, null, n);
             return n;
         });
     }

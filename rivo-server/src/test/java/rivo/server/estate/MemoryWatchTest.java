@@ -17,8 +17,8 @@ import org.junit.jupiter.api.Test;
 
 class MemoryWatchTest {
 
-    private final Road road = mock(Road.class);
-    private final MemoryWatch watch = new MemoryWatch(road);
+    private final ChangeWriter writer = mock(ChangeWriter.class);
+    private final MemoryWatch watch = new MemoryWatch(writer);
 
     @AfterEach
     void stop() {
@@ -26,9 +26,9 @@ class MemoryWatchTest {
     }
 
     private void expect(double full, boolean isShort) {
-        clearInvocations(road);
+        clearInvocations(writer);
         watch.look(full);
-        verify(road, atLeastOnce()).memoryIsShort(isShort);
+        verify(writer, atLeastOnce()).memoryIsShort(isShort);
     }
 
     @Test
@@ -43,7 +43,7 @@ class MemoryWatchTest {
 
     @Test
     void itLooksByItself() {
-        verify(road, timeout(5_000).atLeast(2)).memoryIsShort(anyBoolean());
+        verify(writer, timeout(5_000).atLeast(2)).memoryIsShort(anyBoolean());
     }
 
     @Test
@@ -53,7 +53,7 @@ class MemoryWatchTest {
         }, "some-worker");
         dying.start();
         dying.join();
-        verify(road, timeout(5_000)).memoryRanOut();
+        verify(writer, timeout(5_000)).memoryRanOut();
     }
 
     @Test
@@ -73,7 +73,7 @@ class MemoryWatchTest {
         }
 
         public static void main(String[] none) throws InterruptedException {
-            new MemoryWatch(mock(Road.class));
+            new MemoryWatch(mock(ChangeWriter.class));
             new Thread(() -> {
                 throw new OutOfMemoryError("made up");
             }, "http-nio-127.0.0.1-8080-Acceptor").start();

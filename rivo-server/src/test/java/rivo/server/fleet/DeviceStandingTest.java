@@ -27,11 +27,11 @@ import rivo.server.fleet.DeviceStanding.DeviceTitle;
 class DeviceStandingTest {
 
     private static final Instant SEEN = Instant.parse("2026-11-23T08:00:00Z");
-    private static final Doing CALLED = new Doing(SEEN, SEEN.plusSeconds(900), Map.of());
+    private static final DeviceActivity CALLED = new DeviceActivity(SEEN, SEEN.plusSeconds(900), Map.of());
     private static final Assignment REQUIRED = assignment("a1", 1, Intent.REQUIRED, "root");
     private static final Assignment UNINSTALL = assignment("a1", 1, Intent.UNINSTALL, "labs");
 
-    private static List<DeviceTitle> lines(Doing doing, List<Present> present, Assignment... assignments) {
+    private static List<DeviceTitle> lines(DeviceActivity doing, List<Present> present, Assignment... assignments) {
         Estate estate = SmallEstate.with(present, assignments);
         Device device = estate.devices().at(0);
         return new DeviceStanding(Resolver.of(estate), device, doing).lines();
@@ -41,8 +41,8 @@ class DeviceStandingTest {
         return List.of(Present.of("siltscope", version == null ? null : Version.of(version)));
     }
 
-    private static Doing job(JobAction action, @Nullable String version, JobState state) {
-        return new Doing(SEEN, SEEN.plusSeconds(3), Map.of("siltscope", new Progress("siltscope", action, version,
+    private static DeviceActivity job(JobAction action, @Nullable String version, JobState state) {
+        return new DeviceActivity(SEEN, SEEN.plusSeconds(3), Map.of("siltscope", new Progress("siltscope", action, version,
                 state, 3, 4, 50, "running the installer, quietly", null, SEEN)));
     }
 
@@ -137,7 +137,7 @@ class DeviceStandingTest {
 
     @Test
     void aDeviceThatNeverCalledIsSaidToBeUnreached() {
-        assertThat(only(lines(Doing.NOTHING, List.of(), REQUIRED)).line())
+        assertThat(only(lines(DeviceActivity.NOTHING, List.of(), REQUIRED)).line())
                 .isEqualTo("the device has never called in");
     }
 }

@@ -23,11 +23,11 @@ import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 import rivo.server.RawHttp;
-import rivo.server.TestDevice;
 import rivo.server.TestClient;
+import rivo.server.TestDevice;
 import rivo.server.TestServer;
 import rivo.server.Titles;
-import rivo.server.estate.Road;
+import rivo.server.estate.ChangeWriter;
 
 /** What holds for every request, wherever it goes. */
 class FrontDoorTest {
@@ -138,7 +138,7 @@ class FrontDoorTest {
         CountDownLatch go = new CountDownLatch(1);
         ExecutorService threads = Executors.newFixedThreadPool(501);
         try {
-            threads.submit(() -> server.bean(Road.class).take(journey -> {
+            threads.submit(() -> server.bean(ChangeWriter.class).take(context -> {
                 try {
                     return go.await(30, TimeUnit.SECONDS);
                 } catch (InterruptedException e) {

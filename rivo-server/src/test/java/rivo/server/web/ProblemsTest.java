@@ -14,14 +14,14 @@ import org.springframework.http.HttpStatus;
 import org.springframework.http.ProblemDetail;
 import org.springframework.http.ResponseEntity;
 import org.springframework.mock.web.MockHttpServletRequest;
-import rivo.server.estate.Road;
+import rivo.server.estate.ChangeWriter;
 import rivo.server.log.RefusalLog;
 
 class ProblemsTest {
 
-    private final Road road = mock(Road.class);
+    private final ChangeWriter writer = mock(ChangeWriter.class);
     private final RefusalLog log = mock(RefusalLog.class);
-    private final Problems problems = new Problems(log, mock(FrontEnd.class), road);
+    private final Problems problems = new Problems(log, mock(FrontEnd.class), writer);
     private final MockHttpServletRequest request = new MockHttpServletRequest("GET", "/api/titles");
 
     private static String said(ResponseEntity<ProblemDetail> answer) {
@@ -36,13 +36,13 @@ class ProblemsTest {
             assertThat(answer.getStatusCode().value()).isEqualTo(500);
             assertThat(said(answer)).doesNotContain("secret", "Exception", "/var");
         }
-        verifyNoInteractions(road);
+        verifyNoInteractions(writer);
     }
 
     @Test
     void aMemoryThatRanOutStopsChanges() {
         assertThat(problems.error(new OutOfMemoryError("made up"), request).getStatusCode().value()).isEqualTo(503);
-        verify(road).memoryRanOut();
+        verify(writer).memoryRanOut();
     }
 
     @Test

@@ -17,10 +17,10 @@ import rivo.core.audience.Positions;
 import rivo.core.estate.Device;
 import rivo.core.estate.Scope;
 import rivo.directory.demo.DemoOrganisation;
-import rivo.server.TestServer;
 import rivo.server.TestClient.Answer;
+import rivo.server.TestServer;
 import rivo.server.Titles;
-import rivo.server.estate.Road;
+import rivo.server.estate.ChangeWriter;
 import rivo.server.estate.WorkingEstate;
 import rivo.server.live.LiveEvents;
 import tools.jackson.databind.JsonNode;
@@ -117,7 +117,7 @@ class WindowsTest {
         put("night", "name sw \"QB\"", "22:30", 45, DayOfWeek.FRIDAY, DayOfWeek.MONDAY);
         put("night", null, "23:00", 60, DayOfWeek.SUNDAY);
         put("noon", "arch eq \"x64\"", "12:00", 30, DayOfWeek.TUESDAY);
-        MaintenanceWindows again = new MaintenanceWindows(mock(Road.class), mock(LiveEvents.class), server.bean(JdbcClient.class));
+        MaintenanceWindows again = new MaintenanceWindows(mock(ChangeWriter.class), mock(LiveEvents.class), server.bean(JdbcClient.class));
         assertThat(again.all()).containsExactlyElementsOf(server.bean(MaintenanceWindows.class).all()).hasSize(2);
         assertThat(server.ask("DELETE", "/api/windows/night", null).status()).isEqualTo(204);
         assertThat(server.ask("DELETE", "/api/windows/night", null).status()).isEqualTo(404);
@@ -125,7 +125,7 @@ class WindowsTest {
         assertThat(journal().subList(before, journal().size())).containsExactly("window-added " + who + " window:night none > 45",
                 "window-changed " + who + " window:night 45 > 60", "window-added " + who + " window:noon none > 30",
                 "window-deleted " + who + " window:night 60 > none");
-        again = new MaintenanceWindows(mock(Road.class), mock(LiveEvents.class), server.bean(JdbcClient.class));
+        again = new MaintenanceWindows(mock(ChangeWriter.class), mock(LiveEvents.class), server.bean(JdbcClient.class));
         assertThat(again.all()).extracting(MaintenanceWindow::id).containsExactly("noon");
     }
 

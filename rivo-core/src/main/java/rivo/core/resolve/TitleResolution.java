@@ -20,7 +20,7 @@ import rivo.core.estate.Title;
 /**
  * One run over all units of titles: the ladder, requests, releases and seats, then each family settled. Of one thread.
  */
-final class Pass {
+final class TitleResolution {
 
     private final Resolver resolver;
     private final Audiences audiences;
@@ -28,11 +28,11 @@ final class Pass {
     private final Presences present;
     private final Map<String, TitleOutcomes> done = new LinkedHashMap<>();
     /** Sections 3 to 6 by title, as long as its family may ask again. */
-    private final Map<String, List<Share<BaseOutcome>>> bases = new HashMap<>();
+    private final Map<String, List<UnitsWith<BaseOutcome>>> bases = new HashMap<>();
     /** Filled anew for each ladder: memory that has just been written to is quicker than new one. */
     private final Map<Scope, Remaining> remaining = new EnumMap<>(Scope.class);
 
-    Pass(Resolver resolver, Presences present) {
+    TitleResolution(Resolver resolver, Presences present) {
         this.resolver = resolver;
         this.audiences = resolver.audiences();
         this.estate = resolver.estate();
@@ -45,21 +45,21 @@ final class Pass {
     }
 
     /** Sections 3 to 6. */
-    List<Share<BaseOutcome>> base(Title title) {
+    List<UnitsWith<BaseOutcome>> base(Title title) {
         return bases.computeIfAbsent(title.id(), id -> findBase(title));
     }
 
-    private List<Share<BaseOutcome>> findBase(Title title) {
-        Contenders speaking = resolver.contenders(title);
+    private List<UnitsWith<BaseOutcome>> findBase(Title title) {
+        RankedPairs speaking = resolver.rankedPairs(title);
         if (speaking.live().isEmpty()) {
             return List.of();
         }
-        List<Share<BaseOutcome>> walked = Ladder.walk(speaking, everyUnit(title.scope()));
+        List<UnitsWith<BaseOutcome>> walked = Ladder.walk(speaking, everyUnit(title.scope()));
         if (walked.isEmpty()) {
             return walked;
         }
-        List<Share<BaseOutcome>> shares = new ArrayList<>(walked.size());
-        for (Share<BaseOutcome> share : walked) {
+        List<UnitsWith<BaseOutcome>> shares = new ArrayList<>(walked.size());
+        for (UnitsWith<BaseOutcome> share : walked) {
             request(speaking, share, shares);
         }
         Integer seats = title.seats();
@@ -75,7 +75,7 @@ final class Pass {
         return all;
     }
 
-    private void request(Contenders speaking, Share<BaseOutcome> share, List<Share<BaseOutcome>> into) {
+    private void request(RankedPairs speaking, UnitsWith<BaseOutcome> share, List<UnitsWith<BaseOutcome>> into) {
         BaseOutcome base = share.what();
         if (base.outcome() != Outcome.AVAILABLE) {
             choose(speaking, share, into);
@@ -83,16 +83,16 @@ final class Pass {
         }
         Positions requested = share.units().and(speaking.requested());
         if (!requested.isEmpty()) {
-            choose(speaking, new Share<>(new BaseOutcome(Outcome.REQUIRED, Reason.REQUESTED, base.deciding(),
+            choose(speaking, new UnitsWith<>(new BaseOutcome(Outcome.REQUIRED, Reason.REQUESTED, base.deciding(),
                     base.place(), null), requested), into);
         }
         Positions rest = share.units().without(requested);
         if (!rest.isEmpty()) {
-            choose(speaking, new Share<>(base, rest), into);
+            choose(speaking, new UnitsWith<>(base, rest), into);
         }
     }
 
-    private void choose(Contenders speaking, Share<BaseOutcome> share, List<Share<BaseOutcome>> into) {
+    private void choose(RankedPairs speaking, UnitsWith<BaseOutcome> share, List<UnitsWith<BaseOutcome>> into) {
         BaseOutcome base = share.what();
         if (!base.outcome().hasRelease()) {
             into.add(share);
@@ -101,25 +101,25 @@ final class Pass {
         var pin = base.deciding().get(0).pin();
         Release pinned = pin == null ? null : speaking.choices().pinned(pin);
         if (pin != null && pinned == null) {
-            into.add(new Share<>(new BaseOutcome(Outcome.BLOCKED, Reason.NO_RELEASE, base.deciding(), base.place(),
+            into.add(new UnitsWith<>(new BaseOutcome(Outcome.BLOCKED, Reason.NO_RELEASE, base.deciding(), base.place(),
                     null), share.units()));
             return;
         }
         Choices.Chosen chosen = pinned == null ? speaking.choices().newest(share.units())
                 : speaking.choices().of(pinned, share.units());
-        for (Share<Choice> choice : chosen.shares()) {
-            into.add(new Share<>(new BaseOutcome(base.outcome(), base.reason(), base.deciding(), base.place(),
+        for (UnitsWith<Choice> choice : chosen.shares()) {
+            into.add(new UnitsWith<>(new BaseOutcome(base.outcome(), base.reason(), base.deciding(), base.place(),
                     choice.what()), choice.units()));
         }
         if (!chosen.unfit().isEmpty()) {
-            into.add(new Share<>(new BaseOutcome(Outcome.UNFIT, null, base.deciding(), base.place(), null),
+            into.add(new UnitsWith<>(new BaseOutcome(Outcome.UNFIT, null, base.deciding(), base.place(), null),
                     chosen.unfit()));
         }
     }
 
-    private Positions waiting(Title title, int seats, List<Share<BaseOutcome>> shares) {
+    private Positions waiting(Title title, int seats, List<UnitsWith<BaseOutcome>> shares) {
         return resolver.waitingByTitle().computeIfAbsent(title.id(), id -> Seats.waiting(seats, Positions.union(shares.stream()
-                .filter(s -> s.what().outcome() == Outcome.REQUIRED).map(Share::units).toList()),
+                .filter(s -> s.what().outcome() == Outcome.REQUIRED).map(UnitsWith::units).toList()),
                 present.anyhow(id), audiences.ranks(title.scope())));
     }
 
@@ -135,7 +135,7 @@ final class Pass {
     /** What the titles of a family come to at these units; by id. */
     Map<String, TitleOutcomes> family(Family family, Positions among) {
         Map<String, TitleOutcomes> outcomes = new LinkedHashMap<>();
-        List<List<Share<Decision>>> decisions = family.isRelated() ? settle(family, among)
+        List<List<UnitsWith<Decision>>> decisions = family.isRelated() ? settle(family, among)
                 : List.of(plain(base(family.titles().get(0)), among));
         for (int t = 0; t < family.titles().size(); t++) {
             Title title = family.titles().get(t);
@@ -144,18 +144,18 @@ final class Pass {
         return outcomes;
     }
 
-    private static List<Share<Decision>> plain(List<Share<BaseOutcome>> base, Positions among) {
-        List<Share<Decision>> decisions = new ArrayList<>(base.size());
-        for (Share<BaseOutcome> share : base) {
+    private static List<UnitsWith<Decision>> plain(List<UnitsWith<BaseOutcome>> base, Positions among) {
+        List<UnitsWith<Decision>> decisions = new ArrayList<>(base.size());
+        for (UnitsWith<BaseOutcome> share : base) {
             Positions units = share.units().and(among);
             if (!units.isEmpty()) {
-                decisions.add(new Share<>(share.what().decision(), units));
+                decisions.add(new UnitsWith<>(share.what().decision(), units));
             }
         }
         return decisions;
     }
 
-    private List<List<Share<Decision>>> settle(Family family, Positions among) {
+    private List<List<UnitsWith<Decision>>> settle(Family family, Positions among) {
         List<FamilyWalk.Known> known = new ArrayList<>();
         List<Choices> choices = new ArrayList<>();
         boolean touched = false;
@@ -163,7 +163,7 @@ final class Pass {
             FamilyWalk.Known of = new FamilyWalk.Known(base(title), present.of(title.id()));
             touched |= !of.base().isEmpty() || !of.present().isEmpty();
             known.add(of);
-            choices.add(resolver.contenders(title).choices());
+            choices.add(resolver.rankedPairs(title).choices());
         }
         if (!touched) {
             return Collections.nCopies(family.titles().size(), List.of());
@@ -179,9 +179,9 @@ final class Pass {
                 : Objects.requireNonNull(family(resolver.relations().of(need.title())).get(need.title()));
         List<Positions> met = new ArrayList<>();
         Positions there = Positions.union(present.of(need.title()).stream()
-                .filter(way -> need.isMetBy(way.what().version())).map(Share::units).toList());
+                .filter(way -> need.isMetBy(way.what().version())).map(UnitsWith::units).toList());
         Positions free = there;
-        for (Share<Decision> share : outcomes.shares()) {
+        for (UnitsWith<Decision> share : outcomes.shares()) {
             Decision decision = share.what();
             Release release = decision.release();
             if (decision.outcome() == Outcome.REQUIRED && release != null && need.isMetBy(release.version())) {
@@ -196,22 +196,22 @@ final class Pass {
     }
 
     /** Adds what an assignment left behind (section 8, rule 3), and takes out what only stays. */
-    private List<Share<Decision>> withLeft(Title title, List<Share<Decision>> decisions, Positions among) {
-        List<Share<Decision>> all = new ArrayList<>(decisions);
+    private List<UnitsWith<Decision>> withLeft(Title title, List<UnitsWith<Decision>> decisions, Positions among) {
+        List<UnitsWith<Decision>> all = new ArrayList<>(decisions);
         all.removeIf(share -> share.what() == Settlement.STAYS);
         Map<String, List<Positions>> left = new LinkedHashMap<>();
-        for (Share<Presences.Way> way : present.of(title.id())) {
+        for (UnitsWith<Presences.Way> way : present.of(title.id())) {
             String by = way.what().by();
             if (by != null && removes(by)) {
                 left.computeIfAbsent(by, b -> new ArrayList<>()).add(way.units());
             }
         }
         if (!left.isEmpty()) {
-            Positions decided = Positions.union(decisions.stream().map(Share::units).toList());
+            Positions decided = Positions.union(decisions.stream().map(UnitsWith::units).toList());
             left.forEach((by, units) -> {
                 Positions alone = Positions.union(units).and(among).without(decided);
                 if (!alone.isEmpty()) {
-                    all.add(new Share<>(new Decision(Outcome.UNINSTALL, Reason.LEFT, null,
+                    all.add(new UnitsWith<>(new Decision(Outcome.UNINSTALL, Reason.LEFT, null,
                             List.of(Objects.requireNonNull(estate.assignments().find(by))), null), alone));
                 }
             });
@@ -223,16 +223,16 @@ final class Pass {
      * The units at which the titles of a family may come to something else than in another state of the estate, which has
      * the same family and the same audiences, and where the same is present: those at which one of them does by itself.
      */
-    Positions differing(Pass other, Family family) {
+    Positions differing(TitleResolution other, Family family) {
         List<Positions> differing = new ArrayList<>();
         for (Title title : family.titles()) {
-            if (resolver.contenders(title) == other.resolver.contenders(title)) {
+            if (resolver.rankedPairs(title) == other.resolver.rankedPairs(title)) {
                 bases.put(title.id(), other.base(title));
                 continue;
             }
             Map<BaseOutcome, Positions> theirs = new HashMap<>();
             other.base(title).forEach(share -> theirs.put(share.what(), share.units()));
-            for (Share<BaseOutcome> share : base(title)) {
+            for (UnitsWith<BaseOutcome> share : base(title)) {
                 Positions same = theirs.getOrDefault(share.what(), Positions.NONE);
                 differing.add(share.units().without(same));
                 theirs.put(share.what(), same.without(share.units()));

@@ -9,7 +9,7 @@ import org.springframework.jdbc.core.simple.JdbcClient;
 import rivo.core.estate.Estate;
 
 /** What a command has at hand on its way. Used by the writer's thread only, and only while the command runs. */
-public final class Journey {
+public final class ChangeContext {
 
     private final JdbcClient db;
     private final JdbcTemplate batches;
@@ -17,7 +17,7 @@ public final class Journey {
     private Estate estate;
     private final List<Runnable> afterwards = new ArrayList<>();
 
-    Journey(JdbcClient db, JdbcTemplate batches, Instant now, Estate estate) {
+    ChangeContext(JdbcClient db, JdbcTemplate batches, Instant now, Estate estate) {
         this.db = db;
         this.batches = batches;
         this.now = now;

@@ -11,11 +11,11 @@ import rivo.core.estate.Device;
  * each target the places of its pairs in that row are kept, so that a device gets a bit for each pair that may hold there,
  * and asks nobody else. Families go by their places. Immutable.
  */
-final class Spoken {
+final class PairsByTarget {
 
     private final Relations relations;
-    private final Contenders[][] contenders;
-    /** For each title of each family where its contenders begin in the row. */
+    private final RankedPairs[][] rankedPairs;
+    /** For each title of each family where its ranked pairs begin in the row. */
     private final int[][] starts;
     /** For each place in the row its family. */
     private final int[] familyOf;
@@ -23,23 +23,23 @@ final class Spoken {
     private final int[][] placesOf;
 
     /** Makes all pairs of all titles. */
-    Spoken(Resolver resolver) {
+    PairsByTarget(Resolver resolver) {
         this.relations = resolver.relations();
         List<Family> families = relations.inOrder();
-        this.contenders = new Contenders[families.size()][];
+        this.rankedPairs = new RankedPairs[families.size()][];
         this.starts = new int[families.size()][];
         List<List<Integer>> places = new ArrayList<>();
         List<Integer> familyAt = new ArrayList<>();
-        for (int f = 0; f < contenders.length; f++) {
-            contenders[f] = families.get(f).titles().stream().map(resolver::contenders).toArray(Contenders[]::new);
-            starts[f] = new int[contenders[f].length];
+        for (int f = 0; f < rankedPairs.length; f++) {
+            rankedPairs[f] = families.get(f).titles().stream().map(resolver::rankedPairs).toArray(RankedPairs[]::new);
+            starts[f] = new int[rankedPairs[f].length];
             for (int t = 0; t < starts[f].length; t++) {
                 starts[f][t] = familyAt.size();
-                for (Contender contender : contenders[f][t].live()) {
-                    while (places.size() <= contender.pair().number()) {
+                for (RankedPair ranked : rankedPairs[f][t].live()) {
+                    while (places.size() <= ranked.pair().number()) {
                         places.add(new ArrayList<>(2));
                     }
-                    places.get(contender.pair().number()).add(familyAt.size());
+                    places.get(ranked.pair().number()).add(familyAt.size());
                     familyAt.add(f);
                 }
             }
@@ -49,8 +49,8 @@ final class Spoken {
     }
 
     /** Those of a title of a family. */
-    Contenders contenders(int family, int title) {
-        return contenders[family][title];
+    RankedPairs rankedPairs(int family, int title) {
+        return rankedPairs[family][title];
     }
 
     /** Where those of a title of a family begin in the row. */
@@ -73,7 +73,7 @@ final class Spoken {
 
     /** The families of pairs that may hold. */
     BitSet families(BitSet mayHold) {
-        BitSet families = new BitSet(contenders.length);
+        BitSet families = new BitSet(rankedPairs.length);
         for (int place = mayHold.nextSetBit(0); place >= 0; place = mayHold.nextSetBit(place + 1)) {
             families.set(familyOf[place]);
         }
@@ -82,7 +82,7 @@ final class Spoken {
 
     /** The families of the titles that are on a device. */
     BitSet present(Device device) {
-        BitSet families = new BitSet(contenders.length);
+        BitSet families = new BitSet(rankedPairs.length);
         device.present().forEach(present -> families.set(relations.place(present.title())));
         return families;
     }

@@ -23,17 +23,17 @@ import rivo.core.estate.Title;
  * Resolves one device: its own unit and those of its people, one after the other. The pairs, gates, choices and
  * settlements are those of the walk over all units; only the sets are missing. Used once, by one thread.
  */
-final class UnitPass {
+final class DeviceResolution {
 
     private final Resolver resolver;
     private final Audiences audiences;
     private final Relations relations;
-    private final Spoken spoken;
+    private final PairsByTarget pairsByTarget;
     private final Estate estate;
     private final Device device;
     private final int position;
     private final TargetRow row;
-    /** The pairs that may hold here, by their places among those {@link Spoken}. */
+    /** The pairs that may hold here, by their places among those {@link PairsByTarget}. */
     private final BitSet mayHold;
     /** The families of titles that are there. */
     private final BitSet presentIn;
@@ -42,23 +42,23 @@ final class UnitPass {
     private final Map<String, @Nullable Decision> ofDevice = new HashMap<>();
     private final List<Resolver.UnitOutcome> outcomes = new ArrayList<>();
 
-    UnitPass(Resolver resolver, int position) {
+    DeviceResolution(Resolver resolver, int position) {
         this.resolver = resolver;
         this.audiences = resolver.audiences();
         this.relations = resolver.relations();
-        this.spoken = resolver.spoken();
+        this.pairsByTarget = resolver.pairsByTarget();
         this.estate = resolver.estate();
         this.device = estate.devices().at(position);
         this.position = position;
         this.row = audiences.row(position);
-        this.mayHold = spoken.mayHold(row);
-        this.presentIn = spoken.present(device);
+        this.mayHold = pairsByTarget.mayHold(row);
+        this.presentIn = pairsByTarget.present(device);
         device.present().forEach(p -> present.put(p.user() == null ? p.title() : p.title() + "\n" + p.user(), p));
     }
 
     /** What all titles come to. */
     List<Resolver.UnitOutcome> all() {
-        BitSet touched = spoken.families(mayHold);
+        BitSet touched = pairsByTarget.families(mayHold);
         touched.or(presentIn);
         for (int family = touched.nextSetBit(0); family >= 0; family = touched.nextSetBit(family + 1)) {
             family(family);
@@ -96,17 +96,17 @@ final class UnitPass {
             return;
         }
         List<Title> titles = family.titles();
-        Facing[] facing = new Facing[titles.size()];
+        TitleAtUnit[] titleAtUnit = new TitleAtUnit[titles.size()];
         boolean touched = false;
-        for (int t = 0; t < facing.length; t++) {
-            facing[t] = facing(place, family, t, unit, user);
-            touched |= facing[t].base() != null || facing[t].present();
+        for (int t = 0; t < titleAtUnit.length; t++) {
+            titleAtUnit[t] = titleAtUnit(place, family, t, unit, user);
+            touched |= titleAtUnit[t].base() != null || titleAtUnit[t].present();
         }
-        @Nullable Decision[] decisions = new Decision[facing.length];
+        @Nullable Decision[] decisions = new Decision[titleAtUnit.length];
         if (touched) {
-            decisions = new Settlement(family, facing, need -> meets(family.deviceNeeds().get(need))).settle();
+            decisions = new Settlement(family, titleAtUnit, need -> meets(family.deviceNeeds().get(need))).settle();
         }
-        for (int t = 0; t < facing.length; t++) {
+        for (int t = 0; t < titleAtUnit.length; t++) {
             put(titles.get(t), user, decisions[t] != null || !presentIn.get(place) ? decisions[t]
                     : left(titles.get(t), user));
         }
@@ -122,33 +122,33 @@ final class UnitPass {
         return present.get(user.isEmpty() ? title : title + "\n" + user);
     }
 
-    private Facing facing(int place, Family family, int t, int unit, String user) {
-        Contenders contenders = spoken.contenders(place, t);
-        Present there = presentIn.get(place) ? present(contenders.title().id(), user) : null;
+    private TitleAtUnit titleAtUnit(int place, Family family, int t, int unit, String user) {
+        RankedPairs rankedPairs = pairsByTarget.rankedPairs(place, t);
+        Present there = presentIn.get(place) ? present(rankedPairs.title().id(), user) : null;
         BaseOutcome base = base(place, t, unit);
-        return new Facing(base, base == null ? contenders.choices().newestAt(unit) : null, there != null,
+        return new TitleAtUnit(base, base == null ? rankedPairs.choices().newestAt(unit) : null, there != null,
                 there == null ? 0 : family.reached(t, there.version()));
     }
 
     /** Sections 3 to 6. */
     private @Nullable BaseOutcome base(int place, int title, int unit) {
-        Contenders contenders = spoken.contenders(place, title);
-        BaseOutcome base = contenders.at(unit, row, mayHold, spoken.start(place, title));
+        RankedPairs rankedPairs = pairsByTarget.rankedPairs(place, title);
+        BaseOutcome base = rankedPairs.at(unit, row, mayHold, pairsByTarget.start(place, title));
         if (base == null || base.choice() != null || !base.outcome().hasRelease()) {
             return base;
         }
-        boolean requested = base.outcome() == Outcome.AVAILABLE && contenders.requested().contains(unit);
+        boolean requested = base.outcome() == Outcome.AVAILABLE && rankedPairs.requested().contains(unit);
         Outcome outcome = requested ? Outcome.REQUIRED : base.outcome();
         var pin = base.deciding().get(0).pin();
-        Release pinned = pin == null ? null : contenders.choices().pinned(pin);
+        Release pinned = pin == null ? null : rankedPairs.choices().pinned(pin);
         if (pin != null && pinned == null) {
             return new BaseOutcome(Outcome.BLOCKED, Reason.NO_RELEASE, base.deciding(), base.place(), null);
         }
-        Choice choice = pinned == null ? contenders.choices().newestAt(unit) : contenders.choices().at(pinned, unit);
+        Choice choice = pinned == null ? rankedPairs.choices().newestAt(unit) : rankedPairs.choices().at(pinned, unit);
         if (choice == null) {
             return new BaseOutcome(Outcome.UNFIT, null, base.deciding(), base.place(), null);
         }
-        Positions waiting = outcome == Outcome.REQUIRED ? resolver.waiting(contenders.title()) : Positions.NONE;
+        Positions waiting = outcome == Outcome.REQUIRED ? resolver.waiting(rankedPairs.title()) : Positions.NONE;
         return new BaseOutcome(waiting.contains(unit) ? Outcome.WAITING : outcome,
                 requested ? Reason.REQUESTED : Reason.ASSIGNED, base.deciding(), base.place(), choice);
     }

@@ -1,9 +1,9 @@
 package rivo.server.estate;
 
 /** No more changes are taken, because one could not be made durable, or because the server stops. */
-public final class RoadClosedException extends RuntimeException {
+public final class ChangesRefusedException extends RuntimeException {
 
-    RoadClosedException(String sentence) {
+    ChangesRefusedException(String sentence) {
         super(sentence);
     }
 }

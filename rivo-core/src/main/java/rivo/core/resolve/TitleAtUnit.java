@@ -10,9 +10,9 @@ import org.jspecify.annotations.Nullable;
  * @param present whether it is there
  * @param reached how many of the versions asked of it the present one reaches, as {@link Family#reached} counts
  */
-record Facing(@Nullable BaseOutcome base, @Nullable Choice newest, boolean present, int reached) {
+record TitleAtUnit(@Nullable BaseOutcome base, @Nullable Choice newest, boolean present, int reached) {
 
-    static final Facing NOTHING = new Facing(null, null, false, 0);
+    static final TitleAtUnit NOTHING = new TitleAtUnit(null, null, false, 0);
 
     /** The release that counts: the chosen one, or the newest that fits for a title without a base outcome. */
     @Nullable Choice choice() {

@@ -15,7 +15,7 @@ import rivo.core.estate.Target;
  * @param side the side that the assignment follows
  * @param priority 0 to 1000
  */
-public record Place(boolean binding, int nearness, Follows side, int priority) implements Comparable<Place> {
+public record Rank(boolean binding, int nearness, Follows side, int priority) implements Comparable<Rank> {
 
     /** The target names the unit. */
     public static final int NAMES = Integer.MAX_VALUE;
@@ -25,7 +25,7 @@ public record Place(boolean binding, int nearness, Follows side, int priority) i
     public static final int EVERYONE = 0;
 
     /** Where an assignment with one of its targets stands. */
-    public static Place of(OuTree ous, Assignment assignment, Target target) {
+    public static Rank of(OuTree ous, Assignment assignment, Target target) {
         int nearness = switch (target.kind()) {
             case DEVICE, USER -> NAMES;
             case GROUP, COLLECTION -> LISTS;
@@ -35,11 +35,11 @@ public record Place(boolean binding, int nearness, Follows side, int priority) i
                 yield base == 0 ? EVERYONE : 1 + ous.depth(base);
             }
         };
-        return new Place(assignment.binding(), nearness, assignment.follows(), assignment.priority());
+        return new Rank(assignment.binding(), nearness, assignment.follows(), assignment.priority());
     }
 
     @Override
-    public int compareTo(Place other) {
+    public int compareTo(Rank other) {
         if (binding != other.binding) {
             return binding ? -1 : 1;
         }
@@ -53,7 +53,7 @@ public record Place(boolean binding, int nearness, Follows side, int priority) i
     }
 
     /** The first step at which the two differ; empty when they are level. */
-    public Optional<LadderStep> firstDifference(Place other) {
+    public Optional<LadderStep> firstDifference(Rank other) {
         if (binding != other.binding) {
             return Optional.of(LadderStep.BINDING);
         }

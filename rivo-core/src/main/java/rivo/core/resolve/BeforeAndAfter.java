@@ -7,7 +7,7 @@ import rivo.core.estate.Scope;
 import rivo.core.estate.Title;
 
 /** What the titles that are settled together come to in two states of the estate, by id, at the units that were looked at. */
-public record Compared(Map<String, TitleOutcomes> was, Map<String, TitleOutcomes> is) {
+public record BeforeAndAfter(Map<String, TitleOutcomes> was, Map<String, TitleOutcomes> is) {
 
     /**
      * What a title, and those that are settled with it, come to in two states of the estate, both of which know the title.
@@ -17,19 +17,19 @@ public record Compared(Map<String, TitleOutcomes> was, Map<String, TitleOutcomes
      *
      * @param among the devices outside which nothing can be different; null for all
      */
-    public static Compared of(Title title, Resolver before, Resolver now, @Nullable Among among) {
+    public static BeforeAndAfter of(Title title, Resolver before, Resolver now, @Nullable ConcernedDevices among) {
         Family is = now.relations().of(title.id());
         Family was = before.relations().of(title.id());
-        Pass present = new Pass(now, now.presences());
-        Pass then = new Pass(before, before.presences());
+        TitleResolution present = new TitleResolution(now, now.presences());
+        TitleResolution then = new TitleResolution(before, before.presences());
         boolean onlyAssignments = now.audiences().sharesAllWith(before.audiences()) && now.presences() == before.presences()
                 && is.deviceNeeds().isEmpty() && is.titles().equals(was.titles())
                 && is.titles().stream().allMatch(t -> now.leavingOf(t.id()).equals(before.leavingOf(t.id())));
         if (onlyAssignments) {
             Positions differing = present.differing(then, is);
-            return new Compared(then.family(was, differing), present.family(is, differing));
+            return new BeforeAndAfter(then.family(was, differing), present.family(is, differing));
         }
-        return new Compared(then.family(was, units(before, was, among == null ? null : among.before())),
+        return new BeforeAndAfter(then.family(was, units(before, was, among == null ? null : among.before())),
                 present.family(is, units(now, is, among == null ? null : among.now())));
     }
 

@@ -8,9 +8,9 @@ import rivo.core.audience.Positions;
  *
  * @param units not empty
  */
-public record Share<T>(T what, Positions units) {
+public record UnitsWith<T>(T what, Positions units) {
 
-    public Share {
+    public UnitsWith {
         Objects.requireNonNull(what);
         Objects.requireNonNull(units);
     }

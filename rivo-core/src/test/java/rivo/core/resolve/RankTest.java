@@ -15,23 +15,23 @@ import rivo.core.estate.Intent;
 import rivo.core.estate.Subject;
 import rivo.core.estate.Target;
 
-class PlaceTest {
+class RankTest {
 
     private static final Estate ESTATE = Estates.usual().estate();
 
-    private static Place place(Target target, boolean binding, Follows side, int priority, String base) {
+    private static Rank place(Target target, boolean binding, Follows side, int priority, String base) {
         Assignment assignment = Assignment.of("a", 1, Subject.title("siltscope"), Intent.REQUIRED, List.of(target))
                 .withBinding(binding).withFollows(side).withPriority(priority).withBase(base);
-        return Place.of(ESTATE.ous(), assignment, target);
+        return Rank.of(ESTATE.ous(), assignment, target);
     }
 
-    private static Place plain(Target target) {
+    private static Rank plain(Target target) {
         return place(target, false, Follows.DEVICE, 500, "root");
     }
 
     @Test
     void theStrongerComesFirst() {
-        List<Place> strongestFirst = List.of(place(Target.ALL_DEVICES, true, Follows.DEVICE, 500, "root"),
+        List<Rank> strongestFirst = List.of(place(Target.ALL_DEVICES, true, Follows.DEVICE, 500, "root"),
                 place(Target.ou("labs"), true, Follows.DEVICE, 500, "root"),
                 place(Target.device("d-labs"), true, Follows.DEVICE, 500, "root"),
                 plain(Target.device("d-labs")), place(Target.user("u"), false, Follows.USER, 1000, "root"),
@@ -39,7 +39,7 @@ class PlaceTest {
                 place(Target.ou("labs"), false, Follows.DEVICE, 501, "root"), plain(Target.ou("labs")),
                 place(Target.ou("labs"), false, Follows.USER, 1000, "root"), plain(Target.ou("root")),
                 plain(Target.ALL_DEVICES));
-        List<Place> shuffled = new ArrayList<>(strongestFirst);
+        List<Rank> shuffled = new ArrayList<>(strongestFirst);
         Collections.shuffle(shuffled, new Random(3));
         Collections.sort(shuffled);
         assertThat(shuffled).isEqualTo(strongestFirst);
@@ -52,7 +52,7 @@ class PlaceTest {
 
     @Test
     void theFirstStepThatDiffersIsNamed() {
-        Place labs = plain(Target.ou("labs"));
+        Rank labs = plain(Target.ou("labs"));
         assertThat(labs.firstDifference(place(Target.ou("labs"), true, Follows.USER, 1, "root"))).contains(LadderStep.BINDING);
         assertThat(labs.firstDifference(place(Target.ou("bench"), false, Follows.USER, 1, "root")))
                 .contains(LadderStep.NEARNESS);

@@ -29,14 +29,14 @@ import rivo.core.estate.EstateParts;
 import rivo.core.estate.Ou;
 import rivo.server.storage.Database;
 
-class RoadTest {
+class ChangeWriterTest {
 
     @TempDir
     private Path data;
     private DataSource source;
     private JdbcClient db;
     private WorkingEstate working;
-    private Road road;
+    private ChangeWriter writer;
 
     private static Estate estate(String root) {
         return Estate.of(EstateParts.none(java.time.Instant.EPOCH).withOus(List.of(new Ou("root", root, "", null, false))));
@@ -53,7 +53,7 @@ class RoadTest {
         EstateRecords records = mock(EstateRecords.class);
         when(records.read(org.mockito.ArgumentMatchers.any())).thenReturn(estate("before"));
         working = new WorkingEstate(records, java.time.Clock.systemUTC());
-        road = new Road(db, new JdbcTemplate(source), new JdbcTransactionManager(source), working, Clock.systemUTC());
+        writer = new ChangeWriter(db, new JdbcTemplate(source), new JdbcTransactionManager(source), working, Clock.systemUTC());
     }
 
     private static DataSource source(Path file) {
@@ -64,12 +64,12 @@ class RoadTest {
 
     @AfterEach
     void close() throws InterruptedException {
-        road.stop();
+        writer.stop();
         db.sql("shutdown").update();
     }
 
-    private static int insert(Journey journey, String name) {
-        return journey.db().sql("insert into things (name) values (?)").params(name).update();
+    private static int insert(ChangeContext context, String name) {
+        return context.db().sql("insert into things (name) values (?)").params(name).update();
     }
 
     private List<String> things() {
@@ -79,11 +79,11 @@ class RoadTest {
     @Test
     void aChangeIsInTheDatabaseTheJournalAndMemory() {
         List<String> told = new ArrayList<>();
-        road.take(journey -> {
-            journey.journal("imara.voss", "added", "thing:a", "because", null, "a");
-            journey.becomes(estate("after"));
-            journey.afterwards(() -> told.add(working.now().ous().root().name()));
-            return insert(journey, "a");
+        writer.take(context -> {
+            context.journal("imara.voss", "added", "thing:a", "because", null, "a");
+            context.becomes(estate("after"));
+            context.afterwards(() -> told.add(working.now().ous().root().name()));
+            return insert(context, "a");
         });
         assertThat(things()).containsExactly("a");
         assertThat(db.sql("select who || ' ' || after_value from journal").query(String.class).list())
@@ -94,12 +94,12 @@ class RoadTest {
 
     @Test
     void aCommandThatFailsTakesNothingWithIt() {
-        assertThatThrownBy(() -> road.take(journey -> {
-            insert(journey, "bad");
-            journey.becomes(estate("bad"));
+        assertThatThrownBy(() -> writer.take(context -> {
+            insert(context, "bad");
+            context.becomes(estate("bad"));
             throw new IllegalStateException("no");
         })).isInstanceOf(IllegalStateException.class).hasMessage("no");
-        road.take(journey -> insert(journey, "good"));
+        writer.take(context -> insert(context, "good"));
         assertThat(things()).containsExactly("good");
         assertThat(working.now().ous().root().name()).isEqualTo("before");
     }
@@ -111,8 +111,8 @@ class RoadTest {
             int n = i;
             asked.add(CompletableFuture.supplyAsync(() -> {
                 try {
-                    return "ok " + road.take(journey -> {
-                        insert(journey, n % 3 == 0 ? "same" : "n" + n);
+                    return "ok " + writer.take(context -> {
+                        insert(context, n % 3 == 0 ? "same" : "n" + n);
                         return n;
                     });
                 } catch (RuntimeException e) {
@@ -130,7 +130,7 @@ class RoadTest {
     void whatWasAnsweredIsOnDisk() throws Exception {
         for (int i = 0; i < 20; i++) {
             int n = i;
-            road.take(journey -> insert(journey, String.format("n%02d", n)));
+            writer.take(context -> insert(context, String.format("n%02d", n)));
             Path copy = data.resolve("copy" + n);
             Files.copy(data.resolve("rivo.mv.db"), data.resolve("copy" + n + ".mv.db"));
             JdbcClient found = JdbcClient.create(source(copy));
@@ -145,39 +145,39 @@ class RoadTest {
         doAnswer(call -> {
             throw new CannotCreateTransactionException("the disk is full");
         }).when(broken).getTransaction(any());
-        Road other = new Road(db, new JdbcTemplate(source), broken, working, Clock.systemUTC());
-        assertThatThrownBy(() -> other.take(journey -> insert(journey, "x"))).isInstanceOf(RoadClosedException.class)
+        ChangeWriter other = new ChangeWriter(db, new JdbcTemplate(source), broken, working, Clock.systemUTC());
+        assertThatThrownBy(() -> other.take(context -> insert(context, "x"))).isInstanceOf(ChangesRefusedException.class)
                 .hasMessageContaining("start Rivo again");
-        assertThatThrownBy(() -> other.take(journey -> insert(journey, "y"))).isInstanceOf(RoadClosedException.class);
+        assertThatThrownBy(() -> other.take(context -> insert(context, "y"))).isInstanceOf(ChangesRefusedException.class);
         assertThat(other.health().getStatus().getCode()).isEqualTo("DOWN");
-        assertThat(road.health().getStatus().getCode()).isEqualTo("UP");
+        assertThat(writer.health().getStatus().getCode()).isEqualTo("UP");
         other.stop();
     }
 
     @Test
     void anErrorInACommandIsThatCommandsFailureAlone() {
         for (Error error : List.of(new AssertionError("wrong"), new StackOverflowError(), new NoClassDefFoundError("gone"))) {
-            assertThatThrownBy(() -> road.take(journey -> {
-                insert(journey, "bad");
+            assertThatThrownBy(() -> writer.take(context -> {
+                insert(context, "bad");
                 throw error;
             })).isInstanceOf(IllegalStateException.class).hasCause(error);
-            assertThat(road.health().getStatus().getCode()).isEqualTo("UP");
+            assertThat(writer.health().getStatus().getCode()).isEqualTo("UP");
         }
-        road.take(journey -> insert(journey, "good"));
+        writer.take(context -> insert(context, "good"));
         assertThat(things()).containsExactly("good");
     }
 
     @Test
     void aMemoryThatRunsOutStopsChangesLoudly() {
-        assertThatThrownBy(() -> road.take(journey -> {
+        assertThatThrownBy(() -> writer.take(context -> {
             throw new OutOfMemoryError("made up");
-        })).isInstanceOf(RoadClosedException.class).hasMessageContaining("memory ran out");
+        })).isInstanceOf(ChangesRefusedException.class).hasMessageContaining("memory ran out");
         assertClosed("memory ran out");
     }
 
     @Test
     void aMemoryThatRanOutElsewhereStopsThemToo() {
-        road.memoryRanOut();
+        writer.memoryRanOut();
         assertClosed("memory ran out");
     }
 
@@ -189,8 +189,8 @@ class RoadTest {
         doAnswer(call -> {
             throw new IllegalStateException("made up");
         }).when(broken).become(any());
-        Road other = new Road(db, new JdbcTemplate(source), new JdbcTransactionManager(source), broken, Clock.systemUTC());
-        assertThatThrownBy(() -> other.take(journey -> insert(journey, "x"))).isInstanceOf(RoadClosedException.class)
+        ChangeWriter other = new ChangeWriter(db, new JdbcTemplate(source), new JdbcTransactionManager(source), broken, Clock.systemUTC());
+        assertThatThrownBy(() -> other.take(context -> insert(context, "x"))).isInstanceOf(ChangesRefusedException.class)
                 .hasMessageContaining("start Rivo again");
         assertThat(other.health().getStatus().getCode()).isEqualTo("DOWN");
         other.stop();
@@ -199,27 +199,27 @@ class RoadTest {
     @Test
     void whatFailsAfterwardsFailsNobodyElse() {
         List<String> told = new ArrayList<>();
-        road.take(journey -> {
-            journey.afterwards(() -> {
+        writer.take(context -> {
+            context.afterwards(() -> {
                 throw new AssertionError("made up");
             });
-            journey.afterwards(() -> told.add("second"));
-            return insert(journey, "a");
+            context.afterwards(() -> told.add("second"));
+            return insert(context, "a");
         });
-        road.take(journey -> insert(journey, "b"));
+        writer.take(context -> insert(context, "b"));
         assertThat(told).containsExactly("second");
         assertThat(things()).containsExactly("a", "b");
     }
 
     private void assertClosed(String words) {
-        assertThatThrownBy(() -> road.take(journey -> insert(journey, "y"))).isInstanceOf(RoadClosedException.class)
+        assertThatThrownBy(() -> writer.take(context -> insert(context, "y"))).isInstanceOf(ChangesRefusedException.class)
                 .hasMessageContaining(words);
-        assertThat(road.health().getStatus().getCode()).isEqualTo("DOWN");
+        assertThat(writer.health().getStatus().getCode()).isEqualTo("DOWN");
     }
 
     @Test
     void nothingIsTakenAfterTheEnd() throws InterruptedException {
-        road.stop();
-        assertThatThrownBy(() -> road.take(journey -> insert(journey, "x"))).isInstanceOf(RoadClosedException.class);
+        writer.stop();
+        assertThatThrownBy(() -> writer.take(context -> insert(context, "x"))).isInstanceOf(ChangesRefusedException.class);
     }
 }

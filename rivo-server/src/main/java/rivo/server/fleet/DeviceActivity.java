@@ -15,23 +15,23 @@ import rivo.devices.protocol.Progress;
  * @param nextDue when it said it would call in again; null when it never called
  * @param jobs by title, as last reported
  */
-record Doing(@Nullable Instant lastSeen, @Nullable Instant nextDue, Map<String, Progress> jobs) {
+record DeviceActivity(@Nullable Instant lastSeen, @Nullable Instant nextDue, Map<String, Progress> jobs) {
 
-    static final Doing NOTHING = new Doing(null, null, Map.of());
+    static final DeviceActivity NOTHING = new DeviceActivity(null, null, Map.of());
 
-    Doing {
+    DeviceActivity {
         jobs = Map.copyOf(jobs);
     }
 
-    Doing seen(Instant at, Instant next) {
-        return new Doing(at, next, jobs);
+    DeviceActivity seen(Instant at, Instant next) {
+        return new DeviceActivity(at, next, jobs);
     }
 
     /** @param at null where the instant is not known any more */
-    Doing reported(Iterable<Progress> progress, @Nullable Instant at) {
+    DeviceActivity reported(Iterable<Progress> progress, @Nullable Instant at) {
         Map<String, Progress> newer = new LinkedHashMap<>(jobs);
         progress.forEach(one -> newer.put(one.title(), one));
-        return new Doing(at == null ? lastSeen : at, nextDue, newer);
+        return new DeviceActivity(at == null ? lastSeen : at, nextDue, newer);
     }
 
     Optional<Progress> any(JobState state) {

@@ -38,9 +38,9 @@ import rivo.core.estate.Estate;
  * room again.
  */
 @Component
-public class Road implements HealthIndicator {
+public class ChangeWriter implements HealthIndicator {
 
-    private static final Logger LOG = LoggerFactory.getLogger(Road.class);
+    private static final Logger LOG = LoggerFactory.getLogger(ChangeWriter.class);
     private static final int MOST_TOGETHER = 512;
     private static final int MOST_WAITING = 20_000;
     private static final long PATIENCE_SECONDS = 60;
@@ -68,7 +68,7 @@ public class Road implements HealthIndicator {
     private volatile @Nullable String closed;
     private volatile boolean memoryIsShort;
 
-    Road(JdbcClient db, JdbcTemplate batches, PlatformTransactionManager transactions, WorkingEstate working, Clock clock) {
+    ChangeWriter(JdbcClient db, JdbcTemplate batches, PlatformTransactionManager transactions, WorkingEstate working, Clock clock) {
         this.db = db;
         this.batches = batches;
         this.transaction = new TransactionTemplate(transactions);
@@ -81,13 +81,13 @@ public class Road implements HealthIndicator {
      * Takes the command and waits until it is on disk.
      *
      * @throws RuntimeException what the command threw; nothing of it was kept
-     * @throws RoadClosedException when no more changes are taken, or too many wait
+     * @throws ChangesRefusedException when no more changes are taken, or too many wait
      */
     public <T> T take(Command<T> command) {
         Waiting<T> waiting = new Waiting<>(command, new CompletableFuture<>());
         String refusal = refusal();
         if (refusal != null || !queue.offer(waiting)) {
-            throw new RoadClosedException(refusal != null ? refusal
+            throw new ChangesRefusedException(refusal != null ? refusal
                     : "Too many changes wait to be written; nothing was changed. Try again in a moment.");
         }
         try {
@@ -99,7 +99,7 @@ public class Road implements HealthIndicator {
             if (e.getCause() instanceof Error own) {
                 throw new IllegalStateException("a change failed", own);
             }
-            throw new RoadClosedException("The change was not written within " + PATIENCE_SECONDS
+            throw new ChangesRefusedException("The change was not written within " + PATIENCE_SECONDS
                     + " s. Look whether it took effect before trying again.");
         }
     }
@@ -134,7 +134,7 @@ public class Road implements HealthIndicator {
         db.sql("checkpoint sync").update();
         working.become(next[0]);
         for (Ran one : ran) {
-            one.afterwards().forEach(Road::quietly);
+            one.afterwards().forEach(ChangeWriter::quietly);
             one.answer().run();
         }
     }
@@ -144,7 +144,7 @@ public class Road implements HealthIndicator {
         close(e instanceof VirtualMachineError ? MEMORY_RAN_OUT : "Rivo takes no more changes, because the last one could not be written to disk, or not be put in place. "
                         + "Look into the log, make room or mend the disk, and start Rivo again.");
         String sentence = String.valueOf(closed);
-        together.forEach(w -> w.answer().completeExceptionally(new RoadClosedException(sentence)));
+        together.forEach(w -> w.answer().completeExceptionally(new ChangesRefusedException(sentence)));
         LOG.error("The writer stops: a change could not be made durable", e);
     }
 
@@ -152,11 +152,11 @@ public class Road implements HealthIndicator {
     private <T> Estate run(Waiting<T> waiting, TransactionStatus status, Estate before, List<Ran> ran) {
         Object savepoint = status.createSavepoint();
         try {
-            Journey journey = new Journey(db, batches, clock.instant().truncatedTo(ON_DISK), before);
-            T result = waiting.command().run(journey);
+            ChangeContext context = new ChangeContext(db, batches, clock.instant().truncatedTo(ON_DISK), before);
+            T result = waiting.command().run(context);
             status.releaseSavepoint(savepoint);
-            ran.add(new Ran(() -> waiting.answer().complete(result), journey.afterwards()));
-            return journey.estate();
+            ran.add(new Ran(() -> waiting.answer().complete(result), context.afterwards()));
+            return context.estate();
         } catch (RuntimeException | StackOverflowError | AssertionError | LinkageError e) {
             status.rollbackToSavepoint(savepoint);
             waiting.answer().completeExceptionally(e);
@@ -199,7 +199,7 @@ public class Road implements HealthIndicator {
     private void refuseTheRest() {
         List<Waiting<?>> rest = new ArrayList<>();
         queue.drainTo(rest);
-        rest.forEach(w -> w.answer().completeExceptionally(new RoadClosedException(
+        rest.forEach(w -> w.answer().completeExceptionally(new ChangesRefusedException(
                 closed == null ? "Rivo stops; nothing was changed." : closed)));
     }
 

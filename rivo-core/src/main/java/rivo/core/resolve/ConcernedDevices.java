@@ -15,7 +15,7 @@ import rivo.core.estate.Title;
  * @param before at their positions in the one state
  * @param now at their positions in the other
  */
-public record Among(Positions before, Positions now) {
+public record ConcernedDevices(Positions before, Positions now) {
 
     /**
      * Costs the ladders of the titles with seats, in both.
@@ -23,7 +23,7 @@ public record Among(Positions before, Positions now) {
      * @param step between the audiences of the two
      * @return null when so many are concerned that all may as well be looked at, or the time is another
      */
-    public static @Nullable Among of(Step step, Resolver before, Resolver now) {
+    public static @Nullable ConcernedDevices of(Step step, Resolver before, Resolver now) {
         if (!before.estate().asOf().equals(now.estate().asOf())) {
             return null;
         }
@@ -32,7 +32,7 @@ public record Among(Positions before, Positions now) {
             return null;
         }
         Positions all = affected.or(seatedOtherwise(step, before, now));
-        return new Among(step.devices().before(all), all);
+        return new ConcernedDevices(step.devices().before(all), all);
     }
 
     /** The devices, at their positions now, on which some unit waits for a seat in one of the two states only. */

@@ -12,13 +12,13 @@ import java.util.function.Supplier;
  * @param columns of an earlier estate, or of this one
  * @param since what has become of its positions
  */
-record Carried<C>(C columns, Moves since) {
+record CarriedColumns<C>(C columns, Moves since) {
 
     /** Asking one device costs about as much as its share of laying out a hundred. */
     private static final int MANY = 64;
 
-    static <C> Carried<C> of(C columns, int size) {
-        return new Carried<>(columns, Moves.none(size));
+    static <C> CarriedColumns<C> of(C columns, int size) {
+        return new CarriedColumns<>(columns, Moves.none(size));
     }
 
     /**
@@ -28,12 +28,12 @@ record Carried<C>(C columns, Moves since) {
      * @param areLaidOut whether it is worth carrying columns along
      * @param anew columns of the newer estate
      */
-    Carried<C> after(Moves moves, int size, Predicate<C> areLaidOut, Supplier<C> anew) {
+    CarriedColumns<C> after(Moves moves, int size, Predicate<C> areLaidOut, Supplier<C> anew) {
         if (!areLaidOut.test(columns)) {
             return of(anew.get(), size);
         }
         Moves all = since.then(moves);
-        return (long) all.changed().size() * MANY > size ? of(anew.get(), size) : new Carried<>(columns, all);
+        return (long) all.changed().size() * MANY > size ? of(anew.get(), size) : new CarriedColumns<>(columns, all);
     }
 
     /**

@@ -14,46 +14,46 @@ import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Groups that hold each other in a circle form one knot, a group that is in no circle one by itself; what a knot holds
+ * Groups that hold each other in a circle form one cycle, a group that is in no circle one by itself; what a cycle holds
  * stands before it. Immutable.
  *
  * <p><b>How.</b> Tarjan's strongly connected components, without recursion: chains may be long.
  */
-final class Knots {
+final class GroupCycles {
 
     /** For each group those that it lists itself. */
     private final Map<String, List<String>> nested;
-    private final Map<String, Integer> knotOf = new HashMap<>();
-    private final List<List<String>> knots = new ArrayList<>();
+    private final Map<String, Integer> cycleOf = new HashMap<>();
+    private final List<List<String>> cycles = new ArrayList<>();
 
     /** @param nested for each group those that it lists itself, each of which is a key too */
-    Knots(Map<String, List<String>> nested) {
+    GroupCycles(Map<String, List<String>> nested) {
         this.nested = nested;
         Search search = new Search();
         nested.keySet().forEach(search::from);
     }
 
     int size() {
-        return knots.size();
+        return cycles.size();
     }
 
-    /** The knot that a group is in, or null when there is no such group. */
+    /** The cycle that a group is in, or null when there is no such group. */
     @Nullable Integer of(String group) {
-        return knotOf.get(group);
+        return cycleOf.get(group);
     }
 
-    /** The groups of a knot. */
-    List<String> groups(int knot) {
-        return knots.get(knot);
+    /** The groups of a cycle. */
+    List<String> groups(int cycle) {
+        return cycles.get(cycle);
     }
 
-    /** The other knots that this one holds directly; all of them stand before it. */
-    Set<Integer> below(int knot) {
+    /** The other cycles that this one holds directly; all of them stand before it. */
+    Set<Integer> below(int cycle) {
         Set<Integer> below = new LinkedHashSet<>();
-        for (String group : knots.get(knot)) {
+        for (String group : cycles.get(cycle)) {
             for (String member : Objects.requireNonNull(nested.get(group))) {
-                Integer held = Objects.requireNonNull(knotOf.get(member));
-                if (held != knot) {
+                Integer held = Objects.requireNonNull(cycleOf.get(member));
+                if (held != cycle) {
                     below.add(held);
                 }
             }
@@ -108,15 +108,15 @@ final class Knots {
             if (!low.get(id).equals(index.get(id))) {
                 return;
             }
-            List<String> knot = new ArrayList<>();
+            List<String> cycle = new ArrayList<>();
             String member;
             do {
                 member = path.pop();
                 onPath.remove(member);
-                knotOf.put(member, knots.size());
-                knot.add(member);
+                cycleOf.put(member, cycles.size());
+                cycle.add(member);
             } while (!member.equals(id));
-            knots.add(knot);
+            cycles.add(cycle);
         }
     }
 }

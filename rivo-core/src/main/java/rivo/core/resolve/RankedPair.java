@@ -6,15 +6,15 @@ import rivo.core.audience.Pair;
 import rivo.core.estate.Assignment;
 
 /** A pair with its place on the ladder. */
-public record Contender(Pair pair, Place place) {
+public record RankedPair(Pair pair, Rank place) {
 
     /** The stronger first; of level ones the stronger intent, then the older. */
-    static final Comparator<Contender> STRONGEST_FIRST = Comparator.comparing(Contender::place)
+    static final Comparator<RankedPair> STRONGEST_FIRST = Comparator.comparing(RankedPair::place)
             .thenComparing(c -> c.assignment().intent()).thenComparing(c -> c.assignment().seq())
             .thenComparing(c -> c.pair().target().toString());
 
     /** Of level ones the older first, whatever they ask for. */
-    static final Comparator<Contender> STRONGEST_THEN_OLDEST = Comparator.comparing(Contender::place)
+    static final Comparator<RankedPair> STRONGEST_THEN_OLDEST = Comparator.comparing(RankedPair::place)
             .thenComparing(c -> c.assignment().seq());
 
     public Assignment assignment() {
@@ -22,12 +22,12 @@ public record Contender(Pair pair, Place place) {
     }
 
     /** This one in other audiences in which everyone stands as in its own: itself, where all that it looks at is the same. */
-    Contender in(Audiences other, Audiences own) {
+    RankedPair in(Audiences other, Audiences own) {
         Pair now = pair.in(other, own);
-        return now == pair ? this : new Contender(now, place);
+        return now == pair ? this : new RankedPair(now, place);
     }
 
-    boolean isLevelWith(Contender other) {
+    boolean isLevelWith(RankedPair other) {
         return place.compareTo(other.place) == 0;
     }
 }

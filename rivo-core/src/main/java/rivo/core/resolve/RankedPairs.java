@@ -25,40 +25,40 @@ import rivo.core.estate.Title;
  * @param choices which release and variant a unit gets
  * @param requested the units for which somebody took the offer
  */
-record Contenders(Title title, List<Contender> live, List<BaseOutcome> winning, Levels levels, PairNumbers numbers,
+record RankedPairs(Title title, List<RankedPair> live, List<BaseOutcome> winning, Levels levels, PairNumbers numbers,
         Choices choices, Positions requested) {
 
-    Contenders {
+    RankedPairs {
         live = List.copyOf(live);
         winning = List.copyOf(winning);
     }
 
-    static Contenders of(Audiences audiences, Title title) {
+    static RankedPairs of(Audiences audiences, Title title) {
         Estate estate = audiences.estate();
-        List<Contender> live = new ArrayList<>();
+        List<RankedPair> live = new ArrayList<>();
         for (Assignment assignment : estate.assignments().of(title.id())) {
             if (assignment.isLive(estate.asOf())) {
                 for (Pair pair : Pair.of(audiences, assignment, title.scope())) {
-                    live.add(new Contender(pair, Place.of(estate.ous(), assignment, pair.target())));
+                    live.add(new RankedPair(pair, Rank.of(estate.ous(), assignment, pair.target())));
                 }
             }
         }
-        live.sort(Contender.STRONGEST_FIRST);
+        live.sort(RankedPair.STRONGEST_FIRST);
         return of(title, live, new Choices(audiences, title), requested(audiences, title));
     }
 
-    private static Contenders of(Title title, List<Contender> live, Choices choices, Positions requested) {
+    private static RankedPairs of(Title title, List<RankedPair> live, Choices choices, Positions requested) {
         Choice only = title.seats() == null && requested.isEmpty() ? choices.only() : null;
-        return new Contenders(title, live, live.stream().map(c -> winning(c, only)).toList(), Levels.of(live),
-                PairNumbers.of(live.stream().map(Contender::pair).toList()), choices, requested);
+        return new RankedPairs(title, live, live.stream().map(c -> winning(c, only)).toList(), Levels.of(live),
+                PairNumbers.of(live.stream().map(RankedPair::pair).toList()), choices, requested);
     }
 
     /**
      * These in other audiences in which everyone stands as in their own, and the same is assigned and requested: the very
      * same, where all that they look at is.
      */
-    Contenders in(Audiences other, Audiences own) {
-        List<Contender> now = live.stream().map(c -> c.in(other, own)).toList();
+    RankedPairs in(Audiences other, Audiences own) {
+        List<RankedPair> now = live.stream().map(c -> c.in(other, own)).toList();
         Choices chosen = choices.in(other, own);
         boolean same = chosen == choices;
         for (int i = 0; same && i < now.size(); i++) {
@@ -67,7 +67,7 @@ record Contenders(Title title, List<Contender> live, List<BaseOutcome> winning, 
         return same ? this : of(title, now, chosen, requested);
     }
 
-    private static BaseOutcome winning(Contender winner, @Nullable Choice only) {
+    private static BaseOutcome winning(RankedPair winner, @Nullable Choice only) {
         Outcome outcome = Ladder.outcome(winner);
         boolean same = outcome.hasRelease() && winner.assignment().pin() == null;
         return new BaseOutcome(outcome, Reason.ASSIGNED, List.of(winner.assignment()), winner.place(),
@@ -82,23 +82,23 @@ record Contenders(Title title, List<Contender> live, List<BaseOutcome> winning, 
      * @param mayHold the pairs that may hold there, those of this title from {@code start} on
      */
     @Nullable BaseOutcome at(int unit, TargetRow row, BitSet mayHold, int start) {
-        Contender later = null;
+        RankedPair later = null;
         for (int i = next(mayHold, start, 0); i < live.size(); i = next(mayHold, start, i + 1)) {
             Pair.Standing standing = standing(i, unit, row);
             if (standing == Pair.Standing.CANDIDATE) {
                 return decide(i, unit, row, mayHold, start);
             }
-            Contender contender = live.get(i);
+            RankedPair ranked = live.get(i);
             if (standing == Pair.Standing.LATER
-                    && (later == null || Contender.STRONGEST_THEN_OLDEST.compare(contender, later) < 0)) {
-                later = contender;
+                    && (later == null || RankedPair.STRONGEST_THEN_OLDEST.compare(ranked, later) < 0)) {
+                later = ranked;
             }
         }
         return later == null ? null
                 : new BaseOutcome(Outcome.LATER, null, List.of(later.assignment()), later.place(), null);
     }
 
-    /** The first contender from this place on that may hold; some place at or after the ladder's end without one. */
+    /** The first ranked pair from this place on that may hold; some place at or after the ladder's end without one. */
     private static int next(BitSet mayHold, int start, int from) {
         int next = mayHold.nextSetBit(start + from);
         return next < 0 ? Integer.MAX_VALUE : next - start;

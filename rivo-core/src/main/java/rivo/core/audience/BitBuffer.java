@@ -3,7 +3,7 @@ package rivo.core.audience;
 import java.util.Arrays;
 
 /** Bits over a fixed span of positions that may still change. Belongs to the method that fills it. */
-final class Words {
+final class BitBuffer {
 
     private final int from;
     private final int to;
@@ -11,7 +11,7 @@ final class Words {
     private final long[] words;
 
     /** All clear, for positions from {@code from}, included, to {@code to}, excluded; others are never set. */
-    Words(int from, int to) {
+    BitBuffer(int from, int to) {
         this.from = from;
         this.to = to;
         this.firstWord = from >> 6;
