@@ -2,14 +2,16 @@ package rivo.server.directory;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import com.unboundid.ldap.listener.InMemoryDirectoryServerSnapshot;
 import com.unboundid.ldap.sdk.LDAPException;
 import com.unboundid.ldap.sdk.Modification;
 import com.unboundid.ldap.sdk.ModificationType;
 import com.unboundid.ldap.sdk.SearchScope;
 import java.nio.file.Path;
 import java.util.List;
+import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.AfterEach;
-import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -28,17 +30,26 @@ class DirectoryFollowerTest {
     private static final String BASE = DemoOrganisation.BASE_DN;
 
     @TempDir
-    private Path data;
-    private TestServer server;
+    private static Path data;
+    private static TestServer server;
+    private static InMemoryDirectoryServerSnapshot directory;
 
-    @BeforeEach
-    void start() {
-        server = TestServer.start(data);
+    @BeforeAll
+    static void start() {
+        server = TestServer.start(data).signIn();
+        directory = server.directory().createSnapshot();
+    }
+
+    @AfterAll
+    static void stop() {
+        server.close();
     }
 
     @AfterEach
-    void stop() {
-        server.close();
+    void putTheDirectoryBack() {
+        server.directory().restoreSnapshot(directory);
+        assertThat(server.bean(DirectoryFollower.class).scanNow(true).kind()).isEqualTo("following");
+        assertThat(devices()).isEqualTo(60);
     }
 
     private DirectoryState scan() {
@@ -90,39 +101,39 @@ class DirectoryFollowerTest {
 
     @Test
     void aMovedOuCarriesItsAssignmentsAndDevicesAlong() throws LDAPException {
-        server.signIn();
-        Titles.add(server);
-        publish("Finance");
+        Titles.add(server, "dosecalc", "Dosecalc");
+        publish("dosecalc", "Finance");
         String finance = server.ou("Finance");
         server.directory().modifyDN("ou=Finance,ou=Corporate," + BASE, "ou=Money", true, "ou=Customer," + BASE);
         scan();
         WorkingEstate working = server.bean(WorkingEstate.class);
         assertThat(working.now().ous().find(finance).name()).isEqualTo("Money");
         assertThat(working.now().ous().find(finance).parent()).isEqualTo(server.ou("Customer"));
-        assertThat(server.ask("GET", "/api/reach/siltscope", null).body().at("/totals/required").asInt()).isEqualTo(2);
+        assertThat(server.ask("GET", "/api/reach/dosecalc", null).body().at("/totals/required").asInt()).isEqualTo(2);
     }
 
-    private void publish(String ou) {
-        server.bean(Drafts.class).put("test", DraftEdit.title("siltscope", server.ou(ou), "required", false));
+    /** Gives the assignment's id. */
+    private String publish(String title, String ou) {
+        server.bean(Drafts.class).put("test", DraftEdit.title(title, server.ou(ou), "required", false));
         Publishing publishing = server.bean(Publishing.class);
         publishing.publish("test", "for the tests", publishing.token("test"));
+        return server.bean(WorkingEstate.class).now().assignments().of(title).get(0).id();
     }
 
     @Test
     void anAssignmentToAnOuThatHasGoneRestsUntilItIsBack() throws Exception {
-        server.signIn();
-        Titles.add(server);
-        publish("Archive");
+        Titles.add(server, "siltscope", "Siltscope Lab");
+        String assignment = publish("siltscope", "Archive");
         String archive = server.ou("Archive");
         server.directory().delete("ou=Archive,ou=Corporate," + BASE);
         assertThat(scan().kind()).isEqualTo("following");
-        assertThat(server.bean(WorkingEstate.class).now().assignments().find("a1").include()).isEmpty();
+        assertThat(server.bean(WorkingEstate.class).now().assignments().find(assignment).include()).isEmpty();
         assertThat(server.ask("GET", "/api/reach/siltscope", null).status()).isEqualTo(200);
         server.directory().add("dn: ou=Archive,ou=Corporate," + BASE, "objectClass: organizationalUnit", "ou: Archive", "entryUUID: " + archive);
         server.directory().add("dn: cn=QB-ARC-001,ou=Archive,ou=Corporate," + BASE, "objectClass: device", "cn: QB-ARC-001",
                 "entryUUID: 0d54c1b0-0000-0000-0000-000000000777");
         assertThat(scan().kind()).isEqualTo("following");
-        assertThat(server.bean(WorkingEstate.class).now().assignments().find("a1").include()).containsExactly(
+        assertThat(server.bean(WorkingEstate.class).now().assignments().find(assignment).include()).containsExactly(
                 Target.ou(archive));
         assertThat(server.ask("GET", "/api/reach/siltscope", null).body().at("/totals/required").asInt()).isEqualTo(1);
     }
@@ -160,9 +171,10 @@ class DirectoryFollowerTest {
     }
 
     @Test
-    void whatWasReadIsKeptWhileTheDirectoryIsAway() {
+    void whatWasReadIsKeptWhileTheDirectoryIsAway() throws LDAPException {
         server.directory().shutDown(true);
         DirectoryState away = scan();
+        server.directory().startListening();
         assertThat(away.kind()).isEqualTo("away");
         assertThat(away.sentence()).contains("does not answer").contains("kept");
         assertThat(devices()).isEqualTo(60);
