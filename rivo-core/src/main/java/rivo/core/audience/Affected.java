@@ -3,11 +3,14 @@ package rivo.core.audience;
 import java.util.HashSet;
 import java.util.Objects;
 import java.util.Set;
+import rivo.core.estate.Assignment;
 import rivo.core.estate.DeviceCollection;
 import rivo.core.estate.Estate;
+import rivo.core.estate.GoneReference;
 import rivo.core.estate.Group;
 import rivo.core.estate.Ou;
 import rivo.core.estate.OuTree;
+import rivo.core.estate.Target;
 
 /**
  * The devices for which something may be different in a newer estate, at their new positions: they or their people are
@@ -54,6 +57,9 @@ final class Affected {
 
     /** Those for whom anything in the audiences may be different, at the same time. */
     Positions byAnything(RuleSets was, RuleSets is) {
+        if (!old.gone().equals(newer.gone())) {
+            addLastHeldByOthers();
+        }
         if (old.ous() != newer.ous()) {
             addBehindOtherFences();
         }
@@ -88,6 +94,34 @@ final class Affected {
             Ou known = old.ous().find(newer.ous().at(p).id());
             if (known == null || known.fenced() != newer.ous().at(p).fenced()) {
                 addAllIn(p);
+            }
+        }
+    }
+
+    /** What has gone holds nobody, but keeps those out whom it last held. */
+    private void addLastHeldByOthers() {
+        Set<GoneReference> others = new HashSet<>(old.gone().values());
+        others.addAll(newer.gone().values());
+        for (GoneReference gone : others) {
+            if (!gone.equals(old.gone().get(gone.target())) || !gone.equals(newer.gone().get(gone.target()))) {
+                gone.devices().stream().mapToInt(newer.devices()::positionOf).filter(p -> p >= 0).forEach(affected::add);
+                gone.users().stream().mapToInt(newer.users()::positionOf).filter(p -> p >= 0).forEach(people::add);
+                addWhereLeaving(gone.target());
+            }
+        }
+    }
+
+    /** Where a base has gone or is back, what its assignments put on anywhere stays or may leave. */
+    private void addWhereLeaving(Target base) {
+        Set<String> leaving = new HashSet<>();
+        for (Assignment assignment : newer.assignments().all()) {
+            if (base.equals(assignment.base() == null ? null : Target.ou(assignment.base())) && assignment.removesWhatItLeaves(newer.asOf())) {
+                leaving.add(assignment.id());
+            }
+        }
+        for (int d = 0; !leaving.isEmpty() && d < newer.devices().size(); d++) {
+            if (newer.devices().at(d).present().stream().anyMatch(p -> p.by() != null && leaving.contains(p.by()))) {
+                affected.add(d);
             }
         }
     }

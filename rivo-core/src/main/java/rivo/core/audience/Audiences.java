@@ -7,11 +7,14 @@ import java.util.Objects;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.IntPredicate;
 import java.util.function.Supplier;
+import java.util.function.ToIntFunction;
 import org.jspecify.annotations.Nullable;
+import rivo.core.estate.Assignment;
 import rivo.core.estate.Device;
 import rivo.core.estate.DeviceCollection;
 import rivo.core.estate.Estate;
 import rivo.core.estate.Follows;
+import rivo.core.estate.GoneReference;
 import rivo.core.estate.Group;
 import rivo.core.estate.Scope;
 import rivo.core.estate.Target;
@@ -108,7 +111,7 @@ public final class Audiences {
      * the same fences.
      */
     boolean isSame(Target target, Audiences other) {
-        return switch (target.kind()) {
+        return Objects.equals(estate.gone().get(target), other.estate.gone().get(target)) && switch (target.kind()) {
             case ALL_DEVICES, ALL_USERS, OU, DEVICE, USER -> true;
             case GROUP -> groups.sharesWith(other.groups, target.id());
             case COLLECTION -> rules.sharesCollectionWith(other.rules, target.id())
@@ -216,7 +219,7 @@ public final class Audiences {
      * @param side the side that the assignment follows; units of scope device are asked for following the device only
      */
     public Positions holds(Target target, Follows side, Scope scope) {
-        return keep(new KeptSets.Holds(target), side, scope, () -> switch (target.kind()) {
+        return keep(new KeptSets.Holds(target), side, scope, () -> rests(target) ? Positions.NONE : switch (target.kind()) {
             case ALL_DEVICES -> Positions.range(0, size(scope));
             case ALL_USERS -> ofDevices(withPeople(), scope);
             case OU -> below(estate.ous().position(target.id()), side, scope);
@@ -224,6 +227,50 @@ public final class Audiences {
             case USER -> ofUsers(users(target), scope);
             case GROUP -> ofDevices(devices(target), scope).or(ofUsers(users(target), scope));
         });
+    }
+
+    /** Whether a target names something that the directory does not have any more (section 11). */
+    public boolean rests(Target target) {
+        return estate.gone().containsKey(target);
+    }
+
+    /** The units that an excluded target holds: one that rests goes on holding whom it last held (section 11). */
+    Positions excludes(Target target, Follows side, Scope scope) {
+        GoneReference gone = estate.gone().get(target);
+        return gone == null ? holds(target, side, scope) : keep(new KeptSets.Excludes(target), side, scope, () -> switch (target.kind()) {
+            case OU -> lastHeld(gone, side, scope);
+            case ALL_DEVICES, ALL_USERS, COLLECTION, DEVICE, USER, GROUP -> lastHeld(gone, Follows.DEVICE, scope)
+                    .or(lastHeld(gone, Follows.USER, scope));
+        });
+    }
+
+    private Positions lastHeld(GoneReference gone, Follows side, Scope scope) {
+        return switch (side) {
+            case DEVICE -> ofDevices(positions(gone.devices(), estate.devices()::positionOf), scope);
+            case USER -> ofUsers(positions(gone.users(), estate.users()::positionOf), scope);
+        };
+    }
+
+    private static Positions positions(List<String> ids, ToIntFunction<String> positionOf) {
+        return Positions.of(ids.stream().mapToInt(positionOf).filter(p -> p >= 0).toArray());
+    }
+
+    /** The units that an assignment may not reach any more only because something that it names has gone: it has not left them. */
+    public Positions keptByRest(Assignment assignment, Scope scope) {
+        if (estate.gone().isEmpty()) {
+            return Positions.NONE;
+        }
+        if (assignment.base() != null && rests(Target.ou(assignment.base()))) {
+            return Positions.range(0, size(scope));
+        }
+        List<Positions> kept = new ArrayList<>();
+        for (Target target : assignment.include()) {
+            GoneReference gone = estate.gone().get(target);
+            if (gone != null) {
+                kept.add(lastHeld(gone, assignment.follows(), scope));
+            }
+        }
+        return Positions.union(kept);
     }
 
     private Positions withPeople() {
@@ -267,7 +314,7 @@ public final class Audiences {
     }
 
     private Positions devices(Target target) {
-        return switch (target.kind()) {
+        return rests(target) ? Positions.NONE : switch (target.kind()) {
             case ALL_DEVICES -> Positions.range(0, estate.devices().size());
             case OU -> below(estate.ous().position(target.id()), Follows.DEVICE, Scope.DEVICE);
             case GROUP -> groups.of(target.id()).devices();
@@ -278,7 +325,7 @@ public final class Audiences {
     }
 
     private Positions users(Target target) {
-        return switch (target.kind()) {
+        return rests(target) ? Positions.NONE : switch (target.kind()) {
             case ALL_USERS -> Positions.range(0, estate.users().size());
             case OU -> {
                 int ou = estate.ous().position(target.id());

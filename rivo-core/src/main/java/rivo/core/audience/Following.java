@@ -35,8 +35,9 @@ final class Following {
         boolean sameOus = old.ous() == newer.ous();
         boolean sameCollections = old.collections().equals(newer.collections());
         boolean sameTime = old.asOf().equals(newer.asOf());
+        boolean sameGone = old.gone().equals(newer.gone());
         if (old.devices() == newer.devices() && old.users() == newer.users() && sameGroups && sameOus && sameCollections
-                && sameTime) {
+                && sameTime && sameGone) {
             return before.sharing(newer);
         }
         boolean samePlaces = devices.areNone() && users.areNone();

@@ -20,6 +20,19 @@ public sealed interface Gate {
     /** Whether this one unit passes. */
     boolean passes(int unit);
 
+    /** Nothing passes, since what the assignment is bound to has gone: its base (section 11). */
+    record Resting(Target gone) implements Gate {
+        @Override
+        public Positions pass(Positions units) {
+            return Positions.NONE;
+        }
+
+        @Override
+        public boolean passes(int unit) {
+            return false;
+        }
+    }
+
     /** Below the base of the assignment. */
     record Base(Ou base, Positions below) implements Gate {
         @Override
@@ -92,8 +105,11 @@ public sealed interface Gate {
     }
 
     /** Calls the function for the kind that this is. */
-    default <T> T match(Function<Base, T> base, Function<Within, T> within, Function<Exclusion, T> exclusion,
+    default <T> T match(Function<Resting, T> resting, Function<Base, T> base, Function<Within, T> within, Function<Exclusion, T> exclusion,
             Function<Fence, T> fence) {
+        if (this instanceof Resting gate) {
+            return resting.apply(gate);
+        }
         if (this instanceof Base gate) {
             return base.apply(gate);
         }

@@ -21,7 +21,7 @@ final class KeptSets {
     }
 
     /** The questions; a closed set. */
-    sealed interface Question permits Reach, Holds, UnitsWith, Below, Stopped, Satisfying {
+    sealed interface Question permits Reach, Holds, Excludes, UnitsWith, Below, Stopped, Satisfying {
     }
 
     /** Whom an included target reaches. */
@@ -30,6 +30,10 @@ final class KeptSets {
 
     /** Whom a target holds, for exclusions and waves. */
     record Holds(Target target) implements Question {
+    }
+
+    /** Whom an excluded target that rests goes on holding. */
+    record Excludes(Target target) implements Question {
     }
 
     /** Those reached by the target of whom a wave's shares take so many in ten thousand. */
@@ -80,6 +84,9 @@ final class KeptSets {
         }
         if (question instanceof Holds holds) {
             return targets.test(holds.target());
+        }
+        if (question instanceof Excludes excludes) {
+            return targets.test(excludes.target());
         }
         if (question instanceof UnitsWith share) {
             return targets.test(share.target());

@@ -5,7 +5,6 @@ import java.util.List;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 import rivo.core.estate.Assignment;
-import rivo.core.estate.DeviceCollection;
 import rivo.core.estate.Estate;
 import rivo.core.estate.Follows;
 import rivo.core.estate.OuTree;
@@ -66,6 +65,9 @@ public final class Pair {
         Estate estate = audiences.estate();
         List<Gate> gates = new ArrayList<>(2);
         String base = assignment.base();
+        if (base != null && audiences.rests(Target.ou(base))) {
+            return List.of(new Gate.Resting(Target.ou(base)));
+        }
         if (base != null && estate.ous().position(base) > 0) {
             int ou = estate.ous().position(base);
             gates.add(new Gate.Base(estate.ous().at(ou), audiences.below(ou, side, own)));
@@ -74,7 +76,7 @@ public final class Pair {
             gates.add(new Gate.Within(assignment.within(), audiences.satisfying(assignment.within(), own)));
         }
         for (Target excluded : assignment.exclude()) {
-            gates.add(new Gate.Exclusion(excluded, audiences.holds(excluded, side, own)));
+            gates.add(new Gate.Exclusion(excluded, audiences.excludes(excluded, side, own)));
         }
         fence(audiences, assignment, target, own, gates);
         return List.copyOf(gates);
@@ -116,12 +118,11 @@ public final class Pair {
     }
 
     private static @Nullable String base(Estate estate, Target collection) {
-        DeviceCollection found = Objects.requireNonNull(estate.collections().get(collection.id()));
-        return found.base();
+        return Objects.requireNonNull(estate.collections().get(collection.id())).base();
     }
 
     private static boolean isIn(OuTree ous, @Nullable String ou, int fence) {
-        return ou != null && ous.isAtOrBelow(ous.position(ou), fence);
+        return ou != null && ous.find(ou) != null && ous.isAtOrBelow(ous.position(ou), fence);
     }
 
     public Assignment assignment() {

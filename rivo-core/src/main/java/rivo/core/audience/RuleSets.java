@@ -16,6 +16,7 @@ import java.util.concurrent.ConcurrentHashMap;
 import rivo.core.estate.Device;
 import rivo.core.estate.DeviceCollection;
 import rivo.core.estate.Estate;
+import rivo.core.estate.Target;
 import rivo.core.rule.Folding;
 import rivo.core.rule.Rule;
 import rivo.core.rule.ValueCondition;
@@ -148,6 +149,9 @@ final class RuleSets {
 
     private boolean holds(DeviceCollection collection, int position, DeviceSubject subject) {
         Device device = estate.devices().at(position);
+        if (rests(collection)) {
+            return false;
+        }
         int base = estate.ous().position(collection.base());
         return position >= estate.devices().from(base) && position < estate.devices().to(base)
                 && !collection.exclude().contains(device.id())
@@ -215,6 +219,9 @@ final class RuleSets {
     }
 
     private Positions compute(DeviceCollection collection) {
+        if (rests(collection)) {
+            return Positions.NONE;
+        }
         int base = estate.ous().position(collection.base());
         Positions picked = collection.rule() == null ? Positions.NONE
                 : rule(collection.rule()).condition().over(algebra);
@@ -222,8 +229,14 @@ final class RuleSets {
                 .in(estate.devices().from(base), estate.devices().to(base));
     }
 
+    /** Whether its base has gone: then it holds nothing (section 11). */
+    private boolean rests(DeviceCollection collection) {
+        return collection.base() != null && estate.gone().containsKey(Target.ou(collection.base()));
+    }
+
+    /** Those that have gone rest. */
     private Positions devices(List<String> ids) {
-        return Positions.of(ids.stream().mapToInt(id -> estate.devices().position(id)).toArray());
+        return Positions.of(ids.stream().mapToInt(id -> estate.devices().positionOf(id)).filter(p -> p >= 0).toArray());
     }
 
     private Positions named(ValueCondition condition) {

@@ -29,10 +29,11 @@ public final class Estate {
     private final Map<String, Kit> kits;
     private final Assignments assignments;
     private final Map<String, List<Request>> requests;
+    private final Map<Target, GoneReference> gone;
 
     private Estate(Instant asOf, OuTree ous, Users users, Devices devices, Map<String, Group> groups,
             Map<String, DeviceCollection> collections, Map<String, Title> titles, Map<String, Kit> kits,
-            Assignments assignments, Map<String, List<Request>> requests) {
+            Assignments assignments, Map<String, List<Request>> requests, Map<Target, GoneReference> gone) {
         this.asOf = asOf;
         this.ous = ous;
         this.users = users;
@@ -43,6 +44,7 @@ public final class Estate {
         this.kits = kits;
         this.assignments = assignments;
         this.requests = requests;
+        this.gone = gone;
     }
 
     /**
@@ -63,18 +65,19 @@ public final class Estate {
     public static Estate ofChecked(EstateParts parts) {
         OuTree tree = OuTree.of(parts.ous());
         Map<String, Kit> kits = byId(parts.kits(), Kit::id);
+        Assignments assignments = Assignments.of(parts.assignments(), kits);
         return new Estate(parts.asOf(), tree, Users.of(tree, parts.users()), Devices.of(tree, parts.devices()),
                 byId(parts.groups(), Group::id), byId(parts.collections(), DeviceCollection::id),
-                byId(parts.titles(), Title::id), kits, Assignments.of(parts.assignments(), kits),
-                byTitle(parts.requests()));
+                byId(parts.titles(), Title::id), kits, assignments, byTitle(parts.requests()),
+                References.stillNamed(byId(parts.gone(), GoneReference::target), assignments, parts.collections()));
     }
 
     private static Map<String, List<Request>> byTitle(Collection<Request> requests) {
         return requests.stream().distinct().collect(Collectors.groupingBy(Request::title));
     }
 
-    private static <T> Map<String, T> byId(Collection<T> all, Function<T, String> id) {
-        Map<String, T> map = new LinkedHashMap<>(all.size() * 2);
+    private static <K, T> Map<K, T> byId(Collection<T> all, Function<T, K> id) {
+        Map<K, T> map = new LinkedHashMap<>(all.size() * 2);
         all.forEach(one -> map.put(id.apply(one), one));
         return Collections.unmodifiableMap(map);
     }
@@ -83,7 +86,7 @@ public final class Estate {
     public EstateParts parts() {
         return new EstateParts(asOf, ous.all(), users.all(), devices.all(), List.copyOf(groups.values()),
                 List.copyOf(collections.values()), List.copyOf(titles.values()), List.copyOf(kits.values()),
-                assignments.all(), requests.values().stream().flatMap(List::stream).toList());
+                assignments.all(), requests.values().stream().flatMap(List::stream).toList(), List.copyOf(gone.values()));
     }
 
     /** The instant that all of it describes. */
@@ -136,6 +139,65 @@ public final class Estate {
         return requests.getOrDefault(title, List.of());
     }
 
+    /** What assignments and collections name and the directory does not have any more. */
+    public Map<Target, GoneReference> gone() {
+        return gone;
+    }
+
+    /**
+     * This estate as another state of the directory makes it. What has gone is nobody's person and no group's member any more; what still
+     * names it rests (section 11). What the change does not name stays the very same. Costs a pass over whatever kind of thing the change
+     * touches, and a sort where some of it is new or has gone.
+     *
+     * @throws RefusedException when the OUs are no tree
+     * @throws IllegalArgumentException when something stands in an OU that there is not
+     */
+    public Estate with(DirectoryChange change) {
+        OuTree tree = change.touchesOus() ? tree(changed(ous.all(), Ou::id, change.ous(), change.goneOus())) : ous;
+        Users nextUsers = change.touchesUsers() ? Users.of(tree, changed(users.all(), User::id, change.users(), change.goneUsers()))
+                : tree == ous ? users : users.under(tree);
+        Devices nextDevices = change.touchesDevices() ? devices(tree, change) : tree == ous ? devices : devices.under(tree);
+        return new Estate(asOf, tree, nextUsers, nextDevices, change.touchesGroups() ? groups(change) : groups, collections, titles, kits,
+                assignments, requests, new References(this).goneAfter(change));
+    }
+
+    private static OuTree tree(List<Ou> ous) {
+        List<Problem> problems = EstateChecks.problems(ous);
+        if (!problems.isEmpty()) {
+            throw new RefusedException(problems);
+        }
+        return OuTree.of(ous);
+    }
+
+    private static <T> List<T> changed(List<T> all, Function<T, String> id, List<T> put, Set<String> gone) {
+        Map<String, T> byId = new LinkedHashMap<>(byId(all, id));
+        put.forEach(one -> byId.put(id.apply(one), one));
+        byId.keySet().removeAll(gone);
+        return List.copyOf(byId.values());
+    }
+
+    private Devices devices(OuTree tree, DirectoryChange change) {
+        boolean allKnown = change.devices().stream().allMatch(device -> devices.find(device.id()) != null);
+        if (tree == ous && allKnown && change.goneDevices().isEmpty() && change.goneUsers().isEmpty()) {
+            return devices.with(change.devices());
+        }
+        List<Device> all = changed(devices.all(), Device::id, change.devices(), change.goneDevices());
+        return Devices.of(tree, change.goneUsers().isEmpty() ? all : all.stream().map(d -> without(d, change.goneUsers())).toList());
+    }
+
+    private static Device without(Device device, Set<String> goneUsers) {
+        List<String> rest = device.people().stream().filter(person -> !goneUsers.contains(person)).toList();
+        return rest.size() == device.people().size() ? device : device.withPeople(rest);
+    }
+
+    private Map<String, Group> groups(DirectoryChange change) {
+        Set<Target> goes = change.gone();
+        return byId(changed(List.copyOf(groups.values()), Group::id, change.groups(), change.goneGroups()).stream().map(group -> {
+            List<Target> rest = group.members().stream().filter(member -> !goes.contains(member)).toList();
+            return rest.size() == group.members().size() ? group : new Group(group.id(), group.name(), rest);
+        }).toList(), Group::id);
+    }
+
     /**
      * This estate with some devices replaced by their newer selves, in other OUs too. Everything else is shared.
      *
@@ -148,7 +210,7 @@ public final class Estate {
             ous.position(device.ou());
         });
         return new Estate(asOf, ous, users, devices.with(byId.values()), groups, collections, titles, kits, assignments,
-                requests);
+                requests, gone);
     }
 
     /** @throws IllegalArgumentException when the device is unknown */
@@ -159,13 +221,14 @@ public final class Estate {
     /** This estate with one group put in or replaced. */
     public Estate withGroup(Group group) {
         return new Estate(asOf, ous, users, devices, put(groups, group.id(), group), collections, titles, kits,
-                assignments, requests);
+                assignments, requests, gone);
     }
 
     /** This estate with one collection put in or replaced. */
     public Estate withCollection(DeviceCollection collection) {
-        return new Estate(asOf, ous, users, devices, groups, put(collections, collection.id(), collection), titles,
-                kits, assignments, requests);
+        Map<String, DeviceCollection> next = put(collections, collection.id(), collection);
+        return new Estate(asOf, ous, users, devices, groups, next, titles, kits, assignments, requests,
+                References.stillNamed(gone, assignments, next.values()));
     }
 
     /**
@@ -181,14 +244,15 @@ public final class Estate {
         Map<String, Assignment> all = new LinkedHashMap<>();
         assignments.all().forEach(a -> all.put(a.id(), a));
         changed.forEach(a -> all.put(a.id(), a));
-        return new Estate(asOf, ous, users, devices, groups, collections, titles, kits,
-                Assignments.of(all.values(), kits), requests);
+        Assignments next = Assignments.of(all.values(), kits);
+        return new Estate(asOf, ous, users, devices, groups, collections, titles, kits, next, requests,
+                References.stillNamed(gone, next, collections.values()));
     }
 
     /** This estate with one title put in or replaced. */
     public Estate withTitle(Title title) {
         return new Estate(asOf, ous, users, devices, groups, collections, put(titles, title.id(), title), kits,
-                assignments, requests);
+                assignments, requests, gone);
     }
 
     /**
@@ -223,13 +287,13 @@ public final class Estate {
 
     private Estate withKits(Map<String, Kit> newKits) {
         return new Estate(asOf, ous, users, devices, groups, collections, titles, newKits,
-                Assignments.of(assignments.all(), newKits), requests);
+                Assignments.of(assignments.all(), newKits), requests, gone);
     }
 
     /** This estate with other requests. */
     public Estate withRequests(Collection<Request> newRequests) {
         return new Estate(asOf, ous, users, devices, groups, collections, titles, kits, assignments,
-                byTitle(newRequests));
+                byTitle(newRequests), gone);
     }
 
     /**
@@ -243,18 +307,14 @@ public final class Estate {
         if (!ous.all().stream().allMatch(ou -> ids.contains(ou.id()))) {
             return of(parts().withOus(newOus));
         }
-        List<Problem> problems = EstateChecks.problems(newOus);
-        if (!problems.isEmpty()) {
-            throw new RefusedException(problems);
-        }
-        OuTree tree = OuTree.of(newOus);
+        OuTree tree = tree(newOus);
         return new Estate(asOf, tree, users.under(tree), devices.under(tree), groups, collections, titles, kits,
-                assignments, requests);
+                assignments, requests, gone);
     }
 
     /** This estate at another instant. */
     public Estate at(Instant instant) {
-        return new Estate(instant, ous, users, devices, groups, collections, titles, kits, assignments, requests);
+        return new Estate(instant, ous, users, devices, groups, collections, titles, kits, assignments, requests, gone);
     }
 
     private static <T> Map<String, T> put(Map<String, T> map, String id, T value) {

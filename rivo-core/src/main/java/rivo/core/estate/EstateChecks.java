@@ -26,6 +26,8 @@ public final class EstateChecks {
     private final Map<String, Title> titles = new HashMap<>();
     private final Map<String, Kit> kits = new HashMap<>();
     private final Map<String, Assignment> assignments = new HashMap<>();
+    /** What may be named although it is not there. */
+    private final Set<Target> gone = new HashSet<>();
     private final Set<String> ofUnknownScope;
 
     private EstateChecks(Set<String> ofUnknownScope) {
@@ -49,6 +51,7 @@ public final class EstateChecks {
     public static List<Problem> problems(EstateParts parts, Set<String> ofUnknownScope) {
         EstateChecks checks = new EstateChecks(ofUnknownScope);
         checks.declare(parts);
+        parts.gone().forEach(one -> checks.gone.add(one.target()));
         checks.ous(parts.ous());
         checks.each("users", parts.users(), (user, at) -> checks.ou(user.ou(), at + ".ou"));
         checks.each("devices", parts.devices(), checks::device);
@@ -73,6 +76,7 @@ public final class EstateChecks {
     /** What is wrong with assignments that are to be put into an estate; places begin with {@code assignment:ID}. */
     static List<Problem> problems(Estate estate, Collection<Assignment> changed) {
         EstateChecks checks = new EstateChecks();
+        checks.gone.addAll(estate.gone().keySet());
         checks.groups.putAll(estate.groups());
         checks.collections.putAll(estate.collections());
         estate.titles().forEach(t -> checks.titles.put(t.id(), t));
@@ -203,9 +207,23 @@ public final class EstateChecks {
     }
 
     private void collection(DeviceCollection collection, String at) {
-        ou(collection.base(), at + ".base");
-        ids(devices, "device", collection.include(), at + ".include");
-        ids(devices, "device", collection.exclude(), at + ".exclude");
+        base(collection.base(), at + ".base");
+        devices(collection.include(), at + ".include");
+        devices(collection.exclude(), at + ".exclude");
+    }
+
+    private void base(@Nullable String ou, String place) {
+        if (ou != null && !gone.contains(Target.ou(ou))) {
+            ou(ou, place);
+        }
+    }
+
+    private void devices(List<String> ids, String place) {
+        for (int i = 0; i < ids.size(); i++) {
+            if (!devices.containsKey(ids.get(i)) && !gone.contains(Target.device(ids.get(i)))) {
+                problems.known(devices, "device", ids.get(i), place + "[" + i + "]");
+            }
+        }
     }
 
     private void kit(Kit kit, String at) {
@@ -225,7 +243,7 @@ public final class EstateChecks {
                         + (assignment.follows() == Follows.DEVICE ? "devices" : "people") + " instead.");
             }
         }
-        ou(assignment.base(), at + ".base");
+        base(assignment.base(), at + ".base");
         waves(assignment.waves(), at + ".waves");
     }
 
@@ -271,7 +289,7 @@ public final class EstateChecks {
     private void targets(List<Target> targets, String at) {
         for (int i = 0; i < targets.size(); i++) {
             Target target = targets.get(i);
-            if (isKnown(target)) {
+            if (isKnown(target) || gone.contains(target)) {
                 continue;
             }
             String kind = target.kind() == Target.Kind.OU ? "OU" : target.kind().word();

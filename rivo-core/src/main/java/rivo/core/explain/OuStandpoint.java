@@ -6,6 +6,7 @@ import rivo.core.estate.Assignment;
 import rivo.core.estate.DeviceCollection;
 import rivo.core.estate.Estate;
 import rivo.core.estate.Follows;
+import rivo.core.estate.GoneReference;
 import rivo.core.estate.Ou;
 import rivo.core.estate.OuTree;
 import rivo.core.estate.Target;
@@ -34,6 +35,10 @@ final class OuStandpoint implements Standpoint {
     }
 
     private @Nullable Verdict verdict(Assignment assignment, Target target) {
+        GoneReference gone = Trails.gone(estate, assignment, target);
+        if (gone != null) {
+            return new Verdict.Rests(gone);
+        }
         if (assignment.follows() == Follows.USER || !holds(target)) {
             return new Verdict.DoesNotReach();
         }
@@ -54,8 +59,7 @@ final class OuStandpoint implements Standpoint {
     }
 
     private boolean holds(Target target) {
-        return target.kind() == Target.Kind.ALL_DEVICES
-                || target.kind() == Target.Kind.OU && ous.isAtOrBelow(ou, ous.position(target.id()));
+        return target.kind() == Target.Kind.ALL_DEVICES || target.kind() == Target.Kind.OU && ous.find(target.id()) != null && ous.isAtOrBelow(ou, ous.position(target.id()));
     }
 
     private @Nullable Ou fence(Assignment assignment, Target target) {
@@ -75,7 +79,7 @@ final class OuStandpoint implements Standpoint {
     }
 
     private boolean isIn(@Nullable String id, int fence) {
-        return id != null && ous.isAtOrBelow(ous.position(id), fence);
+        return id != null && ous.find(id) != null && ous.isAtOrBelow(ous.position(id), fence);
     }
 
     private @Nullable Verdict wave(Assignment assignment) {

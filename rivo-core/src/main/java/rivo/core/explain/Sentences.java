@@ -1,13 +1,16 @@
 package rivo.core.explain;
 
+import java.util.EnumSet;
 import java.util.List;
 import java.util.Objects;
+import java.util.Set;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import rivo.core.estate.Assignment;
 import rivo.core.estate.Device;
 import rivo.core.estate.DeviceCollection;
 import rivo.core.estate.Estate;
+import rivo.core.estate.GoneReference;
 import rivo.core.estate.Group;
 import rivo.core.estate.Ou;
 import rivo.core.estate.Target;
@@ -21,6 +24,8 @@ import rivo.core.rule.Clause;
 
 /** Puts trails into words, as seen from one OU. */
 final class Sentences {
+
+    private static final Set<Verdict.Kind> HAVE_NO_SAY = EnumSet.of(Verdict.Kind.NO_REACH, Verdict.Kind.RESTS, Verdict.Kind.NOT_LIVE);
 
     private final Estate estate;
     private final int ou;
@@ -43,6 +48,7 @@ final class Sentences {
             case EXCLUDED -> excluded((Verdict.Excluded) verdict);
             case NARROWED_OUT -> narrowed((Verdict.NarrowedOut) verdict);
             case OUTSIDE_BASE -> "has effect below " + ((Verdict.OutsideBase) verdict).base().name() + " only";
+            case RESTS -> "rests: " + goneName(((Verdict.Rests) verdict).gone()) + " has left the directory";
             case NO_REACH -> "does not reach here";
             case NOT_LIVE -> notLive(rung.assignment(), ((Verdict.NotLive) verdict).why());
         };
@@ -80,7 +86,8 @@ final class Sentences {
     }
 
     private String excluded(Verdict.Excluded excluded) {
-        return "excluded by " + words(excluded.by()) + through(excluded.chain());
+        return "excluded by " + words(excluded.by()) + through(excluded.chain()) + (estate.gone().containsKey(excluded.by())
+                ? ", which has left the directory and keeps out whom it last held" : "");
     }
 
     private static String narrowed(Verdict.NarrowedOut narrowed) {
@@ -130,7 +137,8 @@ final class Sentences {
 
     /** A target as people speak of it. */
     String words(Target target) {
-        return switch (target.kind()) {
+        GoneReference gone = estate.gone().get(target);
+        return gone != null ? goneName(gone) : switch (target.kind()) {
             case ALL_DEVICES -> "all devices";
             case ALL_USERS -> "all users";
             case OU -> {
@@ -154,6 +162,10 @@ final class Sentences {
                 yield found == null || found.fullName().isEmpty() ? target.id() : found.fullName();
             }
         };
+    }
+
+    private static String goneName(GoneReference gone) {
+        return (gone.target().kind() == Target.Kind.GROUP ? "the group " : "") + (gone.name().isEmpty() ? gone.target().id() : gone.name());
     }
 
     String whole(Trail trail) {
@@ -270,7 +282,7 @@ final class Sentences {
 
     private String nothing(Trail trail) {
         for (Rung rung : trail.rungs()) {
-            if (rung.verdict().kind() != Verdict.Kind.NO_REACH && rung.verdict().kind() != Verdict.Kind.NOT_LIVE) {
+            if (!HAVE_NO_SAY.contains(rung.verdict().kind())) {
                 String what = switch (rung.assignment().intent()) {
                     case REQUIRED -> "requires";
                     case AVAILABLE -> "offers";

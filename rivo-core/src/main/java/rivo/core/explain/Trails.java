@@ -17,6 +17,7 @@ import rivo.core.estate.AssignmentState;
 import rivo.core.estate.CodePointOrder;
 import rivo.core.estate.Device;
 import rivo.core.estate.Estate;
+import rivo.core.estate.GoneReference;
 import rivo.core.estate.Intent;
 import rivo.core.estate.Release;
 import rivo.core.estate.Scope;
@@ -137,13 +138,24 @@ public final class Trails {
             List<RankedPair> ladder = resolver.ladder(title);
             List<Rung> rungs = new ArrayList<>();
             ladder.forEach(c -> rungs.add(new Rung(c.assignment(), c.pair().target(), c.place(),
-                    new Verdict.DoesNotReach(), "", List.of())));
+                    withoutReach(c), "", List.of())));
             rungs.addAll(notLive(resolver.estate(), title));
             known = new Resting(ladder, PairNumbers.of(ladder.stream().map(RankedPair::pair).toList()),
                     List.copyOf(rungs));
             resting.put(title.id(), known);
         }
         return known;
+    }
+
+    private Verdict withoutReach(RankedPair ranked) {
+        GoneReference gone = gone(resolver.estate(), ranked.assignment(), ranked.pair().target());
+        return gone == null ? new Verdict.DoesNotReach() : new Verdict.Rests(gone);
+    }
+
+    /** What lets the assignment rest with this target; null when it does not. */
+    static @Nullable GoneReference gone(Estate estate, Assignment assignment, Target target) {
+        GoneReference gone = estate.gone().get(target);
+        return gone != null || assignment.base() == null ? gone : estate.gone().get(Target.ou(assignment.base()));
     }
 
     /** The strongest group of candidates, or without any the strongest of the later ones; empty when there is nobody. */

@@ -74,7 +74,8 @@ final class UnitStandpoint implements Standpoint {
         }
         Gate gate = pair.gates().get(got);
         int device = audiences.devicePosition(at, pair.ownScope());
-        return gate.match(base -> new Verdict.OutsideBase(base.base()),
+        return gate.match(resting -> new Verdict.Rests(Objects.requireNonNull(audiences.estate().gone().get(resting.gone()))),
+                base -> new Verdict.OutsideBase(base.base()),
                 within -> new Verdict.NarrowedOut(within.rule(), audiences.clauses(within.rule(), device)),
                 exclusion -> new Verdict.Excluded(exclusion.target(),
                         chain(exclusion.target(), at, pair.ownScope(), person(pair, at))),
@@ -96,7 +97,7 @@ final class UnitStandpoint implements Standpoint {
     }
 
     private List<Group> chain(Target target, int at, Scope scope, String person) {
-        if (target.kind() != Target.Kind.GROUP) {
+        if (target.kind() != Target.Kind.GROUP || audiences.rests(target)) {
             return List.of();
         }
         Device device = audiences.device(at, scope);

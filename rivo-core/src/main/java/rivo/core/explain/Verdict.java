@@ -3,6 +3,7 @@ package rivo.core.explain;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 import rivo.core.estate.Assignment;
+import rivo.core.estate.GoneReference;
 import rivo.core.estate.Group;
 import rivo.core.estate.Ou;
 import rivo.core.estate.Target;
@@ -14,7 +15,7 @@ public sealed interface Verdict {
 
     /** The kinds, one for each record. */
     enum Kind {
-        DECIDES, DISAGREES, AGREES, WEAKER, LATER, STOPPED, EXCLUDED, NARROWED_OUT, OUTSIDE_BASE, NO_REACH, NOT_LIVE
+        DECIDES, DISAGREES, AGREES, WEAKER, LATER, STOPPED, EXCLUDED, NARROWED_OUT, OUTSIDE_BASE, RESTS, NO_REACH, NOT_LIVE
     }
 
     Kind kind();
@@ -110,6 +111,14 @@ public sealed interface Verdict {
         @Override
         public Kind kind() {
             return Kind.OUTSIDE_BASE;
+        }
+    }
+
+    /** What it names, itself or as its base, has left the directory: it reaches nobody until that is back (section 11). */
+    record Rests(GoneReference gone) implements Verdict {
+        @Override
+        public Kind kind() {
+            return Kind.RESTS;
         }
     }
 

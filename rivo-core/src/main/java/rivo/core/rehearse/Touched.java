@@ -164,6 +164,6 @@ final class Touched {
         if (!before.presentAt(old).equals(after.presentAt(now))) {
             return "where it is present is different";
         }
-        return null;
+        return before.keptByRest(old).equals(after.keptByRest(now)) ? null : "something that an assignment which put it on names has gone or is back";
     }
 }

@@ -92,7 +92,7 @@ final class DeviceResolution {
         if (!family.isRelated()) {
             BaseOutcome base = base(place, 0, unit);
             Title title = family.titles().get(0);
-            put(title, user, base != null ? base.decision() : presentIn.get(place) ? left(title, user) : null);
+            put(title, user, base != null ? base.decision() : presentIn.get(place) ? left(title, user, unit) : null);
             return;
         }
         List<Title> titles = family.titles();
@@ -108,7 +108,7 @@ final class DeviceResolution {
         }
         for (int t = 0; t < titleAtUnit.length; t++) {
             put(titles.get(t), user, decisions[t] != null || !presentIn.get(place) ? decisions[t]
-                    : left(titles.get(t), user));
+                    : left(titles.get(t), user, unit));
         }
     }
 
@@ -167,10 +167,11 @@ final class DeviceResolution {
     }
 
     /** Section 8, rule 3. */
-    private @Nullable Decision left(Title title, String user) {
+    private @Nullable Decision left(Title title, String user, int unit) {
         Present there = present(title.id(), user);
         Assignment by = there == null || there.by() == null ? null : estate.assignments().find(there.by());
-        return by == null || !by.removesWhatItLeaves(estate.asOf()) ? null
+        return by == null || !by.removesWhatItLeaves(estate.asOf())
+                || resolver.audiences().keptByRest(by, title.scope()).contains(unit) ? null
                 : new Decision(Outcome.UNINSTALL, Reason.LEFT, null, List.of(by), null);
     }
 }

@@ -1,6 +1,7 @@
 package rivo.core.resolve;
 
 import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 import rivo.core.estate.Assignment;
 import rivo.core.estate.Follows;
 import rivo.core.estate.OuTree;
@@ -29,13 +30,18 @@ public record Rank(boolean binding, int nearness, Follows side, int priority) im
         int nearness = switch (target.kind()) {
             case DEVICE, USER -> NAMES;
             case GROUP, COLLECTION -> LISTS;
-            case OU -> 1 + ous.depth(ous.position(target.id()));
+            case OU -> 1 + depth(ous, target.id());
             case ALL_DEVICES, ALL_USERS -> {
-                int base = ous.position(assignment.base());
-                yield base == 0 ? EVERYONE : 1 + ous.depth(base);
+                int base = depth(ous, assignment.base());
+                yield base == 0 ? EVERYONE : 1 + base;
             }
         };
         return new Rank(assignment.binding(), nearness, assignment.follows(), assignment.priority());
+    }
+
+    /** Of one that has gone, like the root's: what names it reaches nobody. */
+    private static int depth(OuTree ous, @Nullable String ou) {
+        return ou == null || ous.find(ou) == null ? 0 : ous.depth(ous.position(ou));
     }
 
     @Override

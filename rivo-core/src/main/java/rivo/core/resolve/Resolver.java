@@ -185,6 +185,15 @@ public final class Resolver {
         return leaving;
     }
 
+    /** Where a title stays although an assignment that put it on no longer reaches, since something has gone (section 11). */
+    public Map<String, Positions> keptByRest(Title title) {
+        Map<String, Positions> kept = new HashMap<>();
+        leavingOf(title.id()).forEach(id -> kept.put(id, audiences.keptByRest(Objects.requireNonNull(estate.assignments().find(id)),
+                title.scope())));
+        kept.values().removeIf(Positions::isEmpty);
+        return kept;
+    }
+
     Presences presences() {
         Presences held = presences;
         if (held == null) {
@@ -199,9 +208,10 @@ public final class Resolver {
         return new TitleResolution(this, presences()).family(relations.of(title.id())).get(title.id());
     }
 
-    /** Whether a title looks at the very same sets in both, where everyone stands as here. */
+    /** Whether a title looks at the very same sets, and at the same things that rest, in both, where everyone stands as here. */
     public boolean looksAtTheSame(Resolver other, Title title) {
-        return rankedPairs(title) == other.rankedPairs(title) && presences().of(title.id()) == other.presences().of(title.id());
+        return rankedPairs(title) == other.rankedPairs(title) && presences().of(title.id()) == other.presences().of(title.id())
+                && (estate.gone().equals(other.estate.gone()) || leavingOf(title.id()).isEmpty());
     }
 
     /** What every title comes to everywhere, titles in the order of their families. */

@@ -11,6 +11,7 @@ import java.util.Objects;
 import rivo.core.audience.Audiences;
 import rivo.core.audience.Positions;
 import rivo.core.audience.Remaining;
+import rivo.core.estate.Assignment;
 import rivo.core.estate.Estate;
 import rivo.core.estate.Need;
 import rivo.core.estate.Release;
@@ -209,10 +210,10 @@ final class TitleResolution {
         if (!left.isEmpty()) {
             Positions decided = Positions.union(decisions.stream().map(UnitsWith::units).toList());
             left.forEach((by, units) -> {
-                Positions alone = Positions.union(units).and(among).without(decided);
+                Assignment leaving = Objects.requireNonNull(estate.assignments().find(by));
+                Positions alone = Positions.union(units).and(among).without(decided).without(audiences.keptByRest(leaving, title.scope()));
                 if (!alone.isEmpty()) {
-                    all.add(new UnitsWith<>(new Decision(Outcome.UNINSTALL, Reason.LEFT, null,
-                            List.of(Objects.requireNonNull(estate.assignments().find(by))), null), alone));
+                    all.add(new UnitsWith<>(new Decision(Outcome.UNINSTALL, Reason.LEFT, null, List.of(leaving), null), alone));
                 }
             });
         }

@@ -2,9 +2,9 @@ package rivo.server.audience;
 
 import java.util.Collection;
 import org.springframework.stereotype.Component;
+import rivo.core.estate.Ou;
 import rivo.core.estate.RefusedException;
 import rivo.server.estate.ChangeWriter;
-import rivo.server.estate.EstateRecords;
 import rivo.server.live.LiveEvents;
 import rivo.server.live.Topics;
 
@@ -34,7 +34,8 @@ public class Fences {
                 context.db().sql("merge into fences (ou) values (?)").params(ou).update();
                 context.journal(who, "fence-raised", "ou:" + ou, null, null, ou);
             }
-            context.becomes(new EstateRecords(context.db()).read(context.now()));
+            context.becomes(context.estate().withOus(context.estate().ous().all().stream().map(ou -> ous.contains(ou.id())
+                    ? new Ou(ou.id(), ou.name(), ou.dn(), ou.parent(), true) : ou).toList()));
             context.afterwards(() -> events.changed(Topics.ESTATE));
             return ous.size();
         });

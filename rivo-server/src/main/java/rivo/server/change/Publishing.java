@@ -14,6 +14,7 @@ import rivo.server.catalogue.FixedChoices;
 import rivo.server.change.DraftRehearsal.Rehearsed;
 import rivo.server.estate.ChangeContext;
 import rivo.server.estate.ChangeWriter;
+import rivo.server.estate.EstateRecords;
 import rivo.server.estate.Json;
 import rivo.server.estate.Rows;
 import rivo.server.estate.WorkingEstate;
@@ -101,7 +102,9 @@ public class Publishing {
         context.journal(who, "published", "change:" + number, reason, changed.stream()
                 .map(a -> before.assignments().find(a.id())).filter(a -> a != null).toList(),
                 Map.of("edits", edits, "assignments", changed));
-        context.becomes(before.withAssignments(changed));
+        Estate after = before.withAssignments(changed);
+        EstateRecords.writeGone(context, before, after);
+        context.becomes(after);
         Origins.Origin origin = new Origins.Origin(number, context.now());
         context.afterwards(() -> {
             changed.forEach(assignment -> origins.put(assignment.id(), origin));

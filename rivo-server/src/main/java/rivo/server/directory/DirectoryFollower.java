@@ -26,7 +26,6 @@ import rivo.directory.DirectorySettings;
 import rivo.server.ServerSettings;
 import rivo.server.estate.ChangeContext;
 import rivo.server.estate.ChangeWriter;
-import rivo.server.estate.EstateRecords;
 import rivo.server.estate.Rows;
 import rivo.server.live.LiveEvents;
 import rivo.server.live.Topics;
@@ -157,7 +156,7 @@ public class DirectoryFollower {
         context.db().sql("merge into directory_scans (id, at, entries) values (1, ?, ?)")
                 .params(Rows.at(context.now()), found.computers().size()).update();
         changes.journal(context);
-        context.becomes(new EstateRecords(context.db()).read(context.now()));
+        context.becomes(new DirectoryEdit(context).apply(changes.ous(), changes.users(), changes.computers(), changes.groups()));
         context.afterwards(() -> events.changed(Topics.ESTATE));
         return true;
     }

@@ -4,13 +4,16 @@ import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
+import java.util.function.Predicate;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
@@ -20,6 +23,7 @@ import rivo.core.estate.Device;
 import rivo.core.estate.Estate;
 import rivo.core.estate.EstateParts;
 import rivo.core.estate.Facts;
+import rivo.core.estate.GoneReference;
 import rivo.core.estate.Group;
 import rivo.core.estate.Installed;
 import rivo.core.estate.Intent;
@@ -39,12 +43,12 @@ import rivo.core.estate.Variant;
 import rivo.core.estate.Version;
 import tools.jackson.core.type.TypeReference;
 
-/** Reads the whole estate from H2: once at the start, and after a scan of the directory that changed something. */
+/** Reads the estate from H2: all of it once at the start, and single things when the directory has changed. */
 @Component
 public class EstateRecords {
 
     /** Stands in as the root until the directory has been read for the first time. */
-    private static final Ou NO_DIRECTORY_YET = new Ou("root", "No directory yet", "", null, false);
+    public static final Ou NO_DIRECTORY_YET = new Ou("root", "No directory yet", "", null, false);
 
     private final JdbcClient db;
 
@@ -54,41 +58,87 @@ public class EstateRecords {
 
     /** @param asOf the instant that the estate is to describe: now */
     public Estate read(Instant asOf) {
-        List<Ou> ous = db.sql("select id, name, dn, parent, exists(select 1 from fences f where f.ou = ous.id) fenced "
-                + "from ous").query((row, n) -> new Ou(row.getString("id"), row.getString("name"),
-                        row.getString("dn"), row.getString("parent"), row.getBoolean("fenced"))).list();
-        EstateParts parts = EstateParts.none(asOf).withOus(ous.isEmpty() ? List.of(NO_DIRECTORY_YET) : ous)
-                .withUsers(users()).withDevices(devices()).withTitles(titles()).withKits(kits())
-                .withAssignments(assignments());
-        return Estate.of(parts.withGroups(groups(parts)));
+        List<Ou> ous = ous(null);
+        List<Device> devices = devices(null);
+        Set<String> ids = new HashSet<>();
+        devices.forEach(device -> ids.add(device.id()));
+        return Estate.of(EstateParts.none(asOf).withOus(ous.isEmpty() ? List.of(NO_DIRECTORY_YET) : ous).withUsers(users(null))
+                .withDevices(devices).withGroups(groups(null, ids::contains)).withTitles(titles()).withKits(kits())
+                .withAssignments(assignments()).withGone(gone()));
     }
 
-    private List<User> users() {
-        return db.sql("select id, account, full_name, department, ou from users").query((row, n) -> {
+    /** @param only the ids of those that are read; null for all, which is the same of the others here */
+    public List<Ou> ous(@Nullable Set<String> only) {
+        return each("select id, name, dn, parent, exists(select 1 from fences f where f.ou = ous.id) fenced from ous where true", "id", only,
+                row -> new Ou(row.getString("id"), row.getString("name"), row.getString("dn"), row.getString("parent"),
+                        row.getBoolean("fenced")));
+    }
+
+    private interface OfRow<T> {
+        T make(ResultSet row) throws SQLException;
+    }
+
+    /** @param select ends with a condition */
+    private <T> List<T> each(String select, String id, @Nullable Set<String> only, OfRow<T> of) {
+        if (only == null) {
+            return db.sql(select).query((row, n) -> of.make(row)).list();
+        }
+        List<T> each = new ArrayList<>();
+        only.forEach(one -> each.addAll(db.sql(select + " and " + id + " = ?").params(one)
+                .query((row, n) -> of.make(row)).list()));
+        return each;
+    }
+
+    public List<User> users(@Nullable Set<String> only) {
+        return each("select id, account, full_name, department, ou from users where true", "id", only, row -> {
             String department = row.getString("department");
             return new User(row.getString("id"), row.getString("account"), row.getString("full_name"),
                     row.getString("ou"), department == null ? Facts.NONE : Facts.of(Map.of("department", department)));
-        }).list();
+        });
     }
 
-    /** Members that are not in the estate, such as disabled computers, are left out. */
-    private List<Group> groups(EstateParts parts) {
-        Set<Target> known = new HashSet<>();
-        parts.devices().forEach(d -> known.add(Target.device(d.id())));
-        parts.users().forEach(u -> known.add(Target.user(u.id())));
-        Map<String, String> names = new LinkedHashMap<>();
-        db.sql("select id, name from directory_groups").query((row, n) -> {
-            known.add(Target.group(row.getString("id")));
-            return names.put(row.getString("id"), row.getString("name"));
-        }).list();
+    /**
+     * Members that are not in the estate, such as disabled computers, are left out.
+     *
+     * @param isDevice whether there is a device of this id
+     */
+    public List<Group> groups(@Nullable Set<String> only, Predicate<String> isDevice) {
         Map<String, Set<Target>> members = new HashMap<>();
-        db.sql("select group_id, kind, member from group_members order by group_id, place").query((row, n) -> {
-            Target member = member(row.getString("kind"), row.getString("member"));
-            return known.contains(member) && members.computeIfAbsent(row.getString("group_id"),
-                    g -> new LinkedHashSet<>()).add(member);
-        }).list();
-        return names.entrySet().stream().map(g -> new Group(g.getKey(), g.getValue(),
-                List.copyOf(members.getOrDefault(g.getKey(), Set.of())))).toList();
+        each("select group_id, kind, member, place from group_members where true", "group_id", only, row -> new Listed(row.getString("group_id"),
+                row.getInt("place"), member(row.getString("kind"), row.getString("member")))).stream()
+                .sorted(Comparator.comparingInt(Listed::place))
+                .filter(one -> one.member().kind() != Target.Kind.DEVICE || isDevice.test(one.member().id()))
+                .forEach(one -> members.computeIfAbsent(one.group(), g -> new LinkedHashSet<>()).add(one.member()));
+        return each("select id, name from directory_groups where true", "id", only, row -> new Group(row.getString("id"), row.getString("name"),
+                List.copyOf(members.getOrDefault(row.getString("id"), Set.of()))));
+    }
+
+    private record Listed(String group, int place, Target member) {
+    }
+
+    /** The ids of the groups that list a device. */
+    public List<String> groupsListing(String device) {
+        return db.sql("select distinct group_id from group_members where kind = 'DEVICE' and member = ?").params(device)
+                .query(String.class).list();
+    }
+
+    private List<GoneReference> gone() {
+        return db.sql("select * from gone_references").query((row, n) -> new GoneReference(Objects.requireNonNull(
+                Target.parse(row.getString("kind") + ":" + row.getString("id"))), row.getString("name"), Rows.instant(row, "since"),
+                Json.readList(row.getString("devices"), String.class), Json.readList(row.getString("users"), String.class))).list();
+    }
+
+    /** Keeps what is named and has gone since, and forgets what is back. */
+    public static void writeGone(ChangeContext context, Estate before, Estate after) {
+        List<Object[]> back = new ArrayList<>();
+        before.gone().keySet().stream().filter(target -> !after.gone().containsKey(target))
+                .forEach(target -> back.add(new Object[] {target.kind().word(), target.id()}));
+        context.batch("delete from gone_references where kind = ? and id = ?", back);
+        List<Object[]> gone = new ArrayList<>();
+        after.gone().values().stream().filter(one -> !before.gone().containsKey(one.target()))
+                .forEach(one -> gone.add(new Object[] {one.target().kind().word(), one.target().id(), one.name(), Rows.at(one.since()),
+                    Json.write(one.devices()), Json.write(one.users())}));
+        context.batch("insert into gone_references (kind, id, name, since, devices, users) values (?, ?, ?, ?, ?, ?)", gone);
     }
 
     private static Target member(String kind, String id) {
@@ -99,12 +149,17 @@ public class EstateRecords {
         };
     }
 
-    private List<Device> devices() {
-        Map<String, List<String>> people = grouped("select computer, person from computer_people "
-                + "order by computer, place");
-        return db.sql("select c.id, c.name, c.ou, r.facts, r.software, r.present from computers c "
-                + "left join device_reports r on r.device = c.id where c.enabled")
-                .query((row, n) -> device(row, people)).list();
+    /** Those that are enabled. */
+    public List<Device> devices(@Nullable Set<String> only) {
+        Map<String, List<String>> people = new HashMap<>();
+        each("select computer, person, place from computer_people where true", "computer", only, row -> new Owned(row.getString("computer"),
+                row.getInt("place"), row.getString("person"))).stream().sorted(Comparator.comparingInt(Owned::place))
+                .forEach(one -> people.computeIfAbsent(one.computer(), c -> new ArrayList<>()).add(one.person()));
+        return each("select c.id, c.name, c.ou, r.facts, r.software, r.present from computers c "
+                + "left join device_reports r on r.device = c.id where c.enabled", "c.id", only, row -> device(row, people));
+    }
+
+    private record Owned(String computer, int place, String person) {
     }
 
     private static Device device(ResultSet row, Map<String, List<String>> people) throws SQLException {
@@ -177,10 +232,8 @@ public class EstateRecords {
                 row.getString("name"), titles.getOrDefault(row.getString("id"), List.of()))).list();
     }
 
-    /** An OU that has gone from the directory is left out; should it come back, the assignment speaks for it again. */
     private List<Assignment> assignments() {
-        Map<String, List<String>> ous = grouped("select assignment, ou from assignment_ous "
-                + "where ou in (select id from ous) order by assignment, ou");
+        Map<String, List<String>> ous = grouped("select assignment, ou from assignment_ous order by assignment, ou");
         return db.sql("select * from assignments").query((row, n) -> Assignment.of(row.getString("id"),
                 row.getLong("seq"), row.getString("kit") == null ? Subject.title(row.getString("title"))
                         : Subject.kit(row.getString("kit")), Intent.valueOf(row.getString("intent")),

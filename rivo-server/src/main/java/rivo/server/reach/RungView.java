@@ -18,7 +18,7 @@ import org.jspecify.annotations.Nullable;
 public record RungView(String assignment, @Schema(allowableValues = {"required", "available", "uninstall"}) String intent,
         String target, String targetName, @Nullable String kit, boolean binding,
         @Schema(allowableValues = {"decides", "disagrees", "agrees", "weaker", "later", "stopped",
-            "excluded", "narrowed-out", "outside-base", "no-reach", "ended", "inside"}) String verdict,
+            "excluded", "narrowed-out", "outside-base", "rests", "no-reach", "ended", "inside"}) String verdict,
         String sentence, @Nullable Integer devices, @Nullable Long change, @Nullable Instant since,
         @Schema(allowableValues = {"added", "ended"}) @Nullable String draft) {
 }

@@ -57,6 +57,7 @@ public class Rungs {
             case EXCLUDED -> "excluded";
             case NARROWED_OUT -> "narrowed-out";
             case OUTSIDE_BASE -> "outside-base";
+            case RESTS -> "rests";
             case NO_REACH -> "no-reach";
             case NOT_LIVE -> "ended";
         };

@@ -127,14 +127,17 @@ class DirectoryFollowerTest {
         String archive = server.ou("Archive");
         server.directory().delete("ou=Archive,ou=Corporate," + BASE);
         assertThat(scan().kind()).isEqualTo("following");
-        assertThat(server.bean(WorkingEstate.class).now().assignments().find(assignment).include()).isEmpty();
-        assertThat(server.ask("GET", "/api/reach/siltscope", null).status()).isEqualTo(200);
+        WorkingEstate working = server.bean(WorkingEstate.class);
+        assertThat(working.now().assignments().find(assignment).include()).as("nothing is forgotten").containsExactly(Target.ou(archive));
+        assertThat(working.now().gone().get(Target.ou(archive)).name()).isEqualTo("Archive");
+        assertThat(server.ask("GET", "/api/reach/siltscope", null).body().at("/totals/required").asInt()).isZero();
+        assertThat(server.ask("GET", "/api/devices/" + server.device("QB-LAB-001") + "/titles/siltscope", null).body().at("/rungs/0/verdict")
+                .asString()).isEqualTo("rests");
         server.directory().add("dn: ou=Archive,ou=Corporate," + BASE, "objectClass: organizationalUnit", "ou: Archive", "entryUUID: " + archive);
         server.directory().add("dn: cn=QB-ARC-001,ou=Archive,ou=Corporate," + BASE, "objectClass: device", "cn: QB-ARC-001",
                 "entryUUID: 0d54c1b0-0000-0000-0000-000000000777");
         assertThat(scan().kind()).isEqualTo("following");
-        assertThat(server.bean(WorkingEstate.class).now().assignments().find(assignment).include()).containsExactly(
-                Target.ou(archive));
+        assertThat(working.now().gone()).isEmpty();
         assertThat(server.ask("GET", "/api/reach/siltscope", null).body().at("/totals/required").asInt()).isEqualTo(1);
     }
 
