@@ -20,11 +20,13 @@ import rivo.core.audience.Positions;
 import rivo.core.estate.Assignment;
 import rivo.core.estate.Device;
 import rivo.core.estate.Estate;
+import rivo.core.estate.GoneReference;
 import rivo.core.estate.Kit;
 import rivo.core.estate.Ou;
 import rivo.core.estate.Problem;
 import rivo.core.estate.RefusedException;
 import rivo.core.estate.Subject;
+import rivo.core.estate.Target;
 import rivo.core.estate.Title;
 import rivo.core.rehearse.TitleDifference;
 import rivo.core.resolve.Resolver;
@@ -173,9 +175,10 @@ class DraftApi {
 
     private static EditView view(Estate estate, DraftEdit edit) {
         Ou ou = estate.ous().find(edit.ou());
+        GoneReference gone = estate.gone().get(Target.ou(edit.ou()));
         String was = Edits.held(estate, edit).stream().map(Assignment::intent).findFirst().map(intent -> intent.word())
                 .orElse(null);
-        return new EditView(edit.subject(), name(estate, edit.about()), edit.ou(), ou == null ? null : ou.name(),
+        return new EditView(edit.subject(), name(estate, edit.about()), edit.ou(), ou != null ? ou.name() : gone != null ? gone.name() : null,
                 edit.intent(), edit.binding(), edit.fixes(), was);
     }
 

@@ -72,7 +72,8 @@ final class Edits {
                 problems.add(new Problem("kit-has-no-choices", "edits[" + i + "].choices",
                         "A kit has no choices; assign the title itself to fix them."));
             }
-            if (estate.ous().find(edits.get(i).ou()) == null) {
+            boolean dropsWhatRests = edits.get(i).wanted() == null && estate.gone().containsKey(Target.ou(edits.get(i).ou()));
+            if (estate.ous().find(edits.get(i).ou()) == null && !dropsWhatRests) {
                 problems.add(new Problem("unknown-ou", "edits[" + i + "].ou",
                         "An OU of this draft is no longer in the directory; take that edit out of the draft."));
             }

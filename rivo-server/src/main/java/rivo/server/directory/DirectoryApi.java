@@ -1,23 +1,33 @@
 package rivo.server.directory;
 
+import java.util.List;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
+import rivo.server.estate.WorkingEstate;
 
 /** How following the directory goes, and reading it at once. */
 @RestController
 class DirectoryApi {
 
     private final DirectoryFollower follower;
+    private final WorkingEstate working;
 
-    DirectoryApi(DirectoryFollower follower) {
+    DirectoryApi(DirectoryFollower follower, WorkingEstate working) {
         this.follower = follower;
+        this.working = working;
     }
 
     @GetMapping("/api/directory")
     DirectoryState state() {
         return follower.state();
+    }
+
+    /** What assignments name and the directory does not have any more, those that left last first. */
+    @GetMapping("/api/directory/gone")
+    List<GoneView> gone() {
+        return GoneView.of(working.now());
     }
 
     /** @param acceptRemovals whether to go on when more than a fifth of the computers would be gone */

@@ -6,6 +6,7 @@ import org.springframework.stereotype.Component;
 import rivo.core.estate.Assignment;
 import rivo.core.estate.AssignmentState;
 import rivo.core.estate.Estate;
+import rivo.core.estate.GoneReference;
 import rivo.core.estate.Kit;
 import rivo.core.estate.Ou;
 import rivo.core.estate.Target;
@@ -65,7 +66,8 @@ public class Rungs {
 
     private static String name(Estate estate, Target target) {
         Ou ou = target.kind() == Target.Kind.OU ? estate.ous().find(target.id()) : null;
-        return ou == null ? target.toString() : ou.name();
+        GoneReference gone = estate.gone().get(target);
+        return ou != null ? ou.name() : gone != null ? gone.name() : target.toString();
     }
 
     /** What the draft does to an assignment: {@code added}, {@code ended}, or null. */

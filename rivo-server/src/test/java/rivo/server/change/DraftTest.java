@@ -11,10 +11,19 @@ import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import rivo.core.estate.Assignment;
 import rivo.server.TestClient.Answer;
 import rivo.server.TestDevice;
 import rivo.server.TestServer;
 import rivo.server.Titles;
+import rivo.server.catalogue.Catalogue;
+import rivo.server.catalogue.KitRecord;
+import rivo.server.catalogue.Kits;
+import rivo.server.catalogue.Presence;
+import rivo.server.catalogue.TitlePages;
+import rivo.server.catalogue.TitleRecord;
+import rivo.server.estate.WorkingEstate;
 import tools.jackson.databind.JsonNode;
 
 /** Drafting, rehearsing and publishing, through the API. */
@@ -85,6 +94,41 @@ class DraftTest {
                 .at("/rungs/0");
         assertThat(rung.path("verdict").asString()).isEqualTo("decides");
         assertThat(rung.path("change").asLong()).isEqualTo(published.body().path("change").asLong());
+    }
+
+    @Test
+    void byWhichChangeAnAssignmentCameIsTheSameAfterARestart() {
+        put("Hartsmere Laboratory", "required");
+        publish("first");
+        put("Microbiology", "uninstall");
+        publish("second");
+        Origins anew = new Origins(server.bean(JdbcClient.class));
+        List<Assignment> all = server.bean(WorkingEstate.class).now().assignments().all();
+        assertThat(all).hasSizeGreaterThan(1).allSatisfy(a -> assertThat(anew.of(a.id())).as(a.id()).isPresent()
+                .isEqualTo(server.bean(Origins.class).of(a.id())));
+        assertThat(all.stream().map(a -> anew.of(a.id()).orElseThrow().change()).distinct()).hasSameSizeAs(all);
+        assertThat(anew.of("a0")).isEmpty();
+    }
+
+    @Test
+    void whatIsNotWellWithATitleIsSaidWhenItIsToGoOnAndNotWhenItIsToComeOff() {
+        server.bean(Catalogue.class).put("test", TitleRecord.of("bare", "Bare", "Fenwick Instruments", List.of(TitleRecord.ReleaseRecord.of("1.0",
+                List.of(new TitleRecord.VariantRecord("all", null, false, List.of(), List.of(), List.of(), List.of(), Presence.inventory("Bare")))))));
+        List<String> notWell = server.bean(TitlePages.class).looks(server.bean(Catalogue.class).record("bare")).stream()
+                .filter(look -> !look.well()).map(look -> look.code()).toList();
+        assertThat(notWell).isNotEmpty();
+        assertThat(cautions("title:bare", "required")).isEqualTo(notWell);
+        assertThat(cautions("title:bare", "uninstall")).isEmpty();
+        server.bean(Kits.class).put("test", 0, new KitRecord("bench", "Bench kit", "", List.of("siltscope", "bare")), null);
+        assertThat(cautions("kit:bench", "required")).as("by way of a kit").isEqualTo(notWell);
+    }
+
+    /** In the archive nobody stands, so that no device gains anything by it. */
+    private static List<String> cautions(String subject, String intent) {
+        JsonNode draft = server.ask("PUT", "/api/draft/edits",
+                Map.of("subject", subject, "ou", server.ou("Archive"), "intent", intent, "binding", false)).body();
+        server.ask("DELETE", "/api/draft", null);
+        return draft.path("cautions").valueStream().map(c -> c.path("code").asString()).toList();
     }
 
     @Test

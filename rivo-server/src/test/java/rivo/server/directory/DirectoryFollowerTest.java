@@ -9,20 +9,24 @@ import com.unboundid.ldap.sdk.ModificationType;
 import com.unboundid.ldap.sdk.SearchScope;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Map;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.springframework.jdbc.core.simple.JdbcClient;
+import rivo.core.estate.AssignmentState;
 import rivo.core.estate.Target;
 import rivo.directory.demo.DemoOrganisation;
+import rivo.server.TestClient;
 import rivo.server.TestServer;
 import rivo.server.Titles;
 import rivo.server.change.DraftEdit;
 import rivo.server.change.Drafts;
 import rivo.server.change.Publishing;
 import rivo.server.estate.WorkingEstate;
+import tools.jackson.databind.JsonNode;
 
 /** The follower against the in-memory server. */
 class DirectoryFollowerTest {
@@ -133,12 +137,38 @@ class DirectoryFollowerTest {
         assertThat(server.ask("GET", "/api/reach/siltscope", null).body().at("/totals/required").asInt()).isZero();
         assertThat(server.ask("GET", "/api/devices/" + server.device("QB-LAB-001") + "/titles/siltscope", null).body().at("/rungs/0/verdict")
                 .asString()).isEqualTo("rests");
+        JsonNode gone = server.ask("GET", "/api/directory/gone", null).body();
+        assertThat(gone.size()).isEqualTo(1);
+        assertThat(gone.at("/0/target").asString() + " " + gone.at("/0/name").asString() + " " + gone.at("/0/namedBy/0").asString())
+                .isEqualTo("ou:" + archive + " Archive " + assignment);
         server.directory().add("dn: ou=Archive,ou=Corporate," + BASE, "objectClass: organizationalUnit", "ou: Archive", "entryUUID: " + archive);
         server.directory().add("dn: cn=QB-ARC-001,ou=Archive,ou=Corporate," + BASE, "objectClass: device", "cn: QB-ARC-001",
                 "entryUUID: 0d54c1b0-0000-0000-0000-000000000777");
         assertThat(scan().kind()).isEqualTo("following");
         assertThat(working.now().gone()).isEmpty();
         assertThat(server.ask("GET", "/api/reach/siltscope", null).body().at("/totals/required").asInt()).isEqualTo(1);
+    }
+
+    @Test
+    void whatRestsCanBeDroppedAndNothingElseBeSaidOfIt() throws Exception {
+        Titles.add(server, "muds", "Mudlark");
+        String assignment = publish("muds", "Archive");
+        String archive = server.ou("Archive");
+        server.directory().delete("ou=Archive,ou=Corporate," + BASE);
+        scan();
+        for (String intent : List.of("required", "none")) {
+            TestClient.Answer answer = server.ask("PUT", "/api/draft/edits", Map.of("subject", "title:muds", "ou", archive, "intent", intent,
+                    "binding", false));
+            assertThat(answer.status()).as(intent).isEqualTo(intent.equals("none") ? 200 : 422);
+            if (intent.equals("none")) {
+                assertThat(answer.body().at("/edits/0/ouName").asString()).isEqualTo("Archive");
+                assertThat(server.ask("POST", "/api/draft/publication", Map.of("reason", "it is no more", "token",
+                        answer.body().at("/rehearsal/token").asString())).status()).isEqualTo(200);
+            }
+        }
+        WorkingEstate working = server.bean(WorkingEstate.class);
+        assertThat(working.now().assignments().find(assignment).state()).isEqualTo(AssignmentState.RETIRED);
+        assertThat(server.ask("GET", "/api/directory/gone", null).body().at("/0/namedBy").size()).as("only an ended one names it").isZero();
     }
 
     @Test

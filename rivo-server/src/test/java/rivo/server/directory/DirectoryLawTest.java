@@ -89,7 +89,7 @@ class DirectoryLawTest {
     }
 
     private void takeAway(String dn) throws LDAPException {
-        away.add(server.directory().getEntry(dn).duplicate());
+        away.add(server.directory().getEntry(dn, "*", "+").duplicate());
         server.directory().delete(dn);
     }
 
