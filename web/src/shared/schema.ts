@@ -100,6 +100,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/directory/gone": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["gone"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/directory/scan": {
         parameters: {
             query?: never;
@@ -982,6 +998,17 @@ export interface components {
             /** Format: int32 */
             waiting: number;
         };
+        GoneView: {
+            /** Format: int32 */
+            devices: number;
+            name: string;
+            namedBy: string[];
+            /** Format: int32 */
+            people: number;
+            /** Format: date-time */
+            since: string;
+            target: string;
+        };
         Here: {
             assignment: string;
             binding: boolean;
@@ -1325,7 +1352,7 @@ export interface components {
             target: string;
             targetName: string;
             /** @enum {string} */
-            verdict: "decides" | "disagrees" | "agrees" | "weaker" | "later" | "stopped" | "excluded" | "narrowed-out" | "outside-base" | "no-reach" | "ended" | "inside";
+            verdict: "decides" | "disagrees" | "agrees" | "weaker" | "later" | "stopped" | "excluded" | "narrowed-out" | "outside-base" | "rests" | "no-reach" | "ended" | "inside";
         };
         Saved: {
             /** Format: int64 */
@@ -1627,6 +1654,26 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DirectoryState"];
+                };
+            };
+        };
+    };
+    gone: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GoneView"][];
                 };
             };
         };

@@ -156,6 +156,31 @@ class SignedInTest {
     }
 
     @Test
+    void whoIsSignedInIsSaidUntilTheySignOut() {
+        Answer who = server.ask("GET", "/api/session", null);
+        assertThat(who.body().path("account").asString()).isEqualTo(DemoOrganisation.ADMINISTRATOR);
+        assertThat(who.body().path("fullName").asString()).isEqualTo("Imara Voss");
+        TestClient second = server.anotherBrowser();
+        assertThat(second.ask("GET", "/api/session").status()).as("nobody there").isEqualTo(204);
+        second.signIn();
+        List<String> both = sessions();
+        assertThat(second.ask("DELETE", "/api/session").status()).isEqualTo(204);
+        assertThat(second.ask("GET", "/api/session").status()).isEqualTo(204);
+        assertThat(second.ask("GET", "/api/titles").status()).isEqualTo(401);
+        assertThat(sessions()).hasSize(both.size() - 1);
+        assertThat(titles()).as("the other one goes on").isEqualTo(200);
+    }
+
+    /** Whoever knows the password is never slowed down by having signed in often. */
+    @Test
+    void rightPasswordsDoNotCountAsTries() {
+        for (int i = 0; i < 12; i++) {
+            assertThat(server.anotherBrowser().ask("POST", "/api/session", Map.of("account", DemoOrganisation.ADMINISTRATOR, "password",
+                    TestServer.PASSWORD)).status()).as("time %d", i).isEqualTo(200);
+        }
+    }
+
+    @Test
     void onesSessionsAreListedAndEnded() {
         List<String> before = sessions();
         TestClient second = server.anotherBrowser();
