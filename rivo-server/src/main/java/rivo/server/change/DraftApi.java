@@ -198,7 +198,7 @@ class DraftApi {
                 sum(titles, TitleRehearsalView::loses), sum(titles, TitleRehearsalView::removes),
                 sum(titles, TitleRehearsalView::removesPresent), sum(titles, TitleRehearsalView::newlyContested),
                 sum(titles, TitleRehearsalView::settled),
-                titles.stream().mapToLong(TitleRehearsalView::bytes).sum(), DraftRehearsal.token(edits, rehearsal),
+                titles.stream().mapToLong(TitleRehearsalView::bytes).sum(), RehearsalToken.of(edits, rehearsal),
                 titles);
     }
 

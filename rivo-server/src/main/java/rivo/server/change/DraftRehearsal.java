@@ -1,6 +1,5 @@
 package rivo.server.change;
 
-import java.util.Arrays;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
@@ -92,19 +91,5 @@ class DraftRehearsal {
         String id = winner == null ? "" : winner.id();
         return Chosen.of(release, List.of(new Chosen.Fixed("", rehearsed.changes().choices().getOrDefault(id, fixed.of(id)))))
                 .bytes(variant);
-    }
-
-    /**
-     * Stands for what somebody has looked at: the same for the same edits with the same effect. What devices merely
-     * have on them changes all the time and plays no part.
-     */
-    static String token(List<DraftEdit> edits, Rehearsed rehearsal) {
-        int hash = edits.hashCode();
-        for (TitleDifference difference : rehearsal.titles()) {
-            for (Part part : Part.values()) {
-                hash = 31 * hash + Arrays.hashCode(part.of(difference).toArray());
-            }
-        }
-        return Integer.toHexString(hash) + "-" + rehearsal.devices();
     }
 }

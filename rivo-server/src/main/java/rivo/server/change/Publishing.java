@@ -57,7 +57,7 @@ public class Publishing {
     /** The token of the rehearsal of this administrator's draft as it is now. */
     public String token(String who) {
         List<DraftEdit> edits = drafts.edits(who);
-        return DraftRehearsal.token(edits, rehearsals.rehearse(working.resolver(), edits));
+        return RehearsalToken.of(edits, rehearsals.rehearse(working.resolver(), edits));
     }
 
     /**
@@ -84,7 +84,7 @@ public class Publishing {
         }
         Estate before = context.estate();
         Rehearsed rehearsed = rehearsals.rehearse(working.resolver().follow(before), edits);
-        if (!DraftRehearsal.token(edits, rehearsed).equals(token)) {
+        if (!RehearsalToken.of(edits, rehearsed).equals(token)) {
             throw ApiException.conflict("looks-different", "The draft would do something else than when you looked at "
                     + "it. Nothing was published; look through it again.");
         }

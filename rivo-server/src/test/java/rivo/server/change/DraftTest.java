@@ -248,6 +248,25 @@ class DraftTest {
         assertThat(installs()).isZero();
     }
 
+    /** As many devices gain as before, but something else. */
+    @Test
+    void anotherReleaseThanTheOneThatWasLookedAtIsNotPublished() {
+        Titles.add(server, "gauge", "Gauge");
+        Catalogue catalogue = server.bean(Catalogue.class);
+        TitleRecord title = catalogue.record("gauge");
+        JsonNode looked = server.ask("PUT", "/api/draft/edits", Map.of("subject", "title:gauge", "ou", server.ou("Microbiology"), "intent",
+                "required", "binding", false)).body();
+        String token = looked.at("/rehearsal/token").asString();
+        assertThat(token).matches("[0-9a-f]{64}");
+        assertThat(draft().at("/rehearsal/token").asString()).as("looked at again").isEqualTo(token);
+        List<TitleRecord.ReleaseRecord> releases = new ArrayList<>(title.releases());
+        releases.add(TitleRecord.ReleaseRecord.of("5.0", title.releases().get(0).variants()));
+        catalogue.put("test", title.withReleases(releases));
+        assertThat(draft().at("/rehearsal/gains").asInt()).isEqualTo(looked.at("/rehearsal/gains").asInt());
+        Answer refused = server.ask("POST", "/api/draft/publication", Map.of("reason", "as looked at", "token", token));
+        assertThat(refused.code()).isEqualTo("looks-different");
+    }
+
     @Test
     void anEmptyDraftIsNotPublished() {
         assertThat(publish("nothing at all").code()).isEqualTo("empty-draft");
