@@ -12,15 +12,19 @@ import java.nio.file.Path;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Random;
+import java.util.Set;
 import java.util.concurrent.Callable;
 import java.util.function.BinaryOperator;
 import rivo.core.audience.Audiences;
 import rivo.core.estate.Assignment;
 import rivo.core.estate.Device;
+import rivo.core.estate.DirectoryChange;
 import rivo.core.estate.Estate;
+import rivo.core.estate.Group;
 import rivo.core.estate.Intent;
 import rivo.core.estate.Scope;
 import rivo.core.estate.Target;
@@ -254,6 +258,44 @@ public final class Bench {
         double loop = once(() -> Floors.objectLoop(resolver.audiences()));
         row(at + ": an object loop over devices, reach alone", words("%.0f ms, %.0f × the ladder", loop, loop / ladder),
                 "≥ 300 × slower");
+        directory(at, resolver);
+    }
+
+    /** Of a thousand devices 400 are moved, 200 have gone and 200 are new; 200 groups hold one more. */
+    private void directory(String at, Resolver resolver) throws Exception {
+        Random random = new Random(7);
+        double[] taken = new double[5];
+        double[] answered = new double[5];
+        Resolver now = resolver;
+        for (int i = 0; i < taken.length; i++) {
+            Estate estate = now.estate();
+            int all = estate.devices().size();
+            List<Device> put = new ArrayList<>();
+            Set<String> gone = new HashSet<>();
+            for (int n = 0; n < 800; n++) {
+                Device one = estate.devices().at(random.nextInt(all));
+                if (n < 200) {
+                    gone.add(one.id());
+                } else if (n < 600 && !gone.contains(one.id())) {
+                    put.add(one.withOu(estate.devices().at(random.nextInt(all)).ou()));
+                } else {
+                    put.add(Device.of("new-" + i + "-" + n, "NEW-" + n, one.ou(), List.of()));
+                }
+            }
+            List<Group> groups = estate.groups().values().stream().limit(200).map(g -> {
+                List<Target> members = new ArrayList<>(g.members());
+                members.add(Target.device(put.get(put.size() - 1).id()));
+                return new Group(g.id(), g.name(), members);
+            }).toList();
+            DirectoryChange change = DirectoryChange.none(estate.asOf().plusSeconds(60)).withDevices(put, gone).withGroups(groups, Set.of());
+            Resolver before = now;
+            Resolver[] next = new Resolver[1];
+            taken[i] = once(() -> next[0] = before.follow(before.estate().at(change.at()).with(change)));
+            answered[i] = once(() -> next[0].device(put.get(0)));
+            now = next[0];
+        }
+        row(at + ": 1,000 changes of the directory, taken into the working estate, and the first answer after it, the middle of 5",
+                words("%.0f ms, %.0f ms", middle(taken), middle(answered)), "≤ 1 s");
     }
 
     private void file(Path launcher, int devices) throws IOException, InterruptedException {

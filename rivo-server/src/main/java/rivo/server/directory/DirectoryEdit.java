@@ -10,6 +10,7 @@ import rivo.core.estate.DirectoryChange;
 import rivo.core.estate.Estate;
 import rivo.core.estate.Group;
 import rivo.core.estate.Ou;
+import rivo.core.estate.Target;
 import rivo.core.estate.User;
 import rivo.directory.Differences;
 import rivo.directory.DirectoryPicture.ComputerEntry;
@@ -43,7 +44,7 @@ final class DirectoryEdit {
         computers.changed().stream().filter(c -> !c.enabled()).forEach(c -> goneDevices.add(c.id()));
         Estate after = before.at(context.now()).with(DirectoryChange.none(context.now()).withOus(ous(ous), goneOus(ous))
                 .withUsers(records.users(ids(put(users))), ids(users.gone())).withDevices(devices, goneDevices)
-                .withGroups(groups(groups, devices), ids(groups.gone())));
+                .withGroups(groups(groups, computers.changed(), devices), ids(groups.gone())));
         EstateRecords.writeGone(context, before, after);
         return after;
     }
@@ -91,17 +92,18 @@ final class DirectoryEdit {
         return devices;
     }
 
-    /** A device that is enabled again is back in all the groups that list it. */
-    private List<Group> groups(Differences<GroupEntry> groups, List<Device> devices) {
+    /** A device that is enabled again is back in all the groups that list it, which are no different for that. */
+    private List<Group> groups(Differences<GroupEntry> groups, List<ComputerEntry> changed, List<Device> devices) {
         Set<String> put = ids(put(groups));
-        Set<String> known = new HashSet<>();
-        for (Device device : devices) {
-            known.add(device.id());
-            if (before.devices().find(device.id()) == null) {
-                put.addAll(records.groupsListing(device.id()));
+        for (ComputerEntry computer : changed) {
+            if (computer.enabled() && before.devices().find(computer.id()) == null) {
+                put.addAll(records.groupsListing(computer.id()));
             }
         }
+        Set<String> known = new HashSet<>();
+        devices.forEach(device -> known.add(device.id()));
         put.removeAll(ids(groups.gone()));
-        return records.groups(put, id -> known.contains(id) || before.devices().find(id) != null);
+        return records.groups(put, member -> member.kind() != Target.Kind.DEVICE || known.contains(member.id())
+                || before.devices().find(member.id()) != null);
     }
 }

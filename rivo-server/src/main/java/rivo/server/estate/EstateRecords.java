@@ -63,10 +63,13 @@ public class EstateRecords {
     public Estate read(Instant asOf) {
         List<Ou> ous = ous(null);
         List<Device> devices = devices(null);
-        Set<String> ids = new HashSet<>();
-        devices.forEach(device -> ids.add(device.id()));
-        return Estate.of(EstateParts.none(asOf).withOus(ous.isEmpty() ? List.of(NO_DIRECTORY_YET) : ous).withUsers(users(null))
-                .withDevices(devices).withGroups(groups(null, ids::contains)).withTitles(titles()).withKits(kits())
+        List<User> users = users(null);
+        Set<Target> there = new HashSet<>();
+        devices.forEach(device -> there.add(Target.device(device.id())));
+        users.forEach(user -> there.add(Target.user(user.id())));
+        db.sql("select id from directory_groups").query(String.class).list().forEach(group -> there.add(Target.group(group)));
+        return Estate.of(EstateParts.none(asOf).withOus(ous.isEmpty() ? List.of(NO_DIRECTORY_YET) : ous).withUsers(users)
+                .withDevices(devices).withGroups(groups(null, there::contains)).withTitles(titles()).withKits(kits())
                 .withAssignments(assignments()).withGone(gone()));
     }
 
@@ -107,14 +110,14 @@ public class EstateRecords {
     /**
      * Members that are not in the estate, such as disabled computers, are left out.
      *
-     * @param isDevice whether there is a device of this id
+     * @param isThere whether a member is in the estate
      */
-    public List<Group> groups(@Nullable Set<String> only, Predicate<String> isDevice) {
+    public List<Group> groups(@Nullable Set<String> only, Predicate<Target> isThere) {
         Map<String, Set<Target>> members = new HashMap<>();
         each("select group_id, kind, member, place from group_members where true", "group_id", only, row -> new Listed(row.getString("group_id"),
                 row.getInt("place"), member(row.getString("kind"), row.getString("member")))).stream()
                 .sorted(Comparator.comparingInt(Listed::place))
-                .filter(one -> one.member().kind() != Target.Kind.DEVICE || isDevice.test(one.member().id()))
+                .filter(one -> isThere.test(one.member()))
                 .forEach(one -> members.computeIfAbsent(one.group(), g -> new LinkedHashSet<>()).add(one.member()));
         return each("select id, name from directory_groups where true", "id", only, row -> new Group(row.getString("id"), row.getString("name"),
                 List.copyOf(members.getOrDefault(row.getString("id"), Set.of()))));

@@ -52,6 +52,8 @@ class DirectoryLawTest {
         try (TestServer started = TestServer.start(data)) {
             server = started;
             Titles.add(server);
+            publish(server.ou("Archive"), "required");
+            takeAway("ou=Archive,ou=Corporate," + BASE);
             for (int step = 0; step < STEPS; step++) {
                 for (int i = random.nextInt(3); i >= 0; i--) {
                     change();
@@ -129,7 +131,11 @@ class DirectoryLawTest {
         List<String> ous = ouIds();
         String ou = server.bean(WorkingEstate.class).now().ous().all().stream().filter(o -> o.name().equals("Archive") && random.nextBoolean())
                 .map(Ou::id).findFirst().orElse(ous.get(random.nextInt(ous.size())));
-        server.bean(Drafts.class).put("test", DraftEdit.title("siltscope", ou, INTENTS.get(random.nextInt(3)), random.nextBoolean()));
+        publish(ou, INTENTS.get(random.nextInt(3)));
+    }
+
+    private void publish(String ou, String intent) {
+        server.bean(Drafts.class).put("test", DraftEdit.title("siltscope", ou, intent, random.nextBoolean()));
         if (!server.bean(Drafts.class).edits("test").isEmpty()) {
             Publishing publishing = server.bean(Publishing.class);
             publishing.publish("test", "for the tests", publishing.token("test"));
