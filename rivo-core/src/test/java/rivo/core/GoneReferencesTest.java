@@ -35,7 +35,7 @@ import rivo.core.resolve.Resolver;
 /** What assignments and collections name, and the directory does not have any more (section 11 of the resolution rules). */
 class GoneReferencesTest {
 
-    private static final int ESTATES = Integer.getInteger("rivo.random-estates", 300);
+    private static final int ESTATES = Integer.getInteger("rivo.random-estates", 150);
     private static final Title LAB = Title.of("lab", "Siltscope Lab", List.of(Estates.release("1.0")));
 
     @Test

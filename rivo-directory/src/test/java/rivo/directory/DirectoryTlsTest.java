@@ -15,6 +15,8 @@ import java.net.URI;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
+import java.util.HashMap;
+import java.util.Map;
 import java.util.Queue;
 import java.util.concurrent.ConcurrentLinkedQueue;
 import org.junit.jupiter.api.AfterEach;
@@ -29,13 +31,24 @@ class DirectoryTlsTest {
     private static final String SUFFIX = "dc=quillbrook,dc=example";
     private static final String READER = "cn=reader," + SUFFIX;
 
+    private static final Map<String, Path> CERTIFICATES = new HashMap<>();
+
     @TempDir
-    private Path folder;
+    private static Path folder;
     private InMemoryDirectoryServer server;
     private final Queue<String> passwords = new ConcurrentLinkedQueue<>();
 
-    /** Makes a certificate for this name, signed by itself; gives the file that holds it in PEM. */
-    private Path certificate(String name) throws Exception {
+    /** A certificate for this name, signed by itself; the file that holds it in PEM. Made once: keytool takes its time. */
+    private static Path certificate(String name) throws Exception {
+        Path made = CERTIFICATES.get(name);
+        if (made == null) {
+            made = make(name);
+            CERTIFICATES.put(name, made);
+        }
+        return made;
+    }
+
+    private static Path make(String name) throws Exception {
         Path store = folder.resolve(name + ".p12");
         keytool("-genkeypair", "-alias", "a", "-keyalg", "EC", "-dname", "CN=" + name, "-ext", "san=dns:" + name, "-validity", "3", "-keystore",
                 store.toString(), "-storetype", "PKCS12", "-storepass", "changeit");

@@ -5,13 +5,12 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.mockito.Mockito.mock;
 import static org.mockito.Mockito.when;
 
-import jakarta.servlet.ReadListener;
 import jakarta.servlet.ServletInputStream;
 import jakarta.servlet.http.HttpServletRequest;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
-import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Test;
+import org.springframework.mock.web.DelegatingServletInputStream;
 import rivo.devices.protocol.Signature;
 import rivo.server.web.ApiException;
 
@@ -21,28 +20,7 @@ class DeviceRequestTest {
     private static HttpServletRequest request(byte[] body, long told) throws IOException {
         HttpServletRequest request = mock(HttpServletRequest.class);
         when(request.getContentLengthLong()).thenReturn(told);
-        ByteArrayInputStream in = new ByteArrayInputStream(body);
-        when(request.getInputStream()).thenReturn(new ServletInputStream() {
-            @Override
-            public int read() {
-                return in.read();
-            }
-
-            @Override
-            public boolean isFinished() {
-                return in.available() == 0;
-            }
-
-            @Override
-            public boolean isReady() {
-                return true;
-            }
-
-            @Override
-            public void setReadListener(@Nullable ReadListener listener) {
-                throw new UnsupportedOperationException();
-            }
-        });
+        when(request.getInputStream()).thenReturn(new DelegatingServletInputStream(new ByteArrayInputStream(body)));
         return request;
     }
 
