@@ -59,7 +59,8 @@ final class OuStandpoint implements Standpoint {
     }
 
     private boolean holds(Target target) {
-        return target.kind() == Target.Kind.ALL_DEVICES || target.kind() == Target.Kind.OU && ous.find(target.id()) != null && ous.isAtOrBelow(ou, ous.position(target.id()));
+        return target.kind() == Target.Kind.ALL_DEVICES || target.kind() == Target.Kind.OU && ous.find(target.id()) != null
+                && ous.isAtOrBelow(ou, ous.position(target.id()));
     }
 
     private @Nullable Ou fence(Assignment assignment, Target target) {

@@ -166,7 +166,7 @@ class ReachApi {
                 after(now, then, position), trail.sentence(), rungs(now, then, trail, position));
     }
 
-    /** First what is nearer and decides for a part, then the OU's own trail. */
+    /** First what is nearer and decides for a part, then the OU's own trail; what names an OU that has gone is said at the root. */
     private List<RungView> rungs(Resolved now, Resolved then, Trail trail, int position) {
         OuTree tree = then.estate().ous();
         List<RungView> inside = new ArrayList<>();
@@ -177,8 +177,14 @@ class ReachApi {
             if (rung.target().kind() != Target.Kind.OU) {
                 continue;
             }
-            int target = tree.position(rung.target().id());
             boolean live = assignment.isLive(then.estate().asOf());
+            if (tree.find(rung.target().id()) == null) {
+                if (live && position == 0) {
+                    own.add(rungs.view(then.estate(), rung, Rungs.code(rung.verdict()), trail.sentence(rung), 0, draft));
+                }
+                continue;
+            }
+            int target = tree.position(rung.target().id());
             int decides = decides(then, assignment, position);
             boolean nearer = target != position && tree.isAtOrBelow(target, position);
             if (nearer && live) {

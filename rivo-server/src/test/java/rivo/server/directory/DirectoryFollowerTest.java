@@ -116,6 +116,13 @@ class DirectoryFollowerTest {
         assertThat(server.ask("GET", "/api/reach/dosecalc", null).body().at("/totals/required").asInt()).isEqualTo(2);
     }
 
+    /** How many of the lines at an OU say that something rests. */
+    private static long rests(String ou) {
+        TestClient.Answer answer = server.ask("GET", "/api/reach/siltscope/ous/" + server.ou(ou), null);
+        assertThat(answer.status()).as(ou).isEqualTo(200);
+        return answer.body().path("rungs").valueStream().filter(rung -> rung.path("verdict").asString().equals("rests")).count();
+    }
+
     /** Gives the assignment's id. */
     private String publish(String title, String ou) {
         server.bean(Drafts.class).put("test", DraftEdit.title(title, server.ou(ou), "required", false));
@@ -137,6 +144,12 @@ class DirectoryFollowerTest {
         assertThat(server.ask("GET", "/api/reach/siltscope", null).body().at("/totals/required").asInt()).isZero();
         assertThat(server.ask("GET", "/api/devices/" + server.device("QB-LAB-001") + "/titles/siltscope", null).body().at("/rungs/0/verdict")
                 .asString()).isEqualTo("rests");
+        assertThat(rests("Quillbrook Water")).isEqualTo(1);
+        assertThat(rests("Finance")).isZero();
+        for (String page : List.of("/api/titles/siltscope", "/api/titles/siltscope/choices", "/api/kits", "/api/devices?q=lab", "/api/search?q=arch",
+                "/api/draft", "/api/devices/" + server.device("QB-LAB-001"), "/api/reach/siltscope")) {
+            assertThat(server.ask("GET", page, null).status()).as(page).isIn(200, 404);
+        }
         JsonNode gone = server.ask("GET", "/api/directory/gone", null).body();
         assertThat(gone.size()).isEqualTo(1);
         assertThat(gone.at("/0/target").asString() + " " + gone.at("/0/name").asString() + " " + gone.at("/0/namedBy/0").asString())
