@@ -113,6 +113,8 @@ class DirectoryFollowerTest {
         WorkingEstate working = server.bean(WorkingEstate.class);
         assertThat(working.now().ous().find(finance).name()).isEqualTo("Money");
         assertThat(working.now().ous().find(finance).parent()).isEqualTo(server.ou("Customer"));
+        assertThat(server.bean(JdbcClient.class).sql("select kind from journal where subject = ? order by number desc limit 1")
+                .params("ou:" + finance).query(String.class).single()).isEqualTo("ou-changed");
         assertThat(server.ask("GET", "/api/reach/dosecalc", null).body().at("/totals/required").asInt()).isEqualTo(2);
     }
 
@@ -187,10 +189,23 @@ class DirectoryFollowerTest {
     @Test
     void aDisabledComputerIsNoDeviceUntilItIsEnabledAgain() throws Exception {
         String found = laboratoryComputers().get(0);
+        String name = found.substring("cn=".length(), found.indexOf(','));
+        Target device = Target.device(server.device(name));
+        String group = server.directory().search(BASE, SearchScope.SUB, "(member=*)").getSearchEntries().get(0).getDN();
+        server.directory().modify(group, new Modification(ModificationType.ADD, "member", found));
+        scan();
+        long holding = holding(device);
+        assertThat(holding).isPositive();
         disable(found, "4098");
         assertThat(devices()).isEqualTo(59);
+        assertThat(holding(device)).isZero();
         disable(found, "4096");
         assertThat(devices()).isEqualTo(60);
+        assertThat(holding(device)).as("back in its groups, which are no different in the directory").isEqualTo(holding);
+    }
+
+    private static long holding(Target device) {
+        return server.bean(WorkingEstate.class).now().groups().values().stream().filter(g -> g.members().contains(device)).count();
     }
 
     private void disable(String dn, String control) throws LDAPException {
@@ -209,6 +224,28 @@ class DirectoryFollowerTest {
         assertThat(devices()).isEqualTo(60);
         assertThat(server.bean(DirectoryFollower.class).scanNow(true).kind()).isEqualTo("following");
         assertThat(devices()).isEqualTo(44);
+    }
+
+    /** A fifth of 60 is no more than a fifth. */
+    @Test
+    void aFifthMayGoWithoutBeingAskedFor() throws LDAPException {
+        for (String dn : laboratoryComputers().subList(0, 12)) {
+            server.directory().delete(dn);
+        }
+        assertThat(scan().kind()).isEqualTo("following");
+        assertThat(devices()).isEqualTo(48);
+    }
+
+    @Test
+    void howItGoesIsSaidAndItCanBeReadAtOnce() throws Exception {
+        JsonNode state = server.ask("GET", "/api/directory", null).body();
+        assertThat(state.path("kind").asString()).isEqualTo("following");
+        assertThat(state.path("sentence").asString()).contains("60 computers");
+        server.directory().delete(laboratoryComputers().get(0));
+        JsonNode after = server.ask("POST", "/api/directory/scan", null).body();
+        assertThat(after.path("sentence").asString()).contains("59 computers");
+        assertThat(after.path("lastScan").asString()).isNotEqualTo(state.path("lastScan").asString());
+        assertThat(devices()).isEqualTo(59);
     }
 
     private List<String> laboratoryComputers() throws LDAPException {
