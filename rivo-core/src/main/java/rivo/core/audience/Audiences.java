@@ -166,7 +166,7 @@ public final class Audiences {
 
     /** Those of the units that a wave's share takes, kept for all units that the pair's target reaches. */
     Positions share(String assignment, Target target, Follows side, Scope scope, int limit, IntPredicate takes) {
-        return keep(new KeptSets.UnitsWith(target, assignment, limit), side, scope,
+        return keep(new KeptSets.WaveShare(target, assignment, limit), side, scope,
                 () -> reach(target, side, scope).filter(takes));
     }
 
@@ -237,18 +237,18 @@ public final class Audiences {
     /** The units that an excluded target holds: one that rests goes on holding whom it last held (section 11). */
     Positions excludes(Target target, Follows side, Scope scope) {
         GoneReference gone = estate.gone().get(target);
-        return gone == null ? holds(target, side, scope) : keep(new KeptSets.Excludes(target), side, scope, () -> switch (target.kind()) {
+        return gone == null ? holds(target, side, scope) : switch (target.kind()) {
             case OU -> lastHeld(gone, side, scope);
             case ALL_DEVICES, ALL_USERS, COLLECTION, DEVICE, USER, GROUP -> lastHeld(gone, Follows.DEVICE, scope)
                     .or(lastHeld(gone, Follows.USER, scope));
-        });
+        };
     }
 
     private Positions lastHeld(GoneReference gone, Follows side, Scope scope) {
-        return switch (side) {
+        return keep(new KeptSets.LastHeld(gone.target()), side, scope, () -> switch (side) {
             case DEVICE -> ofDevices(positions(gone.devices(), estate.devices()::positionOf), scope);
             case USER -> ofUsers(positions(gone.users(), estate.users()::positionOf), scope);
-        };
+        });
     }
 
     private static Positions positions(List<String> ids, ToIntFunction<String> positionOf) {

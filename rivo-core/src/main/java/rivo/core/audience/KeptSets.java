@@ -21,7 +21,7 @@ final class KeptSets {
     }
 
     /** The questions; a closed set. */
-    sealed interface Question permits Reach, Holds, Excludes, UnitsWith, Below, Stopped, Satisfying {
+    sealed interface Question permits Reach, Holds, LastHeld, WaveShare, Below, Stopped, Satisfying {
     }
 
     /** Whom an included target reaches. */
@@ -32,12 +32,12 @@ final class KeptSets {
     record Holds(Target target) implements Question {
     }
 
-    /** Whom an excluded target that rests goes on holding. */
-    record Excludes(Target target) implements Question {
+    /** Whom a target that rests last held. */
+    record LastHeld(Target target) implements Question {
     }
 
     /** Those reached by the target of whom a wave's shares take so many in ten thousand. */
-    record UnitsWith(Target target, String assignment, int limit) implements Question {
+    record WaveShare(Target target, String assignment, int limit) implements Question {
     }
 
     /** Who is in the OU at this position or below. */
@@ -85,10 +85,10 @@ final class KeptSets {
         if (question instanceof Holds holds) {
             return targets.test(holds.target());
         }
-        if (question instanceof Excludes excludes) {
-            return targets.test(excludes.target());
+        if (question instanceof LastHeld held) {
+            return targets.test(held.target());
         }
-        if (question instanceof UnitsWith share) {
+        if (question instanceof WaveShare share) {
             return targets.test(share.target());
         }
         return !(question instanceof Satisfying satisfying) || rules.test(satisfying.rule());

@@ -22,7 +22,7 @@ public final class Cycles {
     }
 
     /**
-     * One cycle for each cycle of nodes that lead to each other: its nodes in order, each leading to the next and the
+     * One cycle for each set of nodes that all lead to each other: its nodes in order, each leading to the next and the
      * last to the first. Empty when there is none. Costs one walk over nodes and edges, without recursion.
      */
     public static <T> List<List<T>> in(Collection<T> nodes, Function<T, ? extends Collection<T>> next) {

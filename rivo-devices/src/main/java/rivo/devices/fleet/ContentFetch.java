@@ -31,18 +31,18 @@ final class ContentFetch {
         byte[] part(String sha256, long from, long to) throws IOException, InterruptedException;
     }
 
-    private record Rank(@Nullable String mirror, Source source) {
+    private record Place(@Nullable String mirror, Source source) {
     }
 
-    private final List<Rank> places = new ArrayList<>();
+    private final List<Place> places = new ArrayList<>();
     private final List<Report.Fetched> fetched = new ArrayList<>();
     private final List<String> troubles = new ArrayList<>();
 
     ContentFetch(ServerConnection server, DeviceState device, List<Work.Mirror> mirrors) {
         for (Work.Mirror mirror : mirrors) {
-            places.add(new Rank(mirror.id(), (sha256, from, to) -> server.part(mirror.address(), sha256, from, to)));
+            places.add(new Place(mirror.id(), (sha256, from, to) -> server.part(mirror.address(), sha256, from, to)));
         }
-        places.add(new Rank(null, (sha256, from, to) -> server.part(device, sha256, from, to)));
+        places.add(new Place(null, (sha256, from, to) -> server.part(device, sha256, from, to)));
     }
 
     /** What came from where, in the order in which it came. */
@@ -59,7 +59,7 @@ final class ContentFetch {
     byte[] fetch(Job.Content content) throws IOException, InterruptedException {
         ByteArrayOutputStream whole = new ByteArrayOutputStream();
         IOException last = null;
-        for (Rank place : places) {
+        for (Place place : places) {
             long before = whole.size();
             try {
                 while (whole.size() < content.size()) {

@@ -40,11 +40,11 @@ class ContentFetchTest {
     }
 
     /** What a place does when it is asked for one more part. */
-    private interface Rank {
+    private interface Place {
         byte[] part(int number, int from, int to) throws IOException;
     }
 
-    private HttpServer serve(String name, Rank place) throws IOException {
+    private HttpServer serve(String name, Place place) throws IOException {
         HttpServer http = HttpServer.create(new InetSocketAddress(InetAddress.getLoopbackAddress(), 0), 0);
         http.setExecutor(Executors.newFixedThreadPool(2));
         int[] number = {0};
