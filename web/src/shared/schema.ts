@@ -4,6 +4,70 @@
  */
 
 export interface paths {
+    "/api/assignments": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["assignments"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/assignments/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["assignment"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/collections": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["collections"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/collections/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["collection"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/devices": {
         parameters: {
             query?: never;
@@ -148,6 +212,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/draft/documents/{kind}/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["put_5"];
+        post?: never;
+        delete: operations["retire"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/draft/edits": {
         parameters: {
             query?: never;
@@ -158,7 +238,55 @@ export interface paths {
         get?: never;
         put: operations["put_4"];
         post?: never;
-        delete: operations["remove"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/draft/edits/{edit}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["drop"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/draft/edits/{edit}/keeping": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["keep_1"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/draft/licence-acceptances": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["accept_1"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -180,6 +308,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/draft/redo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["redo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/draft/rehearsal/{part}": {
         parameters: {
             query?: never;
@@ -188,6 +332,54 @@ export interface paths {
             cookie?: never;
         };
         get: operations["counted"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/draft/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["undo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/draft/wave-openings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["openWave"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fences": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["fences"];
         put?: never;
         post?: never;
         delete?: never;
@@ -782,6 +974,39 @@ export interface components {
             text: string;
             value: string;
         };
+        AssignmentDocument: {
+            base?: string;
+            binding?: boolean;
+            choices?: {
+                [key: string]: string;
+            };
+            courtesy?: components["schemas"]["Courtesy"];
+            deadline?: components["schemas"]["Deadline"];
+            exclude?: string[];
+            /** @enum {string} */
+            follows: "device" | "user";
+            /** Format: date-time */
+            from?: string;
+            id: string;
+            include?: string[];
+            /** @enum {string} */
+            intent: "required" | "available" | "uninstall";
+            /** @enum {string} */
+            leaving?: "keep" | "remove";
+            note?: string;
+            /** Format: int32 */
+            priority?: number;
+            release?: string;
+            /** Format: int64 */
+            seq: number;
+            /** @enum {string} */
+            state?: "active" | "paused" | "retired";
+            subject: string;
+            waves?: components["schemas"]["WaveDocument"][];
+            /** @enum {string} */
+            windows?: "wait" | "deadline-wins" | "ignore";
+            within?: string;
+        };
         Begin: {
             fileName?: string;
             /** Format: int64 */
@@ -800,6 +1025,12 @@ export interface components {
             revision: number;
             why?: string;
         };
+        ChangedSince: {
+            /** Format: date-time */
+            at?: string;
+            by?: string;
+            now?: string;
+        };
         Check: {
             /** @enum {string} */
             kind: "inventory" | "product-code" | "package" | "file" | "registry" | "script";
@@ -817,6 +1048,14 @@ export interface components {
             most?: number;
             text: string;
             usual: string;
+        };
+        CollectionDocument: {
+            base?: string;
+            exclude?: string[];
+            id: string;
+            include?: string[];
+            name: string;
+            rule?: string;
         };
         Content: {
             fileName: string;
@@ -840,9 +1079,25 @@ export interface components {
             /** Format: int32 */
             total: number;
         };
+        Courtesy: {
+            quiet?: boolean;
+            restart?: components["schemas"]["Interruption"];
+            signOut?: components["schemas"]["Interruption"];
+            tell?: components["schemas"]["Tell"];
+        };
         Credentials: {
             account: string;
             password: string;
+        };
+        Deadline: {
+            /** Format: date-time */
+            at?: string;
+            local?: string;
+        };
+        Deferral: {
+            /** Format: int32 */
+            times?: number;
+            until?: string;
         };
         DeviceRow: {
             id: string;
@@ -913,35 +1168,51 @@ export interface components {
             /** Format: date-time */
             since: string;
         };
-        DraftEdit: {
-            binding: boolean;
-            choices?: {
-                [key: string]: string;
-            };
-            /** @enum {string} */
-            intent: "required" | "uninstall" | "none";
-            ou: string;
-            subject: string;
+        DocumentEdit: {
+            document: components["schemas"]["JsonNode"];
+            /** Format: int64 */
+            revision: number;
+        };
+        DocumentPageAssignmentDocument: {
+            documents: components["schemas"]["KeptAssignmentDocument"][];
+            /** Format: int32 */
+            total: number;
+        };
+        DocumentPageCollectionDocument: {
+            documents: components["schemas"]["KeptCollectionDocument"][];
+            /** Format: int32 */
+            total: number;
+        };
+        DocumentPageFenceDocument: {
+            documents: components["schemas"]["KeptFenceDocument"][];
+            /** Format: int32 */
+            total: number;
         };
         DraftView: {
             cautions: components["schemas"]["Caution"][];
             edits: components["schemas"]["EditView"][];
+            mayRedo: boolean;
+            mayUndo: boolean;
             rehearsal?: components["schemas"]["RehearsalView"];
             trouble?: string;
         };
         EditView: {
+            /** @enum {string} */
+            act: "put" | "retire" | "open-wave" | "accept";
             binding: boolean;
+            changedSince?: components["schemas"]["ChangedSince"];
             choices: {
                 [key: string]: string;
             };
+            document: string;
+            id: string;
             /** @enum {string} */
-            intent: "required" | "uninstall" | "none";
+            kind: "assignment" | "collection" | "fence" | "kit" | "window" | "title";
             name: string;
-            ou: string;
-            ouName?: string;
-            subject: string;
-            /** @enum {string} */
-            was?: "required" | "uninstall";
+            places: components["schemas"]["Place"][];
+            /** Format: int64 */
+            revision: number;
+            subject?: string;
         };
         Effect: {
             /** Format: int32 */
@@ -963,6 +1234,9 @@ export interface components {
             code: number;
             /** @enum {string} */
             meaning: "done" | "restart" | "sign-out" | "again" | "failed";
+        };
+        FenceDocument: {
+            id: string;
         };
         Finding: {
             code: string;
@@ -1045,6 +1319,69 @@ export interface components {
             state: string;
             version?: string;
         };
+        Interruption: {
+            defer?: components["schemas"]["Deferral"];
+            /** @enum {string} */
+            way: "none" | "ask" | "night" | "now" | "wait";
+        };
+        JsonNode: {
+            array?: boolean;
+            bigDecimal?: boolean;
+            bigInteger?: boolean;
+            binary?: boolean;
+            boolean?: boolean;
+            container?: boolean;
+            double?: boolean;
+            embeddedValue?: boolean;
+            empty?: boolean;
+            float?: boolean;
+            floatingPointNumber?: boolean;
+            int?: boolean;
+            integralNumber?: boolean;
+            long?: boolean;
+            missingNode?: boolean;
+            /** @enum {string} */
+            nodeType?: "ARRAY" | "BINARY" | "BOOLEAN" | "MISSING" | "NULL" | "NUMBER" | "OBJECT" | "POJO" | "STRING";
+            null?: boolean;
+            number?: boolean;
+            object?: boolean;
+            pojo?: boolean;
+            short?: boolean;
+            string?: boolean;
+            /** @deprecated */
+            textual?: boolean;
+            valueNode?: boolean;
+        };
+        KeptAssignmentDocument: {
+            /** Format: int64 */
+            change?: number;
+            /** Format: date-time */
+            changedAt: string;
+            changedBy: string;
+            document: components["schemas"]["AssignmentDocument"];
+            /** Format: int64 */
+            revision: number;
+        };
+        KeptCollectionDocument: {
+            /** Format: int64 */
+            change?: number;
+            /** Format: date-time */
+            changedAt: string;
+            changedBy: string;
+            document: components["schemas"]["CollectionDocument"];
+            /** Format: int64 */
+            revision: number;
+        };
+        KeptFenceDocument: {
+            /** Format: int64 */
+            change?: number;
+            /** Format: date-time */
+            changedAt: string;
+            changedBy: string;
+            document: components["schemas"]["FenceDocument"];
+            /** Format: int64 */
+            revision: number;
+        };
         KeptIcon: {
             id: string;
         };
@@ -1056,31 +1393,31 @@ export interface components {
             ouName?: string;
         };
         KitChange: {
-            kit: components["schemas"]["KitRecord"];
+            kit: components["schemas"]["KitDocument"];
             /** Format: int64 */
             revision: number;
             why?: string;
         };
+        KitDocument: {
+            description: string;
+            id: string;
+            name: string;
+            titles: string[];
+        };
         KitLine: {
             /** Format: int32 */
             assigned: number;
-            kit: components["schemas"]["KitRecord"];
+            kit: components["schemas"]["KitDocument"];
         };
         KitPage: {
             assigned: components["schemas"]["KitAssigned"][];
             /** Format: date-time */
             changedAt: string;
             changedBy: string;
-            kit: components["schemas"]["KitRecord"];
+            kit: components["schemas"]["KitDocument"];
             /** Format: int64 */
             revision: number;
             titles: components["schemas"]["KitTitle"][];
-        };
-        KitRecord: {
-            description: string;
-            id: string;
-            name: string;
-            titles: string[];
         };
         KitTitle: {
             icon: string;
@@ -1088,6 +1425,10 @@ export interface components {
             maker: string;
             name: string;
             newest?: string;
+        };
+        LicenceAcceptance: {
+            text: string;
+            title: string;
         };
         LogLine: {
             /** Format: date-time */
@@ -1104,15 +1445,6 @@ export interface components {
             remedy?: string;
             sentence: string;
             well: boolean;
-        };
-        MaintenanceWindow: {
-            days: ("MONDAY" | "TUESDAY" | "WEDNESDAY" | "THURSDAY" | "FRIDAY" | "SATURDAY" | "SUNDAY")[];
-            fits?: string;
-            id: string;
-            /** Format: int32 */
-            minutes: number;
-            name: string;
-            opens: string;
         };
         Mirror: {
             address: string;
@@ -1191,6 +1523,16 @@ export interface components {
             devices: number;
             version?: string;
         };
+        OuAssignment: {
+            binding: boolean;
+            choices?: {
+                [key: string]: string;
+            };
+            /** @enum {string} */
+            intent: "required" | "uninstall" | "none";
+            ou: string;
+            subject: string;
+        };
         OuReach: {
             after?: components["schemas"]["OutcomeCounts"];
             counts: components["schemas"]["OutcomeCounts"];
@@ -1245,6 +1587,14 @@ export interface components {
             values: {
                 [key: string]: string;
             };
+        };
+        Place: {
+            /** @enum {string} */
+            intent: "required" | "available" | "uninstall" | "none";
+            name?: string;
+            target: string;
+            /** @enum {string} */
+            was?: "required" | "available" | "uninstall";
         };
         Presence: {
             any: boolean;
@@ -1417,6 +1767,11 @@ export interface components {
             state: "done" | "running" | "waiting" | "failed" | "ahead";
             text: string;
         };
+        Tell: {
+            before?: string[];
+            done?: boolean;
+            start?: boolean;
+        };
         TitleLine: {
             category: string;
             description: string;
@@ -1440,7 +1795,7 @@ export interface components {
             changedBy?: string;
             /** Format: int32 */
             devices: number;
-            kits: components["schemas"]["KitRecord"][];
+            kits: components["schemas"]["KitDocument"][];
             present: components["schemas"]["OnDevices"][];
             record: components["schemas"]["TitleRecord"];
             relations: components["schemas"]["Relation"][];
@@ -1509,10 +1864,27 @@ export interface components {
             remove: components["schemas"]["Step"][];
             repair: components["schemas"]["Step"][];
         };
+        WaveDocument: {
+            open: boolean;
+            share?: number;
+            to?: string[];
+        };
+        WaveOpening: {
+            assignment: string;
+        };
+        WindowDocument: {
+            days: ("MONDAY" | "TUESDAY" | "WEDNESDAY" | "THURSDAY" | "FRIDAY" | "SATURDAY" | "SUNDAY")[];
+            fits?: string;
+            id: string;
+            /** Format: int32 */
+            minutes: number;
+            name: string;
+            opens: string;
+        };
         WindowLine: {
             /** Format: int32 */
             devices: number;
-            window: components["schemas"]["MaintenanceWindow"];
+            window: components["schemas"]["WindowDocument"];
         };
     };
     responses: never;
@@ -1523,6 +1895,96 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    assignments: {
+        parameters: {
+            query?: {
+                offset?: number;
+                limit?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DocumentPageAssignmentDocument"];
+                };
+            };
+        };
+    };
+    assignment: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptAssignmentDocument"];
+                };
+            };
+        };
+    };
+    collections: {
+        parameters: {
+            query?: {
+                offset?: number;
+                limit?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DocumentPageCollectionDocument"];
+                };
+            };
+        };
+    };
+    collection: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptCollectionDocument"];
+                };
+            };
+        };
+    };
     devices: {
         parameters: {
             query?: {
@@ -1740,16 +2202,19 @@ export interface operations {
             };
         };
     };
-    put_4: {
+    put_5: {
         parameters: {
             query?: never;
             header?: never;
-            path?: never;
+            path: {
+                kind: string;
+                id: string;
+            };
             cookie?: never;
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["DraftEdit"];
+                "application/json": components["schemas"]["DocumentEdit"];
             };
         };
         responses: {
@@ -1764,17 +2229,111 @@ export interface operations {
             };
         };
     };
-    remove: {
+    retire: {
         parameters: {
             query: {
-                subject: string;
-                ou: string;
+                revision: number;
             };
+            header?: never;
+            path: {
+                kind: string;
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftView"];
+                };
+            };
+        };
+    };
+    put_4: {
+        parameters: {
+            query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OuAssignment"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftView"];
+                };
+            };
+        };
+    };
+    drop: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                edit: string;
+            };
+            cookie?: never;
+        };
         requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftView"];
+                };
+            };
+        };
+    };
+    keep_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                edit: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftView"];
+                };
+            };
+        };
+    };
+    accept_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LicenceAcceptance"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {
@@ -1811,6 +2370,26 @@ export interface operations {
             };
         };
     };
+    redo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftView"];
+                };
+            };
+        };
+    };
     counted: {
         parameters: {
             query?: {
@@ -1832,6 +2411,73 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CountedDevices"];
+                };
+            };
+        };
+    };
+    undo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftView"];
+                };
+            };
+        };
+    };
+    openWave: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WaveOpening"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftView"];
+                };
+            };
+        };
+    };
+    fences: {
+        parameters: {
+            query?: {
+                offset?: number;
+                limit?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DocumentPageFenceDocument"];
                 };
             };
         };
@@ -2802,7 +3448,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["MaintenanceWindow"];
+                "application/json": components["schemas"]["WindowDocument"];
             };
         };
         responses: {

@@ -1,2 +1,3 @@
-export { useDraft, usePutEdit, useRemoveEdit } from './api/draft'
+export { useDraft, useDropEdit, usePutEdit } from './api/draft'
+export { editAt } from './model/edits'
 export { DraftBar } from './view/DraftBar'

@@ -2,7 +2,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import type { Api } from '../../../shared/api'
 import { ask } from '../../../shared/api'
 
-export type Kit = Api['KitRecord']
+export type Kit = Api['KitDocument']
 export type KitPageData = Api['KitPage']
 export type KitLine = Api['KitLine']
 

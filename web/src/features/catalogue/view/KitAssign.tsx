@@ -4,7 +4,7 @@ import { Link } from 'react-router'
 import { Button } from '../../../shared/Button'
 import { sentence } from '../../../shared/api'
 import { Diamond } from '../../../shared/Diamond'
-import { usePutEdit, useRemoveEdit, useDraft } from '../../draft'
+import { useDraft, useDropEdit, usePutEdit } from '../../draft'
 import { useSearch } from '../../search'
 import type { KitPageData } from '../api/kits'
 
@@ -14,15 +14,16 @@ type Wanted = 'required' | 'uninstall' | 'none'
 export function KitAssign({ page }: { page: KitPageData }) {
   const draft = useDraft()
   const put = usePutEdit()
-  const remove = useRemoveEdit()
+  const drop = useDropEdit()
   const [words, setWords] = useState('')
   const found = useSearch(words)
   const ous = words.trim() === '' ? [] : (found.data?.hits ?? []).filter(hit => hit.kind === 'ou')
   const subject = `kit:${page.kit.id}`
   const edits = (draft.data?.edits ?? []).filter(edit => edit.subject === subject)
+  const places = edits.flatMap(edit => edit.places.map(place => ({ ...place, edit: edit.id })))
   const assign = (ou: string, intent: Wanted) => put.mutate({ subject, ou, intent, binding: false, choices: {} })
   const first = page.titles[0]
-  const trouble = put.error ?? remove.error
+  const trouble = put.error ?? drop.error
   return (
     <Box
       as="section"
@@ -44,7 +45,7 @@ export function KitAssign({ page }: { page: KitPageData }) {
         </Box>
       )}
       {page.assigned
-        .filter(one => edits.every(edit => edit.ou !== one.ou))
+        .filter(one => places.every(place => place.target !== `ou:${one.ou}`))
         .map(one => (
           <Flex
             key={`${one.assignment} ${one.ou}`}
@@ -72,13 +73,20 @@ export function KitAssign({ page }: { page: KitPageData }) {
             </Button>
           </Flex>
         ))}
-      {edits.map(edit => (
-        <Flex key={edit.ou} align="center" gap="8px" py="5px" borderTopWidth="1px" borderColor="line">
+      {places.map(place => (
+        <Flex
+          key={`${place.edit} ${place.target}`}
+          align="center"
+          gap="8px"
+          py="5px"
+          borderTopWidth="1px"
+          borderColor="line"
+        >
           <Box flex="1" color="ink2">
-            in the draft: {intentWords(edit.intent).toLowerCase()} on <b>{edit.ouName ?? 'an OU that has gone'}</b>
+            in the draft: {intentWords(place.intent).toLowerCase()} on <b>{place.name ?? 'an OU that has gone'}</b>
           </Box>
-          <Button h="26px" onClick={() => remove.mutate({ subject, ou: edit.ou })}>
-            Take back
+          <Button h="26px" onClick={() => drop.mutate(place.edit)}>
+            Drop
           </Button>
         </Flex>
       ))}

@@ -26,14 +26,26 @@ function useDraftChange<T>(change: (input: T) => Promise<Draft>) {
   })
 }
 
+/** Has something else assigned to an OU. */
 export function usePutEdit() {
-  return useDraftChange((edit: Api['DraftEdit']) => ask<Draft>('PUT', '/api/draft/edits', edit))
+  return useDraftChange((wish: Api['OuAssignment']) => ask<Draft>('PUT', '/api/draft/edits', wish))
 }
 
-export function useRemoveEdit() {
-  return useDraftChange(({ subject, ou }: { subject: string; ou: string }) =>
-    ask<Draft>('DELETE', withQuery('/api/draft/edits', { subject, ou })),
-  )
+export function useDropEdit() {
+  return useDraftChange((edit: string) => ask<Draft>('DELETE', `/api/draft/edits/${encodeURIComponent(edit)}`))
+}
+
+/** Has an edit count although somebody has changed its document since. */
+export function useKeepEdit() {
+  return useDraftChange((edit: string) => ask<Draft>('POST', `/api/draft/edits/${encodeURIComponent(edit)}/keeping`))
+}
+
+export function useUndo() {
+  return useDraftChange<void>(() => ask<Draft>('POST', '/api/draft/undo'))
+}
+
+export function useRedo() {
+  return useDraftChange<void>(() => ask<Draft>('POST', '/api/draft/redo'))
 }
 
 export function useClearDraft() {

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import type { Edit, Rehearsal } from '../api/draft'
-import { editWords, effectWords, figures, toFetch } from './figures'
+import type { Rehearsal } from '../api/draft'
+import { effectWords, figures, toFetch } from './figures'
 
 const NOTHING: Rehearsal = {
   devices: 60,
@@ -42,41 +42,8 @@ describe('an effect in one line', () => {
 
   it('says where a removal will really happen', () => {
     expect(effectWords({ ...NOTHING, removes: 9, removesPresent: 2 })).toBe(
-      '0 gain, 0 lose, 9 removed, on 2 it is there now',
+      '0 gain, 0 lose, 9 removed, installed on 2 now',
     )
-  })
-})
-
-describe('an edit in words', () => {
-  const edit: Edit = {
-    subject: 'title:s',
-    name: 'Siltscope Lab',
-    ou: 'o',
-    ouName: 'Dosing',
-    intent: 'required',
-    binding: false,
-    choices: {},
-  }
-
-  it('says what stood there before', () => {
-    expect(editWords(edit).was).toBe('nothing was assigned here')
-    expect(editWords({ ...edit, was: 'uninstall' }).was).toBe('was Remove')
-  })
-
-  it('says when an OU has gone', () => {
-    const { ouName: _, ...gone } = edit
-    expect(editWords(gone).where).toBe('an OU that has gone')
-  })
-
-  it('says what is fixed of its choices', () => {
-    expect(editWords(edit).choices).toBe('')
-    expect(editWords({ ...edit, choices: { languages: 'en,cy', parts: '' } }).choices).toBe(
-      'languages en,cy, parts none',
-    )
-  })
-
-  it('names an ending as one', () => {
-    expect(editWords({ ...edit, intent: 'none' }).verb).toBe('End what is assigned')
   })
 })
 
@@ -97,43 +64,9 @@ describe('every figure', () => {
 
   it('stands in one line', () => {
     expect(effectWords({ ...NOTHING, gains: 1200, removes: 3, removesPresent: 2, bytes: 1024 })).toBe(
-      '1,200 gain, 0 lose, 3 removed, on 2 it is there now, 1.0 KiB to fetch',
+      '1,200 gain, 0 lose, 3 removed, installed on 2 now, 1.0 KiB to fetch',
     )
     expect(effectWords(NOTHING)).toBe('0 gain, 0 lose')
     expect(toFetch(NOTHING)).toBe('')
-  })
-})
-
-describe('every edit', () => {
-  const edit: Edit = {
-    subject: 'title:siltscope',
-    name: 'Siltscope Lab',
-    ou: 'o1',
-    ouName: 'Trunk mains',
-    intent: 'required',
-    binding: false,
-    choices: {},
-  }
-
-  it.each([
-    ['required', false, 'Require'],
-    ['required', true, 'Require, binding'],
-    ['uninstall', false, 'Remove'],
-    ['uninstall', true, 'Remove, binding'],
-    ['none', false, 'End what is assigned'],
-  ] as const)('%s, binding %s, is said', (intent, binding, words) => {
-    expect(editWords({ ...edit, intent, binding }).verb).toBe(words)
-  })
-
-  it('says what was there before, and where', () => {
-    expect(editWords(edit).was).toBe('nothing was assigned here')
-    expect(editWords({ ...edit, was: 'required' }).was).toBe('was Require')
-    expect(editWords({ ...edit, was: 'uninstall' }).was).toBe('was Remove')
-    expect(editWords(edit).where).toBe('Trunk mains')
-    const { ouName: _, ...gone } = edit
-    expect(editWords(gone).where).toBe('an OU that has gone')
-    expect(editWords({ ...edit, choices: { languages: 'en,cy', parts: '' } }).choices).toBe(
-      'languages en,cy, parts none',
-    )
   })
 })

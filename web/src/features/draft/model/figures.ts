@@ -1,5 +1,5 @@
 import { bytes, count } from '../../../shared/format'
-import type { Edit, Part, Rehearsal } from '../api/draft'
+import type { Part, Rehearsal } from '../api/draft'
 
 /** One figure of a rehearsal, and the part of the fleet that it counts. */
 export interface Figure {
@@ -34,36 +34,7 @@ export function toFetch(rehearsal: Effect): string {
 export function effectWords(effect: Effect): string {
   const parts = figures(effect).map(figure => `${count(figure.n)} ${figure.words}`)
   if (effect.removesPresent > 0) {
-    parts.push(`on ${count(effect.removesPresent)} it is there now`)
+    parts.push(`installed on ${count(effect.removesPresent)} now`)
   }
   return [...parts, toFetch(effect)].filter(part => part !== '').join(', ')
-}
-
-/** "Require Siltscope Lab on Trunk mains, where nothing was assigned". */
-export function editWords(edit: Edit): { verb: string; where: string; was: string; choices: string } {
-  const where = edit.ouName ?? 'an OU that has gone'
-  const choices = Object.entries(edit.choices).map(([choice, value]) => `${choice} ${value === '' ? 'none' : value}`)
-  return { verb: verb(edit), where, was: was(edit), choices: choices.join(', ') }
-}
-
-function verb(edit: Edit): string {
-  switch (edit.intent) {
-    case 'required':
-      return edit.binding ? 'Require, binding' : 'Require'
-    case 'uninstall':
-      return edit.binding ? 'Remove, binding' : 'Remove'
-    case 'none':
-      return 'End what is assigned'
-  }
-}
-
-function was(edit: Edit): string {
-  switch (edit.was) {
-    case 'required':
-      return 'was Require'
-    case 'uninstall':
-      return 'was Remove'
-    case undefined:
-      return 'nothing was assigned here'
-  }
 }

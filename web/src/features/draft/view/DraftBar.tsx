@@ -4,8 +4,9 @@ import { Button } from '../../../shared/Button'
 import { count, some } from '../../../shared/format'
 import { useKeys } from '../../../shared/keys'
 import type { Draft, Part } from '../api/draft'
-import { useDraft, useRemoveEdit } from '../api/draft'
-import { editWords, figures, toFetch } from '../model/figures'
+import { useDraft, useRedo, useUndo } from '../api/draft'
+import { editWords } from '../model/edits'
+import { figures, toFetch } from '../model/figures'
 import { LookThrough } from './LookThrough'
 import { PublishWindow } from './PublishWindow'
 
@@ -20,10 +21,14 @@ export function DraftBar() {
     setPublished(change)
   }
   const full = draft.data !== undefined && draft.data.edits.length > 0
+  // An empty draft whose steps can be done again stays, lest an undo too many loses something.
+  const shown = full || (draft.data?.mayRedo === true && published === null)
   return (
     <>
-      {full && <Bar draft={draft.data} onLook={setLooking} onPublish={() => setPublishing(true)} />}
-      {!full && published !== null && <Published change={published} onClose={() => setPublished(null)} />}
+      {shown && draft.data !== undefined && (
+        <Bar draft={draft.data} onLook={setLooking} onPublish={() => setPublishing(true)} />
+      )}
+      {!shown && published !== null && <Published change={published} onClose={() => setPublished(null)} />}
       <LookThrough
         open={looking !== null && full}
         part={looking ?? 'edits'}
@@ -52,34 +57,47 @@ interface BarProps {
 }
 
 function Bar({ draft, onLook, onPublish }: BarProps) {
-  const remove = useRemoveEdit()
+  const undo = useUndo()
+  const redo = useRedo()
   const last = draft.edits.at(-1)
+  const words = last === undefined ? undefined : editWords(last)
   const publishable = draft.rehearsal !== undefined && draft.trouble === undefined
-  const undo = () => last !== undefined && remove.mutate({ subject: last.subject, ou: last.ou })
   useKeys('The draft', [
     { key: 'l', says: 'Look through the draft', act: () => onLook('edits') },
     { key: 'p', says: 'Publish the draft', act: () => publishable && onPublish() },
-    { key: 'ctrl+z', says: 'Take back the last edit', act: undo },
+    { key: 'ctrl+z', says: 'Undo the last step of the draft', act: () => draft.mayUndo && undo.mutate() },
+    { key: 'ctrl+y', says: 'Do again what was undone', act: () => draft.mayRedo && redo.mutate() },
   ])
   return (
     <Flex as="section" aria-label="Draft" {...foot}>
       <Box fontWeight="700" whiteSpace="nowrap">
-        Draft, {some(draft.edits.length, 'edit')}
+        {draft.edits.length === 0 ? 'Draft, empty again' : `Draft, ${some(draft.edits.length, 'edit')}`}
       </Box>
       <Divider />
-      {last !== undefined && (
+      {words !== undefined && (
         <Box truncate flexShrink="1" minW="0">
-          {editWords(last).verb} <b>{last.name}</b> on <b>{editWords(last).where}</b>
+          {words.verb} <b>{words.name}</b>
+          {words.where !== '' && (
+            <>
+              {' '}
+              on <b>{words.where}</b>
+            </>
+          )}
         </Box>
       )}
-      <Button variant="bar" h="26px" onClick={undo} loading={remove.isPending} title="Ctrl Z">
-        Take back
+      <Button variant="bar" h="26px" onClick={() => undo.mutate()} disabled={!draft.mayUndo} title="Ctrl Z">
+        Undo
       </Button>
+      {draft.mayRedo && (
+        <Button variant="bar" h="26px" onClick={() => redo.mutate()} title="Ctrl Y">
+          Redo
+        </Button>
+      )}
       <Divider />
       <Box flex="1" minW="0" truncate role="status">
         <Rehearsed draft={draft} onLook={onLook} />
       </Box>
-      <Button variant="bar" size="lg" onClick={() => onLook('edits')}>
+      <Button variant="bar" size="lg" onClick={() => onLook('edits')} disabled={last === undefined}>
         Look through
       </Button>
       <Button variant="honey" size="lg" onClick={onPublish} disabled={!publishable}>

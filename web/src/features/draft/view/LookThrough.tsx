@@ -5,9 +5,10 @@ import { Button } from '../../../shared/Button'
 import { sentence } from '../../../shared/api'
 import { count, some } from '../../../shared/format'
 import { Window } from '../../../shared/Window'
-import type { Draft, Part } from '../api/draft'
-import { useClearDraft, useCounted, useDraft, useRemoveEdit } from '../api/draft'
-import { editWords, effectWords, figures } from '../model/figures'
+import type { Draft, Edit, Part } from '../api/draft'
+import { useClearDraft, useCounted, useDraft, useDropEdit, useKeepEdit } from '../api/draft'
+import { changedSince, editWords } from '../model/edits'
+import { effectWords, figures } from '../model/figures'
 
 interface Props {
   open: boolean
@@ -64,7 +65,6 @@ export function LookThrough({ open, part, onPart, onClose }: Props) {
 }
 
 function Edits({ draft, onClose }: { draft: Draft; onClose: () => void }) {
-  const remove = useRemoveEdit()
   return (
     <>
       {draft.trouble !== undefined && (
@@ -72,34 +72,55 @@ function Edits({ draft, onClose }: { draft: Draft; onClose: () => void }) {
           {draft.trouble}
         </Box>
       )}
-      {draft.edits.map(edit => {
-        const words = editWords(edit)
-        const effect = draft.rehearsal?.titles.find(t => `title:${t.title}` === edit.subject)
-        return (
-          <Flex
-            key={`${edit.subject} ${edit.ou}`}
-            py="9px"
-            borderTopWidth="1px"
-            borderColor="line"
-            gap="12px"
-            align="center"
-          >
-            <Box flex="1" minW="0">
-              <Box>
-                {words.verb} <b>{edit.name}</b> on <b>{words.where}</b>
-              </Box>
-              <Box color="ink2" fontSize="12.3px">
-                {words.was}
-                {words.choices !== '' && ` · ${words.choices}`}
-                {effect !== undefined && ` · all edits of this title: ${effectWords(effect)}`}
-              </Box>
-            </Box>
-            <Button onClick={() => remove.mutate({ subject: edit.subject, ou: edit.ou })}>Take back</Button>
-          </Flex>
-        )
-      })}
+      {draft.edits.map(edit => (
+        <EditRow key={edit.id} edit={edit} draft={draft} />
+      ))}
       {draft.cautions.length > 0 && <Cautions cautions={draft.cautions} onClose={onClose} />}
     </>
+  )
+}
+
+function EditRow({ edit, draft }: { edit: Edit; draft: Draft }) {
+  const drop = useDropEdit()
+  const keep = useKeepEdit()
+  const words = editWords(edit)
+  const effect = draft.rehearsal?.titles.find(t => `title:${t.title}` === edit.subject)
+  const theirs = changedSince(edit)
+  const second = [
+    words.was,
+    words.choices,
+    effect === undefined ? '' : `all edits of this title: ${effectWords(effect)}`,
+  ].filter(part => part !== '')
+  return (
+    <Flex py="9px" borderTopWidth="1px" borderColor="line" gap="12px" align="center">
+      <Box flex="1" minW="0">
+        <Box>
+          {words.verb} <b>{words.name}</b>
+          {words.where !== '' && (
+            <>
+              {' '}
+              on <b>{words.where}</b>
+            </>
+          )}
+        </Box>
+        <Box color="ink2" fontSize="12.3px">
+          {second.join(' · ')}
+        </Box>
+        {theirs !== null && (
+          <Box color="trouble" fontSize="12.3px">
+            {theirs} Nothing of theirs was overwritten.
+          </Box>
+        )}
+      </Box>
+      {theirs !== null && edit.changedSince?.now !== undefined && (
+        <Button onClick={() => keep.mutate(edit.id)} loading={keep.isPending}>
+          Keep mine
+        </Button>
+      )}
+      <Button onClick={() => drop.mutate(edit.id)} loading={drop.isPending}>
+        {theirs === null ? 'Drop' : 'Drop mine'}
+      </Button>
+    </Flex>
   )
 }
 

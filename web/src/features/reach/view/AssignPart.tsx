@@ -6,7 +6,7 @@ import { Diamond } from '../../../shared/Diamond'
 import { Kbd } from '../../../shared/Kbd'
 import { useKeys } from '../../../shared/keys'
 import { ChooseWindow, fixedWords, useChoosable } from '../../catalogue'
-import { useDraft, usePutEdit, useRemoveEdit } from '../../draft'
+import { editAt, useDraft, useDropEdit, usePutEdit } from '../../draft'
 import type { OuReach } from '../api/reach'
 
 interface Props {
@@ -21,7 +21,7 @@ type Wanted = 'required' | 'uninstall' | 'none'
 export function AssignPart({ title, titleName, ou }: Props) {
   const draft = useDraft()
   const put = usePutEdit()
-  const remove = useRemoveEdit()
+  const drop = useDropEdit()
   const [wish, setWish] = useState<{ ou: string; binding: boolean } | null>(null)
   const [choosing, setChoosing] = useState(false)
   const release = useChoosable(title)
@@ -29,7 +29,7 @@ export function AssignPart({ title, titleName, ou }: Props) {
   const here = ou.here.find(one => one.kit === undefined)
   const kits = ou.here.filter(one => one.kit !== undefined)
   const binding = wish?.ou === ou.id ? wish.binding : (here?.binding ?? false)
-  const edit = draft.data?.edits.find(e => e.subject === subject && e.ou === ou.id)
+  const edit = editAt(draft.data?.edits ?? [], subject, ou.id)
   const fixed = edit?.choices ?? here?.choices ?? {}
   const assign = (intent: Wanted, choices = fixed) =>
     put.mutate({
@@ -45,13 +45,12 @@ export function AssignPart({ title, titleName, ou }: Props) {
       put.mutate({ subject, ou: ou.id, intent: here.intent, binding: on, choices: fixed })
     }
   }
-  const takeBack = () => edit !== undefined && remove.mutate({ subject, ou: ou.id })
   useKeys('The chosen part', [
     { key: 'r', says: `Require on ${ou.name}`, act: () => assign('required') },
     { key: 'x', says: `Remove from ${ou.name}`, act: () => assign('uninstall') },
     ...(here === undefined ? [] : [{ key: 'e', says: 'End what is assigned here', act: () => assign('none') }]),
   ])
-  const trouble = put.error ?? remove.error
+  const trouble = put.error ?? drop.error
   return (
     <Box borderTopWidth="1px" borderColor="line" mt="14px" pt="12px">
       <Box color="ink2" mb="10px">
@@ -115,8 +114,8 @@ export function AssignPart({ title, titleName, ou }: Props) {
       {edit !== undefined && (
         <Flex mt="10px" gap="8px" align="center" color="ink2">
           This part is in the draft.
-          <Button h="24px" onClick={takeBack}>
-            Take back
+          <Button h="24px" onClick={() => drop.mutate(edit.id)}>
+            Drop
           </Button>
         </Flex>
       )}

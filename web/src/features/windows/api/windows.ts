@@ -3,7 +3,7 @@ import type { Api } from '../../../shared/api'
 import { ask } from '../../../shared/api'
 
 export type WindowLine = Api['WindowLine']
-export type MaintenanceWindow = Api['MaintenanceWindow']
+export type MaintenanceWindow = Api['WindowDocument']
 
 export function useWindows() {
   return useQuery({ queryKey: ['windows'], queryFn: () => ask<WindowLine[]>('GET', '/api/windows') })

@@ -1,13 +1,18 @@
 package rivo.core;
 
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
+import java.util.Set;
 import rivo.core.estate.Device;
+import rivo.core.estate.DeviceCollection;
 import rivo.core.estate.Estate;
 import rivo.core.estate.Group;
 import rivo.core.estate.Ou;
+import rivo.core.estate.RefusedException;
 import rivo.core.estate.Target;
+import rivo.core.rule.EstateRules;
 
 /** Changes of random estates, of every kind that a directory, devices and administrators make. */
 public final class RandomChanges {
@@ -19,7 +24,7 @@ public final class RandomChanges {
     public static Estate change(Estate estate, Random random) {
         Device device = estate.devices().at(random.nextInt(estate.devices().size()));
         String ou = estate.ous().at(random.nextInt(estate.ous().size())).id();
-        return switch (random.nextInt(8)) {
+        return switch (random.nextInt(11)) {
             case 0 -> estate.withDevice(device.withReport(Estates.facts("arch", random.nextBoolean() ? "x64" : "arm64",
                     "ramGiB", "8"), List.of(), device.present()));
             case 1 -> estate.withDevice(device.withOu(random.nextInt(5) == 0 ? null : ou));
@@ -30,8 +35,33 @@ public final class RandomChanges {
                     .map(a -> random.nextBoolean() ? a.retired() : a.withPriority(random.nextInt(1001))).toList());
             case 5 -> estate.withDevice(device.withReport(device.facts(), device.software(), List.of()));
             case 6 -> estate.withOus(estate.ous().all().stream().map(o -> moved(estate, o, ou)).toList());
-            default -> estate.withRequests(List.of());
+            case 7 -> estate.withRequests(List.of());
+            case 8 -> withoutACollection(estate, random);
+            default -> tick(estate, random);
         };
+    }
+
+    /** A minute later, or as long as it takes for periods to move and for what has not started to start. */
+    private static Estate tick(Estate estate, Random random) {
+        Instant later = estate.asOf().plusSeconds(random.nextBoolean() ? 60 : 86_400L * random.nextInt(60));
+        return random.nextInt(3) > 0 ? estate.at(later) : estate.withAssignments(estate.assignments().all().stream()
+                .filter(a -> random.nextInt(4) == 0).map(a -> a.withFrom(later)).toList()).at(random.nextBoolean() ? later : estate.asOf());
+    }
+
+    private static Estate withoutACollection(Estate estate, Random random) {
+        for (DeviceCollection collection : estate.collections().values()) {
+            try {
+                Estate rest = estate.withCollections(List.of(), Set.of(collection.id()));
+                if (EstateRules.problems(rest.parts()).isEmpty()) {
+                    return rest;
+                }
+            } catch (RefusedException e) {
+                // Something names it.
+                continue;
+            }
+        }
+        return estate.withCollection(new DeviceCollection("extra", "Extra ones", null, random.nextBoolean() ? "lastSeen gt \"-P30D\"" : "arch pr",
+                List.of(), List.of()));
     }
 
     private static Estate withMembers(Estate estate, Random random, Device device) {

@@ -210,8 +210,10 @@ class SuddenDeathTest {
             assertThat(published).as(when).containsAll(changes).isEqualTo(java.util.stream.LongStream.rangeClosed(1, published.size()).boxed().toList());
             assertThat(db.sql("select subject from journal where kind = 'published' order by number").query(String.class).list()).as(when)
                     .isEqualTo(published.stream().map(n -> "change:" + n).toList());
-            assertThat(db.sql("select count(*) from assignments a where not exists (select 1 from changes c where c.number = a.change_number) "
-                    + "or not exists (select 1 from assignment_ous o where o.assignment = a.id)").query(Integer.class).single()).as(when).isZero();
+            assertThat(db.sql("select count(*) from documents d where not exists (select 1 from changes c where c.number = d.change_number)")
+                    .query(Integer.class).single()).as(when).isZero();
+            assertThat(rivo.server.assignment.AssignmentDocument.KIND.read(db).stream().map(one -> one.assignment().include().size()))
+                    .as(when + ": assignments are whole").doesNotContain(0);
             assertThat(db.sql("select count(*) from (select at, lag(at) over (order by number) before from journal) where before > at")
                     .query(Integer.class).single()).as(when + ": the journal is in order").isZero();
             for (String name : devices.keySet()) {

@@ -28,7 +28,7 @@ import rivo.directory.demo.EmbeddedDirectory;
 import rivo.server.TestClient.Answer;
 import rivo.server.directory.DirectoryFollower;
 import rivo.server.estate.ChangeWriter;
-import rivo.server.estate.WorkingEstate;
+import rivo.server.estate.CurrentSnapshot;
 import rivo.server.storage.Database;
 
 /** A whole server with the small organisation's directory, and somebody who is signed in. */
@@ -91,13 +91,13 @@ public final class TestServer implements AutoCloseable {
 
     /** The id of a device by its name. */
     public String device(String name) {
-        return bean(WorkingEstate.class).now().devices().all().stream().filter(d -> d.name().equals(name))
+        return bean(CurrentSnapshot.class).now().estate().devices().all().stream().filter(d -> d.name().equals(name))
                 .map(Device::id).findFirst().orElseThrow();
     }
 
     /** The id of the first OU with this name. */
     public String ou(String name) {
-        return bean(WorkingEstate.class).now().ous().all().stream().filter(o -> o.name().equals(name)).map(Ou::id)
+        return bean(CurrentSnapshot.class).now().estate().ous().all().stream().filter(o -> o.name().equals(name)).map(Ou::id)
                 .findFirst().orElseThrow();
     }
 

@@ -8,7 +8,7 @@ import rivo.core.estate.Estate;
  * <p><b>How.</b> Parts that are the very same object cannot differ. Where devices differ but keep their places, only the
  * rules' answers for those devices are asked anew. Where places have shifted, because something moved, appeared or went,
  * kept sets go along to the new places, and those that moved are asked anew. A changed group asks the devices that
- * entered or left it. What is cheap to work out again, is.
+ * entered or left it. At another instant only what looks at it is asked again. What is cheap to work out again, is.
  */
 final class Following {
 
@@ -45,7 +45,7 @@ final class Following {
                 : before.units().after(newer.devices(), newer.users(), devices, users);
         Groups groups = samePlaces && sameGroups ? before.groups().of(newer)
                 : Groups.after(before.groups(), newer, devices, users);
-        if (!sameCollections || !sameTime) {
+        if (!sameCollections) {
             return before.with(newer, units, groups, RuleSets.anew(before.rules(), newer, groups, units, devices, users),
                     devices);
         }

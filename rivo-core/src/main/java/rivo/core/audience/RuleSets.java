@@ -82,7 +82,35 @@ final class RuleSets {
         if (!changed.isEmpty()) {
             sets.patch(changed);
         }
+        if (!before.estate.asOf().equals(newer.asOf())) {
+            sets.renewTimed();
+        }
         return sets;
+    }
+
+    /**
+     * Asks again what looks at the instant, and what asks about such a collection. A set that has the same members stays the very same, so
+     * that a tick that changes nothing costs nothing afterwards.
+     */
+    private void renewTimed() {
+        Set<String> timed = new HashSet<>();
+        for (DeviceCollection collection : inOrder(estate.collections().values())) {
+            if (collection.rule() != null && isTimed(rule(collection.rule()), timed)) {
+                timed.add(Folding.fold(collection.name()));
+                collections.computeIfPresent(collection.id(), (id, set) -> same(set, compute(collection)));
+            }
+        }
+        List<String> texts = rules.keySet().stream().filter(text -> isTimed(rule(text), timed)).toList();
+        texts.forEach(text -> rules.computeIfPresent(text, (t, set) -> same(set, rule(t).condition().over(algebra))));
+    }
+
+    /** @param timed the folded names of the collections whose members depend on the instant */
+    private static boolean isTimed(Rule rule, Set<String> timed) {
+        return rule.looksAtTime() || rule.collections().stream().anyMatch(name -> timed.contains(Folding.fold(name)));
+    }
+
+    private static Positions same(Positions before, Positions now) {
+        return now.equals(before) ? before : now;
     }
 
     private void patch(Positions changed) {

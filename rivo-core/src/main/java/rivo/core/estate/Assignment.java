@@ -63,6 +63,11 @@ public record Assignment(String id, long seq, AssignmentState state, Subject sub
         return withState(AssignmentState.RETIRED);
     }
 
+    public Assignment withSeq(long newSeq) {
+        return new Assignment(id, newSeq, state, subject, intent, follows, include, exclude, within, base, binding, priority, pin, from,
+                leaving, waves);
+    }
+
     public Assignment withState(AssignmentState newState) {
         return new Assignment(id, seq, newState, subject, intent, follows, include, exclude, within, base, binding,
                 priority, pin, from, leaving, waves);

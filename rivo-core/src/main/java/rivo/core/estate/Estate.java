@@ -121,6 +121,11 @@ public final class Estate {
         return titles.values();
     }
 
+    /** Whether the titles of both are the very same; false may be said of equal ones. */
+    public boolean sharesTitlesWith(Estate other) {
+        return titles == other.titles;
+    }
+
     public @Nullable Title title(String id) {
         return titles.get(id);
     }
@@ -226,8 +231,23 @@ public final class Estate {
 
     /** This estate with one collection put in or replaced. */
     public Estate withCollection(DeviceCollection collection) {
-        Map<String, DeviceCollection> next = put(collections, collection.id(), collection);
-        return new Estate(asOf, ous, users, devices, groups, next, titles, kits, assignments, requests,
+        return withCollections(List.of(collection), Set.of());
+    }
+
+    /**
+     * This estate with some collections put in or replaced and some taken out. Their rules are looked at by {@code rivo.core.rule.EstateRules}.
+     *
+     * @throws RefusedException when one names something that does not exist, or one that is taken out is still named by an assignment
+     */
+    public Estate withCollections(Collection<DeviceCollection> changed, Set<String> without) {
+        Map<String, DeviceCollection> next = new LinkedHashMap<>(collections);
+        changed.forEach(one -> next.put(one.id(), one));
+        next.keySet().removeAll(without);
+        List<Problem> problems = EstateChecks.problems(this, changed, without);
+        if (!problems.isEmpty()) {
+            throw new RefusedException(problems);
+        }
+        return new Estate(asOf, ous, users, devices, groups, Collections.unmodifiableMap(next), titles, kits, assignments, requests,
                 References.stillNamed(gone, assignments, next.values()));
     }
 

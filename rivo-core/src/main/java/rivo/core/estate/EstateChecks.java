@@ -91,6 +91,24 @@ public final class EstateChecks {
         return checks.problems.all();
     }
 
+    /** What is wrong with collections that are to be put into an estate or taken out; places begin with {@code collection:ID}. */
+    static List<Problem> problems(Estate estate, Collection<DeviceCollection> changed, Set<String> without) {
+        EstateChecks checks = new EstateChecks();
+        checks.gone.addAll(estate.gone().keySet());
+        estate.ous().all().forEach(ou -> checks.ous.put(ou.id(), ou));
+        for (DeviceCollection collection : changed) {
+            collection.include().forEach(id -> checks.knowEnough(estate, Target.device(id)));
+            collection.exclude().forEach(id -> checks.knowEnough(estate, Target.device(id)));
+            checks.collection(collection, "collection:" + collection.id());
+        }
+        for (Assignment assignment : without.isEmpty() ? List.<Assignment>of() : estate.assignments().all()) {
+            References.of(assignment).stream().filter(t -> t.kind() == Target.Kind.COLLECTION && without.contains(t.id()))
+                    .forEach(target -> checks.problems.add("collection-named", target.toString(), "The assignment " + assignment.id()
+                            + " names this collection, so it stays; take it out there first."));
+        }
+        return checks.problems.all();
+    }
+
     /** What is wrong with a kit that is to be put into an estate; places begin with {@code kit:ID}. */
     static List<Problem> problems(Estate estate, Kit kit) {
         EstateChecks checks = new EstateChecks();

@@ -53,17 +53,21 @@ final class References {
 
     private static Set<Target> named(Assignments assignments, Collection<DeviceCollection> collections) {
         Set<Target> named = new LinkedHashSet<>();
-        for (Assignment assignment : assignments.all()) {
-            named.addAll(assignment.include());
-            named.addAll(assignment.exclude());
-            assignment.waves().forEach(wave -> named.addAll(wave.to()));
-            base(named, assignment.base());
-        }
+        assignments.all().forEach(assignment -> named.addAll(of(assignment)));
         for (DeviceCollection collection : collections) {
             base(named, collection.base());
             collection.include().forEach(device -> named.add(Target.device(device)));
             collection.exclude().forEach(device -> named.add(Target.device(device)));
         }
+        return named;
+    }
+
+    /** Everything that an assignment names. */
+    static Set<Target> of(Assignment assignment) {
+        Set<Target> named = new LinkedHashSet<>(assignment.include());
+        named.addAll(assignment.exclude());
+        assignment.waves().forEach(wave -> named.addAll(wave.to()));
+        base(named, assignment.base());
         return named;
     }
 

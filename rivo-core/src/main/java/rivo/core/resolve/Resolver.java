@@ -13,8 +13,10 @@ import rivo.core.audience.Audiences;
 import rivo.core.audience.Positions;
 import rivo.core.audience.Step;
 import rivo.core.audience.TargetRow;
+import rivo.core.estate.Assignment;
 import rivo.core.estate.Device;
 import rivo.core.estate.Estate;
+import rivo.core.estate.Kit;
 import rivo.core.estate.Scope;
 import rivo.core.estate.Title;
 
@@ -36,18 +38,18 @@ public final class Resolver {
     private volatile @Nullable Presences presences;
     private volatile @Nullable PairsByTarget pairsByTarget;
 
-    private Resolver(Audiences audiences) {
+    private Resolver(Audiences audiences, Relations relations) {
         this.audiences = audiences;
         this.estate = audiences.estate();
-        this.relations = new Relations(estate);
+        this.relations = relations;
     }
 
     public static Resolver of(Audiences audiences) {
-        return new Resolver(audiences);
+        return new Resolver(audiences, new Relations(audiences.estate()));
     }
 
     public static Resolver of(Estate estate) {
-        return new Resolver(Audiences.of(estate));
+        return of(Audiences.of(estate));
     }
 
     /**
@@ -57,7 +59,7 @@ public final class Resolver {
      */
     public Resolver follow(Estate newer) {
         Step step = audiences.step(newer);
-        Resolver next = new Resolver(step.now());
+        Resolver next = new Resolver(step.now(), newer.sharesTitlesWith(estate) ? relations : new Relations(newer));
         Presences known = presences;
         if (known != null && sameScopes(newer)) {
             next.presences = known.after(step);
@@ -65,8 +67,18 @@ public final class Resolver {
         if (next.audiences.standsAs(audiences)) {
             keepContenders(next);
             keepWaiting(next);
+            keepPairsByTarget(next);
         }
         return next;
+    }
+
+    /** Where the titles and everyone who speaks for them are the very same. */
+    private void keepPairsByTarget(Resolver next) {
+        PairsByTarget known = pairsByTarget;
+        if (known != null && next.relations == relations && rankedPairs.entrySet().stream()
+                .allMatch(e -> next.rankedPairs.get(e.getKey()) == e.getValue())) {
+            next.pairsByTarget = known;
+        }
     }
 
     private boolean sameScopes(Estate newer) {
@@ -75,17 +87,36 @@ public final class Resolver {
     }
 
     private void keepContenders(Resolver next) {
-        if (!next.estate.asOf().equals(estate.asOf())) {
-            return;
-        }
+        Set<String> otherwiseLive = otherwiseLive(next.estate);
         boolean sameSets = next.audiences.sharesAllWith(audiences);
         rankedPairs.forEach((id, held) -> {
-            if (next.estate.title(id) == held.title()
+            if (next.estate.title(id) == held.title() && !otherwiseLive.contains(id)
                     && next.estate.assignments().of(id).equals(estate.assignments().of(id))
                     && next.estate.requests(id).equals(estate.requests(id))) {
                 next.rankedPairs.put(id, sameSets ? held : held.in(next.audiences, audiences));
             }
         });
+    }
+
+    /** The titles for which an assignment has a say at one of the two instants only; at the same instant that is part of the assignment. */
+    private Set<String> otherwiseLive(Estate newer) {
+        if (newer.asOf().equals(estate.asOf())) {
+            return Set.of();
+        }
+        Set<String> titles = new HashSet<>();
+        for (Assignment assignment : newer.assignments().all()) {
+            if (assignment.isLive(newer.asOf()) != assignment.isLive(estate.asOf())) {
+                Kit kit = assignment.subject().kit() ? newer.kits().get(assignment.subject().id()) : null;
+                titles.addAll(kit == null ? List.of(assignment.subject().id()) : kit.titles());
+            }
+        }
+        return titles;
+    }
+
+    /** Whether everything that has been found out about an earlier estate is the very same here; then no answer made of it is another. */
+    public boolean keepsAllOf(Resolver before) {
+        return before.rankedPairs.entrySet().stream().allMatch(e -> rankedPairs.get(e.getKey()) == e.getValue())
+                && before.waiting.entrySet().stream().allMatch(e -> waiting.get(e.getKey()) == e.getValue());
     }
 
     /** Who waits for a seat depends on the ladder of its title, and on where that is present. */

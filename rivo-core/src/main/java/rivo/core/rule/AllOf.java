@@ -25,6 +25,11 @@ record AllOf(List<Condition> parts) implements Condition {
     }
 
     @Override
+    public boolean looksAtTime() {
+        return parts.stream().anyMatch(Condition::looksAtTime);
+    }
+
+    @Override
     public void explain(Subject subject, List<Clause> clauses) {
         parts.forEach(part -> part.explain(subject, clauses));
     }

@@ -10,6 +10,9 @@ public sealed interface Condition permits AllOf, AnyOf, Not, SomeElement, HasEle
     /** The same question asked of all subjects at once. */
     <S> S over(Algebra<S> algebra);
 
+    /** Whether it may be true at one instant and not at another, of a subject that is the same: it names a period before {@code asOf}. */
+    boolean looksAtTime();
+
     /** Adds what each of its clauses says of the subject, in the order in which they are written. */
     void explain(Subject subject, List<Clause> clauses);
 }

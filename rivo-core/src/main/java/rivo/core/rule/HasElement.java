@@ -16,6 +16,11 @@ record HasElement(String attribute) implements Condition {
     }
 
     @Override
+    public boolean looksAtTime() {
+        return false;
+    }
+
+    @Override
     public void explain(Subject subject, List<Clause> clauses) {
         clauses.add(new Clause(attribute + " pr", holds(subject), List.of()));
     }

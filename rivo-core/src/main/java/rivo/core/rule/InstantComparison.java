@@ -29,6 +29,11 @@ record InstantComparison(String attribute, Operator operator, Moment moment, Str
     }
 
     @Override
+    public boolean looksAtTime() {
+        return moment.fixed() == null;
+    }
+
+    @Override
     public String words() {
         return Attribute.written(attribute) + " " + operator.word() + " " + literal;
     }

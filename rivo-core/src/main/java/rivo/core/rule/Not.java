@@ -16,6 +16,11 @@ record Not(Condition part) implements Condition {
     }
 
     @Override
+    public boolean looksAtTime() {
+        return part.looksAtTime();
+    }
+
+    @Override
     public void explain(Subject subject, List<Clause> clauses) {
         part.explain(subject, clauses);
     }

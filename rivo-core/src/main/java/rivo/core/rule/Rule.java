@@ -52,6 +52,11 @@ public final class Rule {
         return condition;
     }
 
+    /** Whether it may be true of a device at one instant and not at another; the collections that it names may too. */
+    public boolean looksAtTime() {
+        return condition.looksAtTime();
+    }
+
     /** What each clause of the rule says of the subject, in the order in which they are written. */
     public List<Clause> explain(Subject subject) {
         List<Clause> clauses = new ArrayList<>();

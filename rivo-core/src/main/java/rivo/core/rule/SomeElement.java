@@ -24,6 +24,11 @@ record SomeElement(String attribute, Condition within, String words) implements 
     }
 
     @Override
+    public boolean looksAtTime() {
+        return within.looksAtTime();
+    }
+
+    @Override
     public void explain(Subject subject, List<Clause> clauses) {
         List<String> seen = subject.elements(attribute).stream().filter(within::holds).map(Subject::toString).toList();
         clauses.add(new Clause(words, !seen.isEmpty(), seen));

@@ -54,6 +54,11 @@ public sealed interface ValueCondition extends Condition
     }
 
     @Override
+    default boolean looksAtTime() {
+        return false;
+    }
+
+    @Override
     default void explain(Subject subject, List<Clause> clauses) {
         clauses.add(new Clause(words(), holds(subject), subject.values(attribute())));
     }

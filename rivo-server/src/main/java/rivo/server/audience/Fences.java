@@ -1,9 +1,11 @@
 package rivo.server.audience;
 
 import java.util.Collection;
+import java.util.List;
 import org.springframework.stereotype.Component;
-import rivo.core.estate.Ou;
 import rivo.core.estate.RefusedException;
+import rivo.server.document.Documents;
+import rivo.server.document.Kept;
 import rivo.server.estate.ChangeWriter;
 import rivo.server.live.LiveEvents;
 import rivo.server.live.Topics;
@@ -26,16 +28,11 @@ public class Fences {
      */
     public void raise(String who, Collection<String> ous) {
         writer.take(context -> {
-            for (String ou : ous) {
-                if (context.estate().ous().find(ou) == null || context.estate().ous().root().id().equals(ou)) {
-                    throw new RefusedException("bad-fence", "ou:" + ou,
-                            "A fence stands around an OU of the directory that is not its root; choose one.");
-                }
-                context.db().sql("merge into fences (ou) values (?)").params(ou).update();
-                context.journal(who, "fence-raised", "ou:" + ou, null, null, ou);
-            }
-            context.becomes(context.estate().withOus(context.estate().ous().all().stream().map(ou -> ous.contains(ou.id())
-                    ? new Ou(ou.id(), ou.name(), ou.dn(), ou.parent(), true) : ou).toList()));
+            Documents<FenceDocument> known = context.get(FenceDocument.KIND);
+            List<Kept<FenceDocument>> raised = ous.stream().distinct().filter(ou -> known.find(ou) == null)
+                    .map(ou -> new Kept<>(new FenceDocument(ou), 1, who, context.now(), null)).toList();
+            FenceDocument.KIND.put(context, raised);
+            raised.forEach(fence -> context.journal(who, "fence-raised", "ou:" + fence.document().id(), null, null, fence.document()));
             context.afterwards(() -> events.changed(Topics.ESTATE));
             return ous.size();
         });

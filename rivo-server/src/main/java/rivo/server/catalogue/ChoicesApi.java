@@ -16,7 +16,8 @@ import rivo.core.estate.Assignment;
 import rivo.core.estate.Estate;
 import rivo.core.estate.Ou;
 import rivo.core.estate.Target;
-import rivo.server.estate.WorkingEstate;
+import rivo.server.estate.CurrentSnapshot;
+import rivo.server.estate.Snapshot;
 
 /** Who has fixed what of a title's choices. */
 @RestController
@@ -42,28 +43,27 @@ class ChoicesApi {
     }
 
     private final FixedChoices fixed;
-    private final Catalogue catalogue;
-    private final WorkingEstate working;
+    private final CurrentSnapshot current;
 
-    ChoicesApi(FixedChoices fixed, Catalogue catalogue, WorkingEstate working) {
+    ChoicesApi(FixedChoices fixed, CurrentSnapshot current) {
         this.fixed = fixed;
-        this.catalogue = catalogue;
-        this.working = working;
+        this.current = current;
     }
 
     /** Live assignments first, the oldest first; then people, by name. */
     @GetMapping
     List<FixedLine> fixed(@PathVariable String title) {
-        catalogue.record(title);
-        Estate estate = working.now();
+        Snapshot now = current.now();
+        now.get(Titles.PART).record(title);
+        Estate estate = now.estate();
         List<FixedLine> lines = new ArrayList<>();
         for (Assignment assignment : estate.assignments().of(title)) {
-            Map<String, String> values = fixed.of(assignment.id());
+            Map<String, String> values = FixedChoices.of(now, assignment.id());
             if (!values.isEmpty() && assignment.isLive(estate.asOf())) {
                 lines.add(new FixedLine("assignment", assignment.id(), names(estate, assignment), values));
             }
         }
-        fixed.people(title).entrySet().stream()
+        FixedChoices.people(now, title).entrySet().stream()
                 .map(e -> new FixedLine("person", e.getKey(), FixedChoices.name(estate, e.getKey()), e.getValue()))
                 .sorted(java.util.Comparator.comparing(FixedLine::name)).forEach(lines::add);
         return lines;

@@ -4,11 +4,10 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
-import rivo.core.estate.Estate;
 import rivo.core.rehearse.Difference;
 import rivo.core.rehearse.Rehearsal;
 import rivo.core.rehearse.TitleDifference;
-import rivo.core.resolve.Resolver;
+import rivo.server.estate.Snapshot;
 
 /** What an edit of the catalogue would change, for how many of how many devices. */
 record Effects(int devices, List<Effect> effects) {
@@ -20,9 +19,9 @@ record Effects(int devices, List<Effect> effects) {
         }
     }
 
-    static Effects of(Resolver before, Estate after) {
+    static Effects of(Snapshot before, Snapshot after) {
         Map<String, Effect> effects = new LinkedHashMap<>();
-        for (TitleDifference difference : Rehearsal.of(before, after).changed()) {
+        for (TitleDifference difference : Rehearsal.of(before.resolver(), after.resolver()).changed()) {
             for (Difference part : difference.differences()) {
                 var release = part.after() == null ? null : part.after().release();
                 Effect effect = new Effect(difference.title().id(), difference.title().name(), part.effect().word(),

@@ -1,11 +1,11 @@
 package rivo.server.catalogue;
 
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
-import java.util.concurrent.ConcurrentHashMap;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
@@ -15,76 +15,74 @@ import rivo.core.estate.Estate;
 import rivo.core.estate.Problem;
 import rivo.core.estate.RefusedException;
 import rivo.core.estate.User;
+import rivo.server.assignment.AssignmentDocument;
 import rivo.server.catalogue.Chosen.Fixed;
 import rivo.server.catalogue.TitleRecord.ReleaseRecord;
 import rivo.server.estate.ChangeContext;
 import rivo.server.estate.ChangeWriter;
 import rivo.server.estate.Json;
 import rivo.server.estate.Rows;
+import rivo.server.estate.Snapshot;
+import rivo.server.estate.SnapshotPart;
 import rivo.server.live.LiveEvents;
 import rivo.server.live.Topics;
 import rivo.server.web.ApiException;
 import tools.jackson.core.type.TypeReference;
 
 /**
- * What assignments and people have fixed of the choices of releases. An assignment goes before a person. Held in memory;
- * safe for any number of threads.
+ * What assignments and people have fixed of the choices of releases. An assignment goes before a person.
+ * Safe for any number of threads.
  */
 @Component
 public class FixedChoices {
 
+    /** What people have fixed: by title, then by the person's id. */
+    public static final SnapshotPart<Map<String, Map<String, Map<String, String>>>> PART = new SnapshotPart<>() {
+        @Override
+        public Map<String, Map<String, Map<String, String>>> read(JdbcClient db) {
+            Map<String, Map<String, Map<String, String>>> read = new HashMap<>();
+            db.sql("select title, person, choices from person_choices").query(row -> {
+                read.computeIfAbsent(row.getString("title"), t -> new HashMap<>()).put(row.getString("person"),
+                        Json.read(row.getString("choices"), new TypeReference<Map<String, String>>() {
+                        }));
+            });
+            return Map.copyOf(read);
+        }
+    };
+
     private final ChangeWriter writer;
-    private final Catalogue catalogue;
     private final LiveEvents events;
-    private final Map<String, Map<String, String>> byAssignment = new ConcurrentHashMap<>();
-    /** By title and person. */
-    private final Map<String, Map<String, Map<String, String>>> byPerson = new ConcurrentHashMap<>();
 
-    FixedChoices(ChangeWriter writer, Catalogue catalogue, LiveEvents events, JdbcClient db) {
+    FixedChoices(ChangeWriter writer, LiveEvents events) {
         this.writer = writer;
-        this.catalogue = catalogue;
         this.events = events;
-        db.sql("select id, choices from assignments").query((row, n) -> byAssignment.put(row.getString("id"),
-                values(row.getString("choices"))) == null).list();
-        db.sql("select title, person, choices from person_choices").query((row, n) -> byPerson.computeIfAbsent(
-                row.getString("title"), t -> new ConcurrentHashMap<>()).put(row.getString("person"),
-                        values(row.getString("choices"))) == null).list();
-    }
-
-    private static Map<String, String> values(String json) {
-        return Json.read(json, new TypeReference<Map<String, String>>() {
-        });
     }
 
     /** What an assignment fixes; empty for one that fixes nothing or is unknown. */
-    public Map<String, String> of(String assignment) {
-        return byAssignment.getOrDefault(assignment, Map.of());
-    }
-
-    /** Remembers what an assignment fixes, once it is on disk. */
-    public void remember(String assignment, Map<String, String> values) {
-        byAssignment.put(assignment, Map.copyOf(values));
+    public static Map<String, String> of(Snapshot snapshot, String assignment) {
+        AssignmentDocument document = snapshot.get(AssignmentDocument.KIND).find(assignment);
+        return document == null ? Map.of() : document.delivery().choices();
     }
 
     /** What people have fixed of a title, by their ids. */
-    Map<String, Map<String, String>> people(String title) {
-        return byPerson.getOrDefault(title, Map.of());
+    static Map<String, Map<String, String>> people(Snapshot snapshot, String title) {
+        return snapshot.get(PART).getOrDefault(title, Map.of());
     }
 
     /** What is chosen of a release on a device. @param assignment the one that decides there; null when none does */
-    public Chosen on(Estate estate, Device device, String title, ReleaseRecord release, @Nullable Assignment assignment) {
+    public static Chosen on(Snapshot snapshot, Device device, String title, ReleaseRecord release, @Nullable Assignment assignment) {
         if (release.choices().isEmpty()) {
             return Chosen.NOTHING;
         }
         List<Fixed> layers = new ArrayList<>();
         if (assignment != null) {
-            layers.add(new Fixed("the assignment", of(assignment.id())));
+            layers.add(new Fixed("the assignment", of(snapshot, assignment.id())));
         }
-        Map<String, Map<String, String>> people = people(title);
+        Map<String, Map<String, String>> people = people(snapshot, title);
         for (String person : device.people()) {
             Map<String, String> values = people.get(person);
             if (values != null) {
-                layers.add(new Fixed(name(estate, person), values));
+                layers.add(new Fixed(name(snapshot.estate(), person), values));
             }
         }
         return Chosen.of(release, layers);
@@ -103,25 +101,33 @@ public class FixedChoices {
      * @throws RefusedException when a value may not be chosen
      */
     void fix(String who, String title, String person, Map<String, String> values) {
-        TitleRecord record = catalogue.record(title);
-        check(record, values, "choices");
         writer.take(context -> {
+            check(context.get(Titles.PART).record(title), values, "choices");
             User user = user(context.estate(), person);
-            Map<String, String> before = people(title).get(user.id());
+            Map<String, String> before = people(context.snapshot(), title).get(user.id());
             write(context, who, title, user.id(), values);
             context.journal(who, "choices-fixed", "title:" + title, null, before == null ? null : Map.of(user.id(), before),
                     Map.of(user.id(), values));
-            context.afterwards(() -> {
-                Map<String, Map<String, String>> people = byPerson.computeIfAbsent(title, t -> new ConcurrentHashMap<>());
-                if (values.isEmpty()) {
-                    people.remove(user.id());
-                } else {
-                    people.put(user.id(), Map.copyOf(values));
-                }
-                events.changed(Topics.ESTATE);
-            });
+            context.becomes(PART, with(context.get(PART), title, user.id(), values));
+            context.afterwards(() -> events.changed(Topics.ESTATE));
             return user.id();
         });
+    }
+
+    private static Map<String, Map<String, Map<String, String>>> with(Map<String, Map<String, Map<String, String>>> before, String title,
+            String person, Map<String, String> values) {
+        Map<String, Map<String, Map<String, String>>> next = new HashMap<>(before);
+        Map<String, Map<String, String>> people = new HashMap<>(before.getOrDefault(title, Map.of()));
+        if (values.isEmpty()) {
+            people.remove(person);
+        } else {
+            people.put(person, Map.copyOf(values));
+        }
+        next.put(title, Map.copyOf(people));
+        if (people.isEmpty()) {
+            next.remove(title);
+        }
+        return Map.copyOf(next);
     }
 
     private static void write(ChangeContext context, String who, String title, String person, Map<String, String> values) {

@@ -1,9 +1,11 @@
 package rivo.server.catalogue;
 
 import java.security.Principal;
+import java.time.Clock;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.DeleteMapping;
@@ -21,8 +23,9 @@ import rivo.core.estate.Ou;
 import rivo.core.estate.Release;
 import rivo.core.estate.Subject;
 import rivo.core.estate.Target;
-import rivo.core.resolve.Resolver;
-import rivo.server.estate.WorkingEstate;
+import rivo.server.document.Kept;
+import rivo.server.estate.CurrentSnapshot;
+import rivo.server.estate.Snapshot;
 import rivo.server.web.ApiException;
 
 /** Kits: the list, a kit's page, and changing one. */
@@ -31,7 +34,7 @@ import rivo.server.web.ApiException;
 class KitsApi {
 
     /** @param assigned by how many assignments that are live */
-    record KitLine(KitRecord kit, int assigned) {
+    record KitLine(KitDocument kit, int assigned) {
     }
 
     /** @param newest the version that is offered; absent when none is */
@@ -42,35 +45,36 @@ class KitsApi {
     record KitAssigned(String assignment, String ou, @Nullable String ouName, String intent, boolean binding) {
     }
 
-    record KitPage(KitRecord kit, long revision, String changedBy, Instant changedAt, List<KitTitle> titles,
+    record KitPage(KitDocument kit, long revision, String changedBy, Instant changedAt, List<KitTitle> titles,
             List<KitAssigned> assigned) {
     }
 
     /** @param revision of the kit that was edited, 0 for a new one; why, for the journal */
-    record KitChange(KitRecord kit, long revision, @Nullable String why) {
+    record KitChange(KitDocument kit, long revision, @Nullable String why) {
     }
 
     private final Kits kits;
-    private final Catalogue catalogue;
-    private final WorkingEstate working;
+    private final CurrentSnapshot current;
+    private final Clock clock;
 
-    KitsApi(Kits kits, Catalogue catalogue, WorkingEstate working) {
+    KitsApi(Kits kits, CurrentSnapshot current, Clock clock) {
         this.kits = kits;
-        this.catalogue = catalogue;
-        this.working = working;
+        this.current = current;
+        this.clock = clock;
     }
 
     @GetMapping
     List<KitLine> kits() {
-        Estate estate = working.now();
-        return kits.all().stream().map(kept -> new KitLine(kept.record(), live(estate, kept.record().id()).size())).toList();
+        Snapshot now = current.now();
+        return now.get(KitDocument.KIND).stream().map(kit -> new KitLine(kit, live(now.estate(), kit.id()).size())).toList();
     }
 
     @GetMapping("/{id}")
     KitPage kit(@PathVariable String id) {
-        Kits.Kept kept = kits.kept(id);
-        Estate estate = working.now();
-        List<KitTitle> titles = kept.record().titles().stream().map(catalogue::record).map(title -> {
+        Snapshot now = current.now();
+        Kept<KitDocument> kept = Kits.kept(now, id);
+        Estate estate = now.estate();
+        List<KitTitle> titles = kept.document().titles().stream().map(now.get(Titles.PART)::record).map(title -> {
             Release newest = title.title().newest();
             return new KitTitle(title.id(), title.name(), title.maker(), title.about().icon(),
                     newest == null ? null : newest.version().toString());
@@ -83,7 +87,7 @@ class KitsApi {
                         assignment.intent().word(), assignment.binding()));
             }
         }
-        return new KitPage(kept.record(), kept.revision(), kept.changedBy(), kept.changedAt(), titles, assigned);
+        return new KitPage(kept.document(), kept.revision(), kept.changedBy(), kept.changedAt(), titles, assigned);
     }
 
     private static List<Assignment> live(Estate estate, String kit) {
@@ -100,10 +104,12 @@ class KitsApi {
 
     /** What a changed kit would change for whom. Nothing is kept. */
     @PostMapping("/{id}/rehearsal")
-    Effects rehearse(@PathVariable String id, @RequestBody KitChange change) {
+    Effects rehearse(@PathVariable String id, @RequestBody KitChange change, Principal who) {
         sameId(id, change);
-        Resolver before = working.resolver();
-        return Effects.of(before, Kits.check(before.estate(), change.kit()));
+        Snapshot before = current.now();
+        Kits.check(change.kit());
+        return Effects.of(before, KitDocument.KIND.with(before,
+                List.of(new Kept<>(change.kit(), change.revision() + 1, who.getName(), clock.instant(), null)), Set.of()));
     }
 
     private static void sameId(String id, KitChange change) {

@@ -22,7 +22,8 @@ import rivo.core.resolve.Decision;
 import rivo.core.resolve.Outcome;
 import rivo.core.resolve.Resolver;
 import rivo.core.resolve.UnitsWith;
-import rivo.server.estate.WorkingEstate;
+import rivo.server.estate.CurrentSnapshot;
+import rivo.server.estate.Snapshot;
 
 /** A title's licence: its text, and who holds its seats. */
 @RestController
@@ -53,13 +54,11 @@ class LicenceApi {
     }
 
     private final Licences licences;
-    private final Catalogue catalogue;
-    private final WorkingEstate working;
+    private final CurrentSnapshot current;
 
-    LicenceApi(Licences licences, Catalogue catalogue, WorkingEstate working) {
+    LicenceApi(Licences licences, CurrentSnapshot current) {
         this.licences = licences;
-        this.catalogue = catalogue;
-        this.working = working;
+        this.current = current;
     }
 
     /** Accepts the licence text for the organisation; refused when it is another one by now. */
@@ -72,8 +71,9 @@ class LicenceApi {
     /** @param limit how many holders are listed, at most 1,000 */
     @GetMapping("/seats")
     SeatsView seats(@PathVariable String title, @RequestParam(defaultValue = "200") int limit) {
-        Title known = catalogue.title(title);
-        Resolver resolver = working.resolver();
+        Snapshot now = current.now();
+        Title known = Titles.title(now, title);
+        Resolver resolver = now.resolver();
         List<Holder> all = new ArrayList<>();
         for (UnitsWith<Decision> share : resolver.title(known).shares()) {
             Outcome outcome = share.what().outcome();

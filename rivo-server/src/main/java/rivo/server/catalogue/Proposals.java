@@ -57,7 +57,7 @@ class Proposals {
     Proposal propose(InstallerFile file, Content kept, @Nullable String into) {
         Content content = new Content(kept.sha256(), kept.size(), kept.fileName(), file.signer());
         String name = file.name() == null ? plainName(content.fileName()) : file.name();
-        TitleRecord known = into != null ? catalogue.record(into) : named(name);
+        TitleRecord known = into != null ? catalogue.now().record(into) : named(name);
         TitleRecord title = known != null ? known : new TitleRecord(freeId(name), name,
                 Objects.requireNonNullElse(file.maker(), ""), About.NOTHING.described(file.description()), null, List.of(),
                 List.of(), List.of());
@@ -72,7 +72,7 @@ class Proposals {
             findings.add(new Finding("other-title", "It calls itself " + file.name() + ", not " + known.name()
                     + ". Drop it on the catalogue if it is another title."));
         }
-        return new Proposal(withVariant(title, version, variant, needs(file)), known == null ? 0 : catalogue.kept(title.id()).revision(),
+        return new Proposal(withVariant(title, version, variant, needs(file)), known == null ? 0 : catalogue.now().kept(title.id()).revision(),
                 version, variant.id(), content, file.format().words(), findings);
     }
 
@@ -83,7 +83,7 @@ class Proposals {
     }
 
     private @Nullable TitleRecord named(String name) {
-        return catalogue.titles().stream().filter(t -> t.name().equalsIgnoreCase(name)).findFirst().orElse(null);
+        return catalogue.now().all().stream().filter(t -> t.name().equalsIgnoreCase(name)).findFirst().orElse(null);
     }
 
     private static String plainName(String fileName) {
@@ -95,7 +95,7 @@ class Proposals {
         String plain = name.toLowerCase(Locale.ROOT).replaceAll("[^a-z0-9]+", "-").replaceAll("^-+|-+$", "");
         String id = plain.isEmpty() ? "title" : plain.substring(0, Math.min(80, plain.length()));
         String free = id;
-        for (int n = 2; catalogue.find(free) != null; n++) {
+        for (int n = 2; catalogue.now().find(free) != null; n++) {
             free = id + "-" + n;
         }
         return free;
@@ -105,7 +105,7 @@ class Proposals {
     private List<NeedRecord> needs(InstallerFile file) {
         List<NeedRecord> needs = new ArrayList<>();
         for (InstallerFile.Needed needed : file.needs()) {
-            TitleRecord title = catalogue.titles().stream().filter(t -> isCalled(t, needed.name())).findFirst().orElse(null);
+            TitleRecord title = catalogue.now().all().stream().filter(t -> isCalled(t, needed.name())).findFirst().orElse(null);
             if (title != null && needs.stream().noneMatch(n -> n.title().equals(title.id()))) {
                 needs.add(new NeedRecord(title.id(), needed.minimum()));
             }
@@ -126,7 +126,7 @@ class Proposals {
 
     private List<Finding> inCatalogue(Content content) {
         List<Finding> findings = new ArrayList<>();
-        for (TitleRecord title : catalogue.titles()) {
+        for (TitleRecord title : catalogue.now().all()) {
             for (ReleaseRecord release : title.releases()) {
                 for (VariantRecord variant : release.variants()) {
                     if (variant.contents().stream().anyMatch(c -> c.sha256().equals(content.sha256()))) {

@@ -12,11 +12,11 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import rivo.core.audience.Positions;
 import rivo.core.estate.Version;
-import rivo.core.resolve.Resolver;
 import rivo.devices.protocol.PresenceKind;
 import rivo.formats.installer.InstallerReader;
 import rivo.server.catalogue.TitleRecord.ReleaseRecord;
 import rivo.server.catalogue.TitleRecord.VariantRecord;
+import rivo.server.estate.Snapshot;
 import rivo.server.window.MaintenanceWindows;
 
 /** What is looked at before a release is assigned: all that commonly goes wrong later. */
@@ -38,20 +38,16 @@ public class Readiness {
     }
 
     private final Contents contents;
-    private final Licences licences;
     private final ContentPlaces places;
-    private final MaintenanceWindows windows;
 
-    Readiness(Contents contents, Licences licences, ContentPlaces places, MaintenanceWindows windows) {
-        this.windows = windows;
+    Readiness(Contents contents, ContentPlaces places) {
         this.places = places;
         this.contents = contents;
-        this.licences = licences;
     }
 
     /** @param without the devices that no variant of the release fits */
-    List<Look> looks(Resolver resolver, TitleRecord title, ReleaseRecord release, Positions without) {
-        int devices = resolver.estate().devices().size();
+    List<Look> looks(Snapshot now, TitleRecord title, ReleaseRecord release, Positions without) {
+        int devices = now.estate().devices().size();
         List<Look> looks = new ArrayList<>();
         looks.add(quiet(release));
         looks.add(removable(release));
@@ -60,10 +56,10 @@ public class Readiness {
         looks.add(paths(release));
         looks.add(signer(title, release));
         looks.add(fits(release, devices, without.size()));
-        looks.add(window(resolver, release, Positions.range(0, devices).without(without)));
+        looks.add(window(now, release, Positions.range(0, devices).without(without)));
         looks.add(newest(title, release));
         if (!title.about().licence().isBlank()) {
-            looks.add(licence(title));
+            looks.add(licence(now, title));
         }
         return looks;
     }
@@ -76,8 +72,8 @@ public class Readiness {
         return new Look(code, false, sentence, detail, remedy);
     }
 
-    private Look licence(TitleRecord title) {
-        Licences.Acceptance acceptance = licences.of(title);
+    private static Look licence(Snapshot now, TitleRecord title) {
+        Licences.Acceptance acceptance = Licences.of(now, title);
         return acceptance == null ? needs("licence-not-accepted", "Licence text not accepted",
                 "Nothing is assigned before somebody has read and accepted it.", "accept-licence")
                 : well("licence", "Licence text accepted", "by " + acceptance.who());
@@ -192,11 +188,11 @@ public class Readiness {
                         : well("fits", "Fits " + count(devices - without) + " of " + count(devices) + " devices", "");
     }
 
-    private Look window(Resolver resolver, ReleaseRecord release, Positions fitting) {
+    private static Look window(Snapshot now, ReleaseRecord release, Positions fitting) {
         int seconds = release.variants().stream().mapToInt(v -> v.install().stream().mapToInt(Step::limitSeconds).sum()).max().orElse(0);
-        MaintenanceWindows.Stuck stuck = windows.stuck(resolver, fitting, seconds);
+        MaintenanceWindows.Stuck stuck = MaintenanceWindows.stuck(now, fitting, seconds);
         long minutes = (seconds + 59) / 60;
-        return stuck == null ? well("window", "Shorter than every window it meets", windows.all().isEmpty() ? "" : minutes + " min at most")
+        return stuck == null ? well("window", "Shorter than every window it meets", MaintenanceWindows.all(now).isEmpty() ? "" : minutes + " min at most")
                 : needs("longer-than-window", "Longer than a window", minutes + " min at most, but " + stuck.longest().name() + " is open "
                         + stuck.longest().minutes() + " min: " + count(stuck.devices()) + (stuck.devices() == 1 ? " device" : " devices")
                         + " would never begin.", "edit-install");

@@ -60,7 +60,7 @@ class TitleFiles {
 
     /** @throws ApiException when there is no such title, or content of it is missing or damaged */
     void write(String id, OutputStream out) throws IOException {
-        TitleRecord title = catalogue.record(id);
+        TitleRecord title = catalogue.now().record(id);
         Map<String, Path> files = files(title);
         try (ZipOutputStream zip = new ZipOutputStream(new BufferedOutputStream(out))) {
             zip.putNextEntry(new ZipEntry(MANIFEST));
@@ -195,7 +195,7 @@ class TitleFiles {
 
     private Proposal proposal(TitleRecord told, Content file) {
         List<Finding> findings = new ArrayList<>();
-        TitleRecord known = catalogue.find(told.id());
+        TitleRecord known = catalogue.now().find(told.id());
         List<ReleaseRecord> releases = new ArrayList<>(known == null ? List.of() : known.releases());
         for (ReleaseRecord release : told.releases()) {
             Version version = Version.of(release.version());
@@ -211,7 +211,7 @@ class TitleFiles {
                 releases);
         ReleaseRecord leading = told.leading();
         VariantRecord variant = leading == null || leading.variants().isEmpty() ? null : leading.variants().get(0);
-        return new Proposal(title, known == null ? 0 : catalogue.kept(told.id()).revision(),
+        return new Proposal(title, known == null ? 0 : catalogue.now().kept(told.id()).revision(),
                 leading == null ? "" : leading.version(), variant == null ? "" : variant.id(), file, "a title file",
                 findings);
     }
@@ -225,7 +225,7 @@ class TitleFiles {
     }
 
     private boolean knows(String id, TitleRecord told, List<Finding> findings) {
-        boolean known = id.equals(told.id()) || catalogue.find(id) != null;
+        boolean known = id.equals(told.id()) || catalogue.now().find(id) != null;
         if (!known && findings.stream().noneMatch(f -> f.sentence().contains(" " + id + ","))) {
             findings.add(new Finding("relation-left-out", "It stands with " + id
                     + ", which is not in this catalogue; that relation is left out."));

@@ -19,10 +19,11 @@ import rivo.server.catalogue.Readiness.Look;
 import rivo.server.catalogue.TitleRecord.ReleaseRecord;
 import rivo.server.catalogue.TitleRecord.VariantRecord;
 import rivo.server.catalogue.TitleRows.Kept;
-import rivo.server.estate.WorkingEstate;
+import rivo.server.estate.CurrentSnapshot;
+import rivo.server.estate.Snapshot;
 import rivo.server.web.ApiException;
 
-/** What the pages of the catalogue show, from records and from the working estate. Pure reading. */
+/** What the pages of the catalogue show, from records and from the estate. Pure reading. */
 @Component
 public class TitlePages {
 
@@ -71,28 +72,25 @@ public class TitlePages {
      */
     record TitlePage(TitleRecord record, long revision, @Nullable String changedBy, @Nullable Instant changedAt,
             int devices, List<OnDevices> present, int assigned, List<ReleaseStanding> releases, List<Relation> relations,
-            List<KitRecord> kits) {
+            List<KitDocument> kits) {
     }
 
-    private final Catalogue catalogue;
-    private final WorkingEstate working;
+    private final CurrentSnapshot current;
     private final Readiness readiness;
-    private final Kits kits;
 
-    TitlePages(Catalogue catalogue, WorkingEstate working, Readiness readiness, Kits kits) {
-        this.kits = kits;
-        this.catalogue = catalogue;
-        this.working = working;
+    TitlePages(CurrentSnapshot current, Readiness readiness) {
+        this.current = current;
         this.readiness = readiness;
     }
 
     List<TitleLine> list() {
-        Resolver resolver = working.resolver();
+        Snapshot now = current.now();
+        Resolver resolver = now.resolver();
         int all = resolver.estate().devices().size();
-        return catalogue.titles().stream().map(title -> {
+        return now.get(Titles.PART).all().stream().map(title -> {
             ReleaseRecord leading = title.leading();
             var newest = title.title().newest();
-            int needs = leading == null ? 1 : (int) view(resolver, title, leading, all, false).looks().stream()
+            int needs = leading == null ? 1 : (int) view(now, title, leading, all, false).looks().stream()
                     .filter(look -> !look.well()).count();
             return new TitleLine(title.id(), title.name(), title.maker(), title.about().category(),
                     title.about().description(), title.about().icon(), newest == null ? null : newest.version().toString(),
@@ -101,27 +99,28 @@ public class TitlePages {
     }
 
     /** What was looked at of the release that devices would take; none without one. */
-    public List<Look> looks(TitleRecord title) {
-        Resolver resolver = working.resolver();
+    public List<Look> looks(Snapshot now, TitleRecord title) {
         ReleaseRecord leading = title.leading();
-        return leading == null ? List.of() : view(resolver, title, leading, resolver.estate().devices().size(), false).looks();
+        return leading == null ? List.of() : view(now, title, leading, now.estate().devices().size(), false).looks();
     }
 
     TitlePage page(String id) {
-        Kept kept = catalogue.kept(id);
-        Resolver resolver = working.resolver();
+        Snapshot now = current.now();
+        Kept kept = now.get(Titles.PART).kept(id);
+        Resolver resolver = now.resolver();
         TitleRecord title = kept.record();
         int all = resolver.estate().devices().size();
         List<ReleaseStanding> releases = title.releases().stream()
                 .sorted(Comparator.comparing((ReleaseRecord r) -> Version.of(r.version())).reversed())
-                .map(release -> view(resolver, title, release, all, true)).toList();
+                .map(release -> view(now, title, release, all, true)).toList();
         return new TitlePage(title, kept.revision(), kept.changedBy(), kept.changedAt(), all, versions(resolver, id),
-                required(resolver, id), releases, relations(title), kits.all().stream().map(Kits.Kept::record)
+                required(now, id), releases, relations(now.get(Titles.PART), title), now.get(KitDocument.KIND).stream()
                         .filter(kit -> kit.titles().contains(id)).toList());
     }
 
     /** @param why whether it is counted who has not reported, which costs a look at each device that nothing fits */
-    private ReleaseStanding view(Resolver resolver, TitleRecord title, ReleaseRecord release, int all, boolean why) {
+    private ReleaseStanding view(Snapshot now, TitleRecord title, ReleaseRecord release, int all, boolean why) {
+        Resolver resolver = now.resolver();
         List<Fit> fits = new ArrayList<>();
         Positions rest = Positions.range(0, all);
         for (VariantRecord variant : release.variants()) {
@@ -131,12 +130,12 @@ public class TitlePages {
             rest = rest.without(fitting);
         }
         int unreported = !why ? 0 : rest.filter(p -> resolver.estate().devices().at(p).facts().isEmpty()).size();
-        return new ReleaseStanding(release.version(), fits, rest.size(), unreported, readiness.looks(resolver, title, release, rest));
+        return new ReleaseStanding(release.version(), fits, rest.size(), unreported, readiness.looks(now, title, release, rest));
     }
 
     /** @throws ApiException when there is no such release */
     Misfits misfits(TitleRecord title, String version, int limit) {
-        Resolver resolver = working.resolver();
+        Resolver resolver = current.now().resolver();
         ReleaseRecord release = title.releases().stream().filter(r -> r.version().equals(version)).findFirst()
                 .orElseThrow(() -> ApiException.notFound("unknown-release", title.name() + " has no release " + version + "."));
         Positions rest = Positions.range(0, resolver.estate().devices().size());
@@ -157,39 +156,39 @@ public class TitlePages {
                 .map(e -> new OnDevices(e.getKey().isEmpty() ? null : e.getKey(), e.getValue())).toList();
     }
 
-    private int required(Resolver resolver, String id) {
-        return resolver.title(catalogue.title(id)).shares().stream()
+    private static int required(Snapshot now, String id) {
+        return now.resolver().title(Titles.title(now, id)).shares().stream()
                 .filter(share -> share.what().outcome() == Outcome.REQUIRED).map(UnitsWith::units).mapToInt(Positions::size).sum();
     }
 
     /** As the leading release says, and as the leading releases of others say of it. */
-    private List<Relation> relations(TitleRecord title) {
+    private static List<Relation> relations(Titles titles, TitleRecord title) {
         List<Relation> relations = new ArrayList<>();
         ReleaseRecord leading = title.leading();
         if (leading != null) {
-            leading.needs().forEach(n -> relations.add(relation("needs", n.title(), n.min() == null || n.min().isBlank() ? ""
+            leading.needs().forEach(n -> relations.add(relation(titles, "needs", n.title(), n.min() == null || n.min().isBlank() ? ""
                     : n.min() + " or later")));
-            leading.replaces().forEach(r -> relations.add(relation("replaces", r.title(),
+            leading.replaces().forEach(r -> relations.add(relation(titles, "replaces", r.title(),
                     r.removeFirst() ? "off first" : "in place")));
         }
-        title.conflictsWith().forEach(other -> relations.add(relation("conflicts", other, "")));
-        for (TitleRecord other : catalogue.titles()) {
+        title.conflictsWith().forEach(other -> relations.add(relation(titles, "conflicts", other, "")));
+        for (TitleRecord other : titles.all()) {
             ReleaseRecord theirs = other.leading();
             if (theirs != null && !other.id().equals(title.id())) {
                 theirs.needs().stream().filter(n -> n.title().equals(title.id()))
-                        .forEach(n -> relations.add(relation("needed-by", other.id(), "")));
+                        .forEach(n -> relations.add(relation(titles, "needed-by", other.id(), "")));
                 theirs.replaces().stream().filter(r -> r.title().equals(title.id()))
-                        .forEach(r -> relations.add(relation("replaced-by", other.id(), "")));
+                        .forEach(r -> relations.add(relation(titles, "replaced-by", other.id(), "")));
             }
             if (other.conflictsWith().contains(title.id()) && !title.conflictsWith().contains(other.id())) {
-                relations.add(relation("conflicts", other.id(), ""));
+                relations.add(relation(titles, "conflicts", other.id(), ""));
             }
         }
         return relations;
     }
 
-    private Relation relation(String kind, String title, String detail) {
-        TitleRecord other = catalogue.find(title);
+    private static Relation relation(Titles titles, String kind, String title, String detail) {
+        TitleRecord other = titles.find(title);
         return new Relation(kind, title, other == null ? title : other.name(), detail);
     }
 }

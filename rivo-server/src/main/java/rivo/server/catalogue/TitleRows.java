@@ -82,11 +82,6 @@ record TitleRows(JdbcClient db) {
                 : List.of(Step.run(text, command, Proposals.USUAL_CODES));
     }
 
-    /** The revision that is written, by earlier commands of this transaction too; 0 where there is no such title. */
-    long revision(String title) {
-        return db.sql("select revision from titles where id = ?").params(title).query(Long.class).optional().orElse(0L);
-    }
-
     void replace(Kept kept, boolean known) {
         TitleRecord record = kept.record();
         if (known) {

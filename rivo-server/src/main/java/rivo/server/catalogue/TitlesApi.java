@@ -28,7 +28,8 @@ import rivo.server.catalogue.TitlePages.TitleLine;
 import rivo.server.catalogue.TitlePages.TitlePage;
 import rivo.server.catalogue.TitleRecord.ReleaseRecord;
 import rivo.server.catalogue.TitleRecord.VariantRecord;
-import rivo.server.estate.WorkingEstate;
+import rivo.server.estate.CurrentSnapshot;
+import rivo.server.estate.Snapshot;
 import rivo.server.web.ApiException;
 
 /** The catalogue: its list, a title's page, changing one, and trying its steps on a device. */
@@ -53,16 +54,13 @@ class TitlesApi {
     private final Catalogue catalogue;
     private final TitlePages pages;
     private final TitleFiles titleFiles;
-    private final FixedChoices fixed;
-    private final WorkingEstate working;
+    private final CurrentSnapshot current;
 
-    TitlesApi(Catalogue catalogue, TitlePages pages, TitleFiles titleFiles, FixedChoices fixed,
-            WorkingEstate working) {
+    TitlesApi(Catalogue catalogue, TitlePages pages, TitleFiles titleFiles, CurrentSnapshot current) {
         this.catalogue = catalogue;
         this.pages = pages;
         this.titleFiles = titleFiles;
-        this.fixed = fixed;
-        this.working = working;
+        this.current = current;
     }
 
     @GetMapping
@@ -85,7 +83,7 @@ class TitlesApi {
     /** The whole title as one file, which another catalogue takes. */
     @GetMapping("/{id}/export")
     void export(@PathVariable String id, HttpServletResponse response) throws IOException {
-        titleFiles.files(catalogue.record(id));
+        titleFiles.files(catalogue.now().record(id));
         response.setContentType("application/zip");
         response.setHeader(HttpHeaders.CONTENT_DISPOSITION, ContentDisposition.attachment().filename(id + ".zip").build()
                 .toString());
@@ -96,14 +94,14 @@ class TitlesApi {
     @PostMapping("/{id}/rehearsal")
     Effects rehearse(@PathVariable String id, @RequestBody Change change) {
         sameId(id, change.record());
-        Resolver before = working.resolver();
-        return Effects.of(before, TitleRecordChecks.check(before.estate(), change.record()));
+        Snapshot before = current.now();
+        return Effects.of(before, before.with(TitleRecordChecks.check(before.estate(), change.record())));
     }
 
     /** The devices that no variant of the release fits. @param limit at most 1,000 */
     @GetMapping("/{id}/misfits")
     Misfits misfits(@PathVariable String id, @RequestParam String version, @RequestParam(defaultValue = "200") int limit) {
-        return pages.misfits(catalogue.record(id), version, Math.max(0, Math.min(limit, 1000)));
+        return pages.misfits(catalogue.now().record(id), version, Math.max(0, Math.min(limit, 1000)));
     }
 
     private static void sameId(String id, @Nullable TitleRecord record) {
@@ -120,12 +118,13 @@ class TitlesApi {
     @GetMapping("/{id}/trial")
     Tried tried(@PathVariable String id, @RequestParam String version, @RequestParam String variant,
             @RequestParam String program, @RequestParam String device) {
-        Resolver resolver = working.resolver();
+        Snapshot now = current.now();
+        Resolver resolver = now.resolver();
         Device on = resolver.estate().devices().all().stream()
                 .filter(d -> d.id().equals(device) || d.name().equalsIgnoreCase(device)).findFirst()
                 .orElseThrow(() -> ApiException.notFound("unknown-device", "There is no device " + device
                         + "; type the name of one."));
-        VariantRecord found = variant(catalogue.record(id), version, variant);
+        VariantRecord found = variant(now.get(Titles.PART).record(id), version, variant);
         List<Step> steps = switch (program) {
             case "install" -> found.install();
             case "remove" -> found.remove();
@@ -134,7 +133,7 @@ class TitlesApi {
         };
         List<TriedStep> tried = new ArrayList<>();
         boolean stopped = false;
-        for (Job.Step step : new StepsOnDevice(resolver, on, chosen(resolver, on, id, version)).of(steps, found.asPerson())) {
+        for (Job.Step step : new StepsOnDevice(resolver, on, chosen(now, on, id, version)).of(steps, found.asPerson())) {
             String state = stopped ? "not-reached" : step.skipped() != null ? "skipped" : step.stops() != null ? "stops" : "runs";
             tried.add(new TriedStep(step.text(), step.command(), state, step.skipped() != null ? step.skipped() : step.stops()));
             stopped |= "stops".equals(state) && !step.goesOn();
@@ -146,11 +145,11 @@ class TitlesApi {
     }
 
     /** As it would be there: by the assignment that decides now, if one does. */
-    private Chosen chosen(Resolver resolver, Device on, String title, String version) {
-        ReleaseRecord release = catalogue.release(title, Version.of(version));
-        Assignment decides = Trail.of(resolver, catalogue.title(title), resolver.estate().devices().position(on.id()))
+    private static Chosen chosen(Snapshot now, Device on, String title, String version) {
+        ReleaseRecord release = now.get(Titles.PART).release(title, Version.of(version));
+        Assignment decides = Trail.of(now.resolver(), Titles.title(now, title), now.estate().devices().position(on.id()))
                 .decision().map(Decision::winner).orElse(null);
-        return release == null ? Chosen.NOTHING : fixed.on(resolver.estate(), on, title, release, decides);
+        return release == null ? Chosen.NOTHING : FixedChoices.on(now, on, title, release, decides);
     }
 
     private static VariantRecord variant(TitleRecord title, String version, String variant) {

@@ -33,7 +33,7 @@ class UnusedContent {
     @Scheduled(initialDelayString = "PT10M", fixedDelayString = "PT6H")
     void cleanUp() {
         try {
-            int deleted = contents.forgetUnused(catalogue.contents().keySet(), clock.instant(), KEPT);
+            int deleted = contents.forgetUnused(catalogue.now().contents().keySet(), clock.instant(), KEPT);
             if (deleted > 0) {
                 LOG.info("Content that no title has named for a week is deleted: {}", deleted);
             }

@@ -5,15 +5,19 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Set;
 import org.springframework.stereotype.Component;
-import rivo.core.estate.Intent;
+import rivo.core.estate.Assignment;
+import rivo.core.estate.AssignmentState;
 import rivo.core.estate.Problem;
-import rivo.core.rehearse.Rehearsal;
-import rivo.server.catalogue.Catalogue;
-import rivo.server.catalogue.Kits;
+import rivo.core.estate.Subject;
+import rivo.server.assignment.AssignmentDocument;
+import rivo.server.catalogue.KitDocument;
 import rivo.server.catalogue.Licences;
 import rivo.server.catalogue.Readiness.Look;
 import rivo.server.catalogue.TitlePages;
 import rivo.server.catalogue.TitleRecord;
+import rivo.server.catalogue.Titles;
+import rivo.server.change.DraftRehearsal.Rehearsed;
+import rivo.server.estate.Snapshot;
 
 /** What the catalogue has to say of the titles that a draft would put on. */
 @Component
@@ -23,23 +27,17 @@ class Cautions {
     record Caution(String title, String titleName, String code, String sentence, String detail) {
     }
 
-    private final Catalogue catalogue;
-    private final Kits kits;
-    private final Licences licences;
     private final TitlePages pages;
 
-    Cautions(Catalogue catalogue, Kits kits, Licences licences, TitlePages pages) {
-        this.catalogue = catalogue;
-        this.kits = kits;
-        this.licences = licences;
+    Cautions(TitlePages pages) {
         this.pages = pages;
     }
 
     /** Everything that is not well with the releases that a draft would put on. */
-    List<Caution> of(List<DraftEdit> edits, Rehearsal rehearsal) {
+    List<Caution> of(Rehearsed rehearsed) {
         List<Caution> cautions = new ArrayList<>();
-        for (TitleRecord title : installed(edits, rehearsal)) {
-            for (Look look : pages.looks(title)) {
+        for (TitleRecord title : installed(rehearsed)) {
+            for (Look look : pages.looks(rehearsed.after(), title)) {
                 if (!look.well()) {
                     cautions.add(new Caution(title.id(), title.name(), look.code(), look.sentence(), look.detail()));
                 }
@@ -49,23 +47,30 @@ class Cautions {
     }
 
     /** The titles that a draft would put on although nobody has accepted their licence text. */
-    List<Problem> unaccepted(List<DraftEdit> edits, Rehearsal rehearsal) {
-        return installed(edits, rehearsal).stream().filter(licences::isMissing).map(title -> new Problem("licence-not-accepted",
-                "edits", "The licence text of " + title.name() + " has not been accepted; read and accept it on its page in the "
-                        + "catalogue, or take the title out of the draft.")).toList();
+    List<Problem> unaccepted(Rehearsed rehearsed) {
+        return installed(rehearsed).stream().filter(title -> Licences.isMissing(rehearsed.after(), title))
+                .map(title -> new Problem("licence-not-accepted", "edits", "The licence text of " + title.name()
+                        + " has not been accepted; read and accept it on its page in the catalogue, or drop the edit.")).toList();
     }
 
-    /** Those that an edit requires, alone or in a kit, and those that some device gains by it, as what another needs. */
-    private List<TitleRecord> installed(List<DraftEdit> edits, Rehearsal rehearsal) {
+    /** Those that an edited assignment installs, alone or in a kit, and those that some device gains by it, as what another needs. */
+    private static List<TitleRecord> installed(Rehearsed rehearsed) {
         Set<String> ids = new LinkedHashSet<>();
-        for (DraftEdit edit : edits) {
-            if (edit.wanted() == Intent.REQUIRED) {
-                var kit = edit.about().kit() ? kits.find(edit.about().id()) : null;
-                ids.addAll(kit != null ? kit.titles() : edit.about().kit() ? List.of() : List.of(edit.about().id()));
+        for (Edit edit : rehearsed.edits()) {
+            AssignmentDocument document = edit.kind().equals(AssignmentDocument.KIND.word())
+                    ? rehearsed.after().get(AssignmentDocument.KIND).find(edit.document()) : null;
+            Assignment assignment = document == null ? null : document.assignment();
+            if (assignment != null && assignment.state() == AssignmentState.ACTIVE && assignment.intent().installs()) {
+                ids.addAll(titles(rehearsed.after(), assignment.subject()));
             }
         }
-        rehearsal.titles().stream().filter(difference -> !difference.gains().isEmpty())
+        rehearsed.titles().stream().filter(difference -> !difference.gains().isEmpty())
                 .forEach(difference -> ids.add(difference.title().id()));
-        return catalogue.titles().stream().filter(t -> ids.contains(t.id())).toList();
+        return rehearsed.after().get(Titles.PART).all().stream().filter(t -> ids.contains(t.id())).toList();
+    }
+
+    private static List<String> titles(Snapshot snapshot, Subject subject) {
+        KitDocument kit = subject.kit() ? snapshot.get(KitDocument.KIND).find(subject.id()) : null;
+        return kit != null ? kit.titles() : subject.kit() ? List.of() : List.of(subject.id());
     }
 }

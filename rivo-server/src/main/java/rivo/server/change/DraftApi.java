@@ -1,11 +1,9 @@
 package rivo.server.change;
 
-import io.swagger.v3.oas.annotations.media.Schema;
 import java.security.Principal;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
-import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -16,23 +14,20 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
+import rivo.core.audience.Audiences;
 import rivo.core.audience.Positions;
-import rivo.core.estate.Assignment;
 import rivo.core.estate.Device;
 import rivo.core.estate.Estate;
-import rivo.core.estate.GoneReference;
-import rivo.core.estate.Kit;
-import rivo.core.estate.Ou;
 import rivo.core.estate.Problem;
 import rivo.core.estate.RefusedException;
-import rivo.core.estate.Subject;
-import rivo.core.estate.Target;
 import rivo.core.estate.Title;
 import rivo.core.rehearse.TitleDifference;
-import rivo.core.resolve.Resolver;
+import rivo.server.assignment.AssignmentDocument;
 import rivo.server.change.DraftRehearsal.Rehearsed;
-import rivo.server.estate.WorkingEstate;
+import rivo.server.estate.CurrentSnapshot;
+import rivo.server.estate.Snapshot;
 import rivo.server.web.Page;
+import tools.jackson.databind.JsonNode;
 
 /** The draft of whoever is signed in, with its rehearsal. */
 @RestController
@@ -44,20 +39,20 @@ class DraftApi {
      * @param trouble why the draft cannot be published as it is; absent when it can
      * @param cautions what is not well with the releases that it would put on
      */
-    record DraftView(List<EditView> edits, @Nullable RehearsalView rehearsal, @Nullable String trouble,
+    record DraftView(List<EditView> edits, boolean mayUndo, boolean mayRedo, @Nullable RehearsalView rehearsal, @Nullable String trouble,
             List<Cautions.Caution> cautions) {
     }
 
-    /**
-     * @param subject title:ID or kit:ID
-     * @param name of the title or kit
-     * @param was the intent of what is assigned there now; absent when nothing is
-     * @param ouName absent when the OU has gone
-     * @param choices what it fixes, by the ids of the choices
-     */
-    record EditView(String subject, String name, String ou, @Nullable String ouName,
-            @Schema(allowableValues = {"required", "uninstall", "none"}) String intent, boolean binding,
-            Map<String, String> choices, @Schema(allowableValues = {"required", "uninstall"}) @Nullable String was) {
+    /** A document as it shall be. @param revision that it was made from; 0 for a new one */
+    record DocumentEdit(long revision, JsonNode document) {
+    }
+
+    /** Opening the next wave of an assignment. */
+    record WaveOpening(String assignment) {
+    }
+
+    /** Accepting a licence text. @param text what was read, to the letter */
+    record LicenceAcceptance(String title, String text) {
     }
 
     /** @param token stands for what was looked at; publishing asks for it */
@@ -88,45 +83,91 @@ class DraftApi {
     private final DraftRehearsal rehearsals;
     private final Publishing publishing;
     private final Cautions cautions;
-    private final WorkingEstate working;
+    private final CurrentSnapshot current;
 
     DraftApi(Drafts drafts, DraftRehearsal rehearsals, Publishing publishing, Cautions cautions,
-            WorkingEstate working) {
+            CurrentSnapshot current) {
         this.drafts = drafts;
         this.rehearsals = rehearsals;
         this.publishing = publishing;
         this.cautions = cautions;
-        this.working = working;
+        this.current = current;
     }
 
     @GetMapping
     DraftView draft(Principal who) {
-        Resolver now = working.resolver();
-        Estate estate = now.estate();
-        List<DraftEdit> edits = drafts.edits(who.getName());
-        List<EditView> views = edits.stream().map(edit -> view(estate, edit)).toList();
+        Snapshot now = current.now();
+        Draft draft = Drafts.of(now, who.getName());
+        List<Edit> edits = draft.edits();
+        List<EditView> views = edits.stream().map(edit -> EditView.of(now, edit)).toList();
         if (edits.isEmpty()) {
-            return new DraftView(views, null, null, List.of());
+            return new DraftView(views, draft.mayUndo(), draft.mayRedo(), null, null, List.of());
         }
         try {
-            Rehearsed rehearsed = rehearsals.rehearse(now, edits);
-            List<Problem> unaccepted = cautions.unaccepted(edits, rehearsed.rehearsal());
-            return new DraftView(views, view(edits, rehearsed), unaccepted.isEmpty() ? null
-                    : new RefusedException(unaccepted).getMessage(), cautions.of(edits, rehearsed.rehearsal()));
+            Rehearsed rehearsed = rehearsals.rehearse(now, who.getName(), edits);
+            List<Problem> unaccepted = cautions.unaccepted(rehearsed);
+            return new DraftView(views, draft.mayUndo(), draft.mayRedo(), view(rehearsed), unaccepted.isEmpty() ? null
+                    : new RefusedException(unaccepted).getMessage(), cautions.of(rehearsed));
         } catch (RefusedException e) {
-            return new DraftView(views, null, e.getMessage(), List.of());
+            return new DraftView(views, draft.mayUndo(), draft.mayRedo(), null, e.getMessage(), List.of());
         }
     }
 
+    /** Has something else assigned to an OU. */
     @PutMapping("/edits")
-    DraftView put(@RequestBody DraftEdit edit, Principal who) {
-        drafts.put(who.getName(), edit);
+    DraftView put(@RequestBody OuAssignment wish, Principal who) {
+        drafts.put(who.getName(), wish);
         return draft(who);
     }
 
-    @DeleteMapping("/edits")
-    DraftView remove(@RequestParam String subject, @RequestParam String ou, Principal who) {
-        drafts.remove(who.getName(), subject, ou);
+    /** Puts a document in, or in place of what stands there. */
+    @PutMapping("/documents/{kind}/{id}")
+    DraftView put(@PathVariable String kind, @PathVariable String id, @RequestBody DocumentEdit edit, Principal who) {
+        drafts.put(who.getName(), DraftKinds.of(kind), id, edit.revision(), edit.document());
+        return draft(who);
+    }
+
+    /** Has a document end. */
+    @DeleteMapping("/documents/{kind}/{id}")
+    DraftView retire(@PathVariable String kind, @PathVariable String id, @RequestParam long revision, Principal who) {
+        drafts.retire(who.getName(), DraftKinds.of(kind), id, revision);
+        return draft(who);
+    }
+
+    @PostMapping("/wave-openings")
+    DraftView openWave(@RequestBody WaveOpening opening, Principal who) {
+        drafts.act(who.getName(), Act.OPEN_WAVE, AssignmentDocument.KIND.word(), opening.assignment(), null);
+        return draft(who);
+    }
+
+    @PostMapping("/licence-acceptances")
+    DraftView accept(@RequestBody LicenceAcceptance acceptance, Principal who) {
+        drafts.act(who.getName(), Act.ACCEPT, "title", acceptance.title(), acceptance.text());
+        return draft(who);
+    }
+
+    @DeleteMapping("/edits/{edit}")
+    DraftView drop(@PathVariable String edit, Principal who) {
+        drafts.drop(who.getName(), edit);
+        return draft(who);
+    }
+
+    /** Has an edit count although its document was changed since: it takes the place of what stands there now. */
+    @PostMapping("/edits/{edit}/keeping")
+    DraftView keep(@PathVariable String edit, Principal who) {
+        drafts.keep(who.getName(), edit);
+        return draft(who);
+    }
+
+    @PostMapping("/undo")
+    DraftView undo(Principal who) {
+        drafts.undo(who.getName());
+        return draft(who);
+    }
+
+    @PostMapping("/redo")
+    DraftView redo(Principal who) {
+        drafts.redo(who.getName());
         return draft(who);
     }
 
@@ -146,15 +187,17 @@ class DraftApi {
     CountedDevices counted(@PathVariable String part, @RequestParam(defaultValue = "0") int offset,
             @RequestParam(defaultValue = "200") int limit, Principal who) {
         Page page = Page.of(offset, limit, MOST_COUNTED);
-        Rehearsed rehearsal = rehearsals.rehearse(working.resolver(), drafts.edits(who.getName()));
+        Snapshot now = current.now();
+        Rehearsed rehearsal = rehearsals.rehearse(now, who.getName(), Drafts.of(now, who.getName()).edits());
         Estate estate = rehearsal.after().estate();
+        Audiences audiences = rehearsal.after().resolver().audiences();
         List<CountedDevice> all = new ArrayList<>();
         int total = 0;
         for (TitleDifference difference : rehearsal.titles()) {
             Positions devices = part(part).of(difference);
             total += devices.size();
             devices.stream().limit(page.end()).forEach(
-                    p -> all.add(counted(estate, rehearsal.after().audiences().device(p, difference.title().scope()), difference.title())));
+                    p -> all.add(counted(estate, audiences.device(p, difference.title().scope()), difference.title())));
         }
         return new CountedDevices(total, page.of(all));
     }
@@ -173,32 +216,18 @@ class DraftApi {
                 estate.ous().at(estate.ous().position(device.ou())).name(), title.id(), title.name());
     }
 
-    private static EditView view(Estate estate, DraftEdit edit) {
-        Ou ou = estate.ous().find(edit.ou());
-        GoneReference gone = estate.gone().get(Target.ou(edit.ou()));
-        String was = Edits.held(estate, edit).stream().map(Assignment::intent).findFirst().map(intent -> intent.word())
-                .orElse(null);
-        return new EditView(edit.subject(), name(estate, edit.about()), edit.ou(), ou != null ? ou.name() : gone != null ? gone.name() : null,
-                edit.intent(), edit.binding(), edit.fixes(), was);
-    }
-
-    private static String name(Estate estate, Subject about) {
-        Title title = about.kit() ? null : estate.title(about.id());
-        Kit kit = about.kit() ? estate.kits().get(about.id()) : null;
-        return title != null ? title.name() : kit != null ? kit.name() : about.id();
-    }
-
-    private RehearsalView view(List<DraftEdit> edits, Rehearsed rehearsal) {
+    private RehearsalView view(Rehearsed rehearsal) {
+        Audiences audiences = rehearsal.after().resolver().audiences();
         List<TitleRehearsalView> titles = rehearsal.titles().stream()
                 .map(d -> new TitleRehearsalView(d.title().id(), d.title().name(), d.gains().size(),
-                        d.loses().size(), d.removes().size(), d.removesPresent(rehearsal.after().audiences()).size(), d.newlyContested().size(),
+                        d.loses().size(), d.removes().size(), d.removesPresent(audiences).size(), d.newlyContested().size(),
                         d.settled().size(), rehearsals.bytes(rehearsal, d)))
                 .toList();
         return new RehearsalView(rehearsal.devices(), sum(titles, TitleRehearsalView::gains),
                 sum(titles, TitleRehearsalView::loses), sum(titles, TitleRehearsalView::removes),
                 sum(titles, TitleRehearsalView::removesPresent), sum(titles, TitleRehearsalView::newlyContested),
                 sum(titles, TitleRehearsalView::settled),
-                titles.stream().mapToLong(TitleRehearsalView::bytes).sum(), RehearsalToken.of(edits, rehearsal),
+                titles.stream().mapToLong(TitleRehearsalView::bytes).sum(), RehearsalToken.of(rehearsal),
                 titles);
     }
 

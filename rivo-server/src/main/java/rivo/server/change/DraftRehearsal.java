@@ -1,25 +1,27 @@
 package rivo.server.change;
 
+import java.time.Clock;
 import java.util.List;
+import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import rivo.core.audience.Positions;
 import rivo.core.estate.Assignment;
-import rivo.core.estate.Estate;
 import rivo.core.estate.RefusedException;
 import rivo.core.rehearse.Difference;
 import rivo.core.rehearse.Rehearsal;
 import rivo.core.rehearse.TitleDifference;
 import rivo.core.resolve.Choice;
 import rivo.core.resolve.Decision;
-import rivo.core.resolve.Resolver;
-import rivo.server.catalogue.Catalogue;
 import rivo.server.catalogue.Chosen;
 import rivo.server.catalogue.FixedChoices;
 import rivo.server.catalogue.TitleRecord.ReleaseRecord;
 import rivo.server.catalogue.TitleRecord.VariantRecord;
+import rivo.server.catalogue.Titles;
+import rivo.server.change.DraftedSnapshot.Documented;
+import rivo.server.estate.Snapshot;
 
-/** Rehearses a draft against the whole fleet. Pure reading. */
+/** Rehearses a draft against the whole fleet. Pure reading; safe for any number of threads. */
 @Component
 class DraftRehearsal {
 
@@ -38,16 +40,19 @@ class DraftRehearsal {
         }
     }
 
-    private final Catalogue catalogue;
-    private final FixedChoices fixed;
+    private final Clock clock;
 
-    DraftRehearsal(Catalogue catalogue, FixedChoices fixed) {
-        this.catalogue = catalogue;
-        this.fixed = fixed;
+    DraftRehearsal(Clock clock) {
+        this.clock = clock;
     }
 
-    /** An edited draft with what it would do, from the estate of {@code before} to that of {@code after}. */
-    record Rehearsed(Resolver before, Resolver after, Rehearsal rehearsal, Edits.Changes changes) {
+    /**
+     * A draft with what it would do.
+     *
+     * @param edits that were rehearsed
+     * @param documented what becomes of documents
+     */
+    record Rehearsed(Snapshot before, List<Edit> edits, Snapshot after, List<Documented<?>> documented, Rehearsal rehearsal) {
 
         List<TitleDifference> titles() {
             return rehearsal.titles();
@@ -57,24 +62,28 @@ class DraftRehearsal {
         int devices() {
             return after.estate().devices().size();
         }
+
+        /** Whether it would come to the very same from this snapshot. */
+        boolean holdsFor(Snapshot now, String who) {
+            return before.isSameAs(now, DraftedSnapshot.LOOKED_AT) && Drafts.of(now, who).edits().equals(edits);
+        }
     }
 
-    /** @throws RefusedException when an edit has become impossible */
-    Rehearsed rehearse(Resolver before, List<DraftEdit> edits) {
-        Estate estate = before.estate();
-        Edits.Changes changes = Edits.changes(estate, fixed::of, edits);
-        Resolver after = before.follow(estate.withAssignments(changes.assignments()));
-        return new Rehearsed(before, after, Rehearsal.of(before, after), changes);
+    /** @throws RefusedException when an edit has become impossible, or its document was changed since */
+    Rehearsed rehearse(Snapshot before, String who, List<Edit> edits) {
+        DraftedSnapshot drafted = DraftedSnapshot.of(before, edits, new DraftedSnapshot.By(who, clock.instant(), null));
+        Snapshot after = drafted.after();
+        return new Rehearsed(before, edits, after, drafted.documented(), Rehearsal.of(before.resolver(), after.resolver()));
     }
 
     /** How much the devices that gain have to fetch, in bytes. */
     long bytes(Rehearsed rehearsed, TitleDifference difference) {
-        Positions fetching = difference.fetches(rehearsed.after().audiences());
+        Positions fetching = difference.fetches(rehearsed.after().resolver().audiences());
         long bytes = 0;
         for (Difference part : difference.differences()) {
             Decision after = part.after();
             if (after != null && after.choice() != null) {
-                bytes += size(rehearsed, difference.title().id(), after.choice(), after.winner()) * part.units().and(fetching)
+                bytes += size(rehearsed.after(), difference.title().id(), after.choice(), after.winner()) * part.units().and(fetching)
                         .size();
             }
         }
@@ -82,14 +91,13 @@ class DraftRehearsal {
     }
 
     /** What one device fetches, with what the assignment fixes; what its people have fixed is left out. */
-    private long size(Rehearsed rehearsed, String title, Choice choice, @Nullable Assignment winner) {
-        ReleaseRecord release = catalogue.release(title, choice.release().version());
+    private static long size(Snapshot after, String title, Choice choice, @Nullable Assignment winner) {
+        ReleaseRecord release = after.get(Titles.PART).release(title, choice.release().version());
         VariantRecord variant = release == null ? null : release.variant(choice.variant().id());
         if (release == null || variant == null) {
             return 0;
         }
-        String id = winner == null ? "" : winner.id();
-        return Chosen.of(release, List.of(new Chosen.Fixed("", rehearsed.changes().choices().getOrDefault(id, fixed.of(id)))))
-                .bytes(variant);
+        Map<String, String> fixed = winner == null ? Map.of() : FixedChoices.of(after, winner.id());
+        return Chosen.of(release, List.of(new Chosen.Fixed("", fixed))).bytes(variant);
     }
 }

@@ -1,60 +1,79 @@
 package rivo.server.change;
 
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.concurrent.ConcurrentHashMap;
+import java.util.Objects;
+import java.util.function.BiFunction;
+import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
-import rivo.core.estate.Estate;
+import rivo.core.estate.Problem;
 import rivo.core.estate.RefusedException;
-import rivo.server.catalogue.Catalogue;
-import rivo.server.catalogue.FixedChoices;
+import rivo.server.document.Document;
+import rivo.server.document.DocumentKind;
+import rivo.server.estate.ChangeContext;
 import rivo.server.estate.ChangeWriter;
+import rivo.server.estate.CurrentSnapshot;
 import rivo.server.estate.Json;
+import rivo.server.estate.Snapshot;
+import rivo.server.estate.SnapshotPart;
 import rivo.server.live.LiveEvents;
 import rivo.server.live.Topics;
+import rivo.server.web.ApiException;
+import tools.jackson.core.JacksonException;
+import tools.jackson.databind.JsonNode;
 
-/**
- * Each administrator's draft: the edits that wait to be published. Kept in H2, so that nothing is lost with a browser;
- * held in memory for reading.
- */
+/** Each administrator's draft: the edits that wait to be published. Kept in H2, so that nothing is lost with a browser. */
 @Component
 public class Drafts {
 
-    private static final int MOST_EDITS = 500;
+    static final int MOST_EDITS = 500;
+    private static final int LONGEST_DOCUMENT = 256 * 1024;
+
+    /** The drafts that are not empty, by account. */
+    public static final SnapshotPart<Map<String, Draft>> PART = new SnapshotPart<>() {
+        @Override
+        public Map<String, Draft> read(JdbcClient db) {
+            Map<String, Draft> read = new HashMap<>();
+            db.sql("select who, draft from drafts").query(row -> {
+                read.put(row.getString("who"), Json.readWhole(row.getString("draft"), Draft.class));
+            });
+            return Map.copyOf(read);
+        }
+    };
 
     private final ChangeWriter writer;
     private final LiveEvents events;
-    private final Catalogue catalogue;
-    private final FixedChoices fixed;
-    private final Map<String, List<DraftEdit>> drafts = new ConcurrentHashMap<>();
+    private final CurrentSnapshot current;
 
-    Drafts(ChangeWriter writer, LiveEvents events, Catalogue catalogue, FixedChoices fixed, JdbcClient db) {
+    Drafts(ChangeWriter writer, LiveEvents events, CurrentSnapshot current) {
         this.writer = writer;
-        this.catalogue = catalogue;
-        this.fixed = fixed;
         this.events = events;
-        db.sql("select who, edits from drafts").query((row, n) -> drafts.put(row.getString("who"),
-                Json.readList(row.getString("edits"), DraftEdit.class))).list();
+        this.current = current;
     }
 
-    /** The edits of this administrator, the oldest first. */
-    public List<DraftEdit> edits(String who) {
-        return drafts.getOrDefault(who, List.of());
+    static Draft of(Snapshot snapshot, String who) {
+        return snapshot.get(PART).getOrDefault(who, Draft.EMPTY);
+    }
+
+    /** How many edits this administrator's draft has now. */
+    public int size(String who) {
+        return of(current.now(), who).edits().size();
     }
 
     /**
-     * The estate as it would be with this administrator's draft. Where the draft has become impossible, because an OU
-     * has gone, it is the estate as it is.
+     * The snapshot as it would be with this administrator's draft. Where the draft has become impossible, because an OU has gone or
+     * something was changed since, it is the snapshot as it is.
      */
-    public Estate after(Estate now, String who) {
-        List<DraftEdit> edits = edits(who);
+    public static Snapshot after(Snapshot now, String who) {
+        List<Edit> edits = of(now, who).edits();
         if (edits.isEmpty()) {
             return now;
         }
         try {
-            return now.withAssignments(Edits.changes(now, fixed::of, edits).assignments());
+            return DraftedSnapshot.of(now, edits, new DraftedSnapshot.By(who, now.estate().asOf(), null)).after();
         } catch (RefusedException e) {
             // The draft bar shows the same refusal, with its remedy.
             return now;
@@ -62,65 +81,135 @@ public class Drafts {
     }
 
     /**
-     * Puts an edit into the draft, in place of one for the same title or kit and OU. One that asks for what is the case
-     * already leaves the draft without it.
+     * Has something else assigned to an OU. What is the case already leaves the draft without it.
      *
      * @throws RefusedException when the title, kit or OU does not exist, a value may not be chosen, or the draft is full
      */
-    public void put(String who, DraftEdit edit) {
-        if (!edit.about().kit() && !edit.fixes().isEmpty()) {
-            FixedChoices.check(catalogue.record(edit.about().id()), edit.fixes(), "choices");
+    public void put(String who, OuAssignment wish) {
+        change(who, (now, draft) -> draft.with(AssignmentsAtOu.edits(now, draft, wish)));
+    }
+
+    /**
+     * Puts a document into the draft, in place of an edit of the same document.
+     *
+     * @param id of the document
+     * @param revision that it was made from; 0 for a new one
+     * @throws RefusedException when it is no document of its kind, makes no sense, was changed since, or the draft is full
+     */
+    void put(String who, DocumentKind<?> kind, String id, long revision, JsonNode content) {
+        String json = content.toString();
+        Document document = json.length() > LONGEST_DOCUMENT ? null : parsed(kind, json);
+        if (document == null || !document.id().equals(id)) {
+            throw new RefusedException("bad-document", kind.word() + ":" + id, document == null ? "A document has at most "
+                    + LONGEST_DOCUMENT / 1024 + " KiB; make it smaller." : "The document in the body has the id " + document.id()
+                            + ", not the one in the address.");
         }
-        change(who, (estate, edits) -> {
-            edits.removeIf(edit::sameTarget);
-            if (!Edits.isSo(estate, fixed::of, edit)) {
-                edits.add(edit);
+        edit(who, new Edit(Ids.random("e-"), Act.PUT, kind.word(), id, revision, Json.tree(document)));
+    }
+
+    private static Document parsed(DocumentKind<?> kind, String json) {
+        try {
+            return kind.parse(json);
+        } catch (JacksonException e) {
+            throw new RefusedException("bad-document", kind.word(), "This is no " + kind.word() + ": " + e.getOriginalMessage().lines()
+                    .findFirst().orElse("") + " Compare it with docs/schema/" + kind.word() + ".schema.json.");
+        }
+    }
+
+    /** Has a document end with the draft. */
+    void retire(String who, DocumentKind<?> kind, String id, long revision) {
+        edit(who, new Edit(Ids.random("e-"), Act.RETIRE, kind.word(), id, revision, null));
+    }
+
+    /** Puts an act into the draft. @param content the licence text that was read */
+    void act(String who, Act act, String kind, String document, @Nullable String content) {
+        edit(who, new Edit(Ids.random("e-"), act, kind, document, 0, content == null ? null : Json.tree(content)));
+    }
+
+    private void edit(String who, Edit edit) {
+        change(who, (now, draft) -> {
+            Draft after = draft.with(List.of(edit));
+            List<Problem> before = problems(now, who, draft);
+            List<Problem> problems = new ArrayList<>(problems(now, who, after));
+            problems.removeIf(problem -> before.contains(problem) && !problem.place().startsWith(edit.kind() + ":" + edit.document()));
+            if (!problems.isEmpty()) {
+                throw new RefusedException(problems);
             }
-            if (edits.size() > MOST_EDITS) {
-                throw new RefusedException("draft-full", "", "A draft holds at most " + MOST_EDITS
-                        + " edits. Publish it, or take some out.");
-            }
+            return after;
         });
     }
 
-    /** Takes the edit for this title or kit and OU out, if there is one. */
-    public void remove(String who, String subject, String ou) {
-        change(who, (estate, edits) -> edits.removeIf(e -> e.subject().equals(subject) && e.ou().equals(ou)));
+    private static List<Problem> problems(Snapshot now, String who, Draft draft) {
+        try {
+            DraftedSnapshot.of(now, draft.edits(), new DraftedSnapshot.By(who, now.estate().asOf(), null));
+            return List.of();
+        } catch (RefusedException e) {
+            return e.problems();
+        }
     }
 
+    /** Takes one edit out of the draft. @throws ApiException when it is not there any more */
+    void drop(String who, String edit) {
+        change(who, (now, draft) -> draft.with(List.of(found(draft, edit).dropped())));
+    }
+
+    /** Has an edit count although its document was changed since: it takes the place of what stands there now. */
+    void keep(String who, String edit) {
+        change(who, (now, draft) -> {
+            Edit mine = found(draft, edit);
+            return draft.with(List.of(mine.madeFrom(now.get(DraftKinds.of(mine.kind())).revision(mine.document()))));
+        });
+    }
+
+    private static Edit found(Draft draft, String edit) {
+        Edit found = draft.find(edit);
+        if (found == null) {
+            throw ApiException.notFound("unknown-edit", "The edit is not in the draft any more; look at the draft anew.");
+        }
+        return found;
+    }
+
+    /** Takes the last step back; nothing where there is none. */
+    void undo(String who) {
+        change(who, (now, draft) -> draft.undone());
+    }
+
+    /** Does the step again that was undone last; nothing where there is none. */
+    void redo(String who) {
+        change(who, (now, draft) -> draft.redone());
+    }
+
+    /** Takes every edit out, in one step. */
     public void clear(String who) {
-        change(who, (estate, edits) -> edits.clear());
+        change(who, (now, draft) -> draft.with(draft.edits().stream().map(Edit::dropped).toList()));
     }
 
-    /** The edits that are written, by earlier commands of this transaction too. */
-    static List<DraftEdit> written(JdbcClient db, String who) {
-        return db.sql("select edits from drafts where who = ?").params(who).query(String.class).optional()
-                .map(json -> Json.readList(json, DraftEdit.class)).orElse(List.of());
-    }
-
-    private interface Change {
-        void to(Estate estate, List<DraftEdit> edits);
-    }
-
-    private void change(String who, Change change) {
+    private void change(String who, BiFunction<Snapshot, Draft, Draft> change) {
         writer.take(context -> {
-            List<DraftEdit> edits = new ArrayList<>(written(context.db(), who));
-            List<DraftEdit> before = List.copyOf(edits);
-            change.to(context.estate(), edits);
-            context.db().sql("merge into drafts (who, edits) values (?, ?)").params(who, Json.write(edits)).update();
-            context.journal(who, "draft-edited", "draft:" + who, null, before, edits);
-            context.afterwards(() -> forgetAndTell(who, edits));
-            return edits;
+            Draft before = of(context.snapshot(), who);
+            Draft after = change.apply(context.snapshot(), before);
+            if (after.edits().size() > MOST_EDITS) {
+                throw new RefusedException("draft-full", "", "A draft holds at most " + MOST_EDITS + " edits. Publish it, or drop some.");
+            }
+            if (!after.equals(before)) {
+                become(context, who, after);
+                context.journal(who, "draft-edited", "draft:" + who, null, before.edits(), after.edits());
+                context.afterwards(() -> events.changed(Topics.draft(who)));
+            }
+            return Objects.requireNonNull(who);
         });
     }
 
-    /** Called after the draft is on disk. */
-    void forgetAndTell(String who, List<DraftEdit> edits) {
-        if (edits.isEmpty()) {
+    /** Writes a draft and puts it into the snapshot. */
+    static void become(ChangeContext context, String who, Draft draft) {
+        Map<String, Draft> drafts = new HashMap<>(context.get(PART));
+        if (draft.steps().isEmpty()) {
             drafts.remove(who);
+            context.db().sql("delete from drafts where who = ?").params(who).update();
         } else {
-            drafts.put(who, List.copyOf(edits));
+            drafts.put(who, draft);
+            context.db().sql("merge into drafts (who, draft) values (?, ?)").params(who, Json.write(draft)).update();
         }
-        events.changed(Topics.draft(who));
+        context.becomes(PART, Map.copyOf(drafts));
     }
 }

@@ -42,18 +42,18 @@ final class RehearsalToken {
     }
 
     /** 64 hexadecimal digits. */
-    static String of(List<DraftEdit> edits, Rehearsed rehearsed) {
+    static String of(Rehearsed rehearsed) {
         RehearsalToken token = new RehearsalToken(rehearsed);
-        edits.forEach(edit -> token.add(String.join(" ", edit.subject(), edit.ou(), edit.intent(), String.valueOf(edit.binding()),
-                Json.write(new TreeMap<>(edit.fixes())))));
+        rehearsed.edits().forEach(edit -> token.add(String.join(" ", edit.act().word(), edit.kind(), edit.document(),
+                String.valueOf(edit.revision()), Json.write(edit.content() == null ? "" : edit.content()))));
         rehearsed.titles().stream().filter(title -> !title.isEmpty()).sorted(Comparator.comparing(d -> d.title().id())).forEach(token::add);
         return HexFormat.of().formatHex(token.digest.digest());
     }
 
     private void add(TitleDifference title) {
         add(title.title().id());
-        add(title.differences(), rehearsed.after().audiences(), title.title().scope());
-        add(title.gone(), rehearsed.before().audiences(), title.title().scope());
+        add(title.differences(), rehearsed.after().resolver().audiences(), title.title().scope());
+        add(title.gone(), rehearsed.before().resolver().audiences(), title.title().scope());
     }
 
     private void add(List<Difference> differences, Audiences audiences, Scope scope) {

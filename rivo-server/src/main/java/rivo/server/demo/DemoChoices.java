@@ -4,7 +4,7 @@ import java.util.List;
 import rivo.server.catalogue.ChoiceKind;
 import rivo.server.catalogue.ChoiceRecord;
 import rivo.server.catalogue.ChoiceRecord.Allowed;
-import rivo.server.catalogue.KitRecord;
+import rivo.server.catalogue.KitDocument;
 
 /** What may be chosen of the demo's titles, its licence text, and its kits. */
 final class DemoChoices {
@@ -12,10 +12,10 @@ final class DemoChoices {
     /** The languages of Brookmap Studio that come as a file of their own. */
     static final List<String> LANGUAGES = List.of("cy", "de", "fr", "pl", "pt");
 
-    static final List<KitRecord> KITS = List.of(
-            new KitRecord("lab-bench", "Lab bench", "What a bench in a laboratory needs", List.of("graphkit", "siltscope",
+    static final List<KitDocument> KITS = List.of(
+            new KitDocument("lab-bench", "Lab bench", "What a bench in a laboratory needs", List.of("graphkit", "siltscope",
                     "tarnlog")),
-            new KitRecord("field-crew", "Field crew", "For those who are out on the pipes", List.of("otterlink", "brookmap",
+            new KitDocument("field-crew", "Field crew", "For those who are out on the pipes", List.of("otterlink", "brookmap",
                     "kingfisher")));
 
     private DemoChoices() {

@@ -27,7 +27,7 @@ import rivo.devices.fleet.SimulatedFleet;
 import rivo.directory.demo.DemoOrganisation;
 import rivo.server.ServerSettings;
 import rivo.server.directory.DirectoryFollower;
-import rivo.server.estate.WorkingEstate;
+import rivo.server.estate.CurrentSnapshot;
 import rivo.server.fleet.Enrolments;
 
 /**
@@ -50,19 +50,19 @@ class DemoFleet implements SmartLifecycle {
     private final ServerSettings settings;
     private final DemoSeed seed;
     private final DemoMirrors mirrors;
-    private final WorkingEstate working;
+    private final CurrentSnapshot current;
     private final Enrolments enrolments;
     private final DirectoryFollower follower;
     private volatile boolean running;
     private volatile @Nullable SimulatedFleet fleet;
 
-    DemoFleet(DemoSettings demo, ServerSettings settings, DemoSeed seed, DemoMirrors mirrors, WorkingEstate working, Enrolments enrolments,
+    DemoFleet(DemoSettings demo, ServerSettings settings, DemoSeed seed, DemoMirrors mirrors, CurrentSnapshot current, Enrolments enrolments,
             DirectoryFollower follower) {
         this.demo = demo;
         this.settings = settings;
         this.seed = seed;
         this.mirrors = mirrors;
-        this.working = working;
+        this.current = current;
         this.enrolments = enrolments;
         this.follower = follower;
     }
@@ -78,7 +78,7 @@ class DemoFleet implements SmartLifecycle {
     private void go(URI server) {
         try {
             follower.scanNow(false);
-            if (working.now().devices().size() == 0) {
+            if (current.now().estate().devices().size() == 0) {
                 LOG.warn("The demo has no devices, since its directory could not be read.");
                 return;
             }
@@ -97,7 +97,7 @@ class DemoFleet implements SmartLifecycle {
         DemoOrganisation organisation = new DemoOrganisation(demo.small());
         Set<String> enrolled = new HashSet<>(SimulatedFleet.enrolledIn(demo.folder()));
         Map<String, Device> devices = new HashMap<>();
-        Devices all = working.now().devices();
+        Devices all = current.now().estate().devices();
         for (int p = 0; p < all.size(); p++) {
             devices.put(all.at(p).name(), all.at(p));
         }

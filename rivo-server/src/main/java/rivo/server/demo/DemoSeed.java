@@ -22,6 +22,7 @@ import rivo.directory.demo.DemoOrganisation;
 import rivo.server.audience.Fences;
 import rivo.server.catalogue.Catalogue;
 import rivo.server.catalogue.Contents;
+import rivo.server.catalogue.KitDocument;
 import rivo.server.catalogue.Kits;
 import rivo.server.catalogue.Licences;
 import rivo.server.catalogue.Presence;
@@ -31,15 +32,15 @@ import rivo.server.catalogue.TitleRecord.About;
 import rivo.server.catalogue.TitleRecord.ReleaseRecord;
 import rivo.server.catalogue.TitleRecord.VariantRecord;
 import rivo.server.catalogue.TitleRecord;
-import rivo.server.change.DraftEdit;
+import rivo.server.change.OuAssignment;
 import rivo.server.change.Drafts;
 import rivo.server.change.Publishing;
 import rivo.server.demo.DemoTitles.DemoRelease;
 import rivo.server.demo.DemoTitles.DemoTitle;
 import rivo.server.estate.EstateRecords.NeedRecord;
 import rivo.server.estate.EstateRecords.ReplacementRecord;
-import rivo.server.estate.WorkingEstate;
-import rivo.server.window.MaintenanceWindow;
+import rivo.server.estate.CurrentSnapshot;
+import rivo.server.window.WindowDocument;
 import rivo.server.window.MaintenanceWindows;
 
 /** Fills a new demo with titles, fences and published changes, by the use cases that administrators use. */
@@ -59,10 +60,10 @@ class DemoSeed {
     private final Fences fences;
     private final Drafts drafts;
     private final Publishing publishing;
-    private final WorkingEstate working;
+    private final CurrentSnapshot current;
 
     DemoSeed(Catalogue catalogue, Contents contents, Kits kits, Licences licences, MaintenanceWindows windows, Fences fences, Drafts drafts, Publishing publishing,
-            WorkingEstate working) {
+            CurrentSnapshot current) {
         this.catalogue = catalogue;
         this.contents = contents;
         this.kits = kits;
@@ -71,40 +72,40 @@ class DemoSeed {
         this.fences = fences;
         this.drafts = drafts;
         this.publishing = publishing;
-        this.working = working;
+        this.current = current;
     }
 
     /** Does what an earlier start has not done yet. */
     void fill() {
         for (DemoTitle title : DemoTitles.ALL) {
-            if (catalogue.titles().stream().noneMatch(t -> t.id().equals(title.id()))) {
+            if (catalogue.now().all().stream().noneMatch(t -> t.id().equals(title.id()))) {
                 catalogue.put(WHO, record(title));
             }
         }
-        for (TitleRecord title : catalogue.titles()) {
+        for (TitleRecord title : catalogue.now().all()) {
             TitleRecord related = related(title);
             if (!related.equals(title)) {
                 catalogue.put(WHO, related);
             }
         }
-        if (working.now().ous().all().stream().noneMatch(Ou::fenced)) {
+        if (current.now().estate().ous().all().stream().noneMatch(Ou::fenced)) {
             fences.raise(WHO, List.of(ou("Laboratories"), ou("Coldwell Laboratory", "Radiology"),
                     ou("Ashby Head works", "Control room"), ou("Fenny Lock works", "Control room"),
                     ou("Upper Sedge works", "Control room"), ou("Outreach kiosks")));
         }
-        if (windows.all().isEmpty()) {
-            windows.put(WHO, new MaintenanceWindow("control-rooms", "Control rooms", "ou co \"ou=Control room\"",
+        if (MaintenanceWindows.all(current.now()).isEmpty()) {
+            windows.put(WHO, new WindowDocument("control-rooms", "Control rooms", "ou co \"ou=Control room\"",
                     List.of(DayOfWeek.TUESDAY, DayOfWeek.THURSDAY), "02:00", 45));
         }
-        if (kits.all().isEmpty()) {
+        if (current.now().get(KitDocument.KIND).size() == 0) {
             DemoChoices.KITS.forEach(kit -> kits.put(WHO, 0, kit, null));
         }
-        for (TitleRecord title : catalogue.titles()) {
-            if (licences.isMissing(title)) {
+        for (TitleRecord title : catalogue.now().all()) {
+            if (Licences.isMissing(current.now(), title)) {
                 licences.accept(WHO, title.id(), title.about().licence());
             }
         }
-        if (working.now().assignments().all().isEmpty()) {
+        if (current.now().estate().assignments().all().isEmpty()) {
             publishAll();
         }
     }
@@ -179,7 +180,7 @@ class DemoSeed {
     }
 
     private void publishAll() {
-        String root = working.now().ous().root().id();
+        String root = current.now().estate().ous().root().id();
         publish("Every device has the guard, and only the one", binding("pikeguard", "required", root),
                 binding("reedwall", "uninstall", root));
         publish("Fluxplayer has reached its end", edit("fluxplayer", "uninstall", root));
@@ -198,28 +199,28 @@ class DemoSeed {
         publish("Tools of the offices", edit("ledgerfen", "required", ou("Finance")),
                 edit("ledgerfen", "required", ou("Billing")), edit("otterlink", "required", ou("Corporate")),
                 edit("otterlink", "required", ou("Trunk mains")), edit("tarnlog", "required", ou("Contact centre")));
-        publish("Maps in Welsh for the crews of the west", new DraftEdit("title:brookmap", ou("Leakage crews"), "required",
+        publish("Maps in Welsh for the crews of the west", new OuAssignment("title:brookmap", ou("Leakage crews"), "required",
                 false, Map.of("languages", "en,cy", "parts", "viewer")));
-        publish("One kit for every bench at Coldwell", new DraftEdit("kit:lab-bench", ou("Coldwell Laboratory"), "required",
+        publish("One kit for every bench at Coldwell", new OuAssignment("kit:lab-bench", ou("Coldwell Laboratory"), "required",
                 false, null));
     }
 
-    private static DraftEdit edit(String title, String intent, String ou) {
-        return DraftEdit.title(title, ou, intent, false);
+    private static OuAssignment edit(String title, String intent, String ou) {
+        return OuAssignment.title(title, ou, intent, false);
     }
 
-    private static DraftEdit binding(String title, String intent, String ou) {
-        return DraftEdit.title(title, ou, intent, true);
+    private static OuAssignment binding(String title, String intent, String ou) {
+        return OuAssignment.title(title, ou, intent, true);
     }
 
-    private void publish(String reason, DraftEdit... edits) {
+    private void publish(String reason, OuAssignment... edits) {
         Arrays.stream(edits).forEach(edit -> drafts.put(WHO, edit));
         publishing.publish(WHO, reason, publishing.token(WHO));
     }
 
     /** The OU whose path ends with these names. */
     private String ou(String... names) {
-        Estate estate = working.now();
+        Estate estate = current.now().estate();
         List<String> wanted = List.of(names);
         for (Ou ou : estate.ous().all()) {
             List<String> path = estate.ous().path(estate.ous().position(ou.id())).stream().map(Ou::name).toList();

@@ -11,13 +11,13 @@ import rivo.core.estate.Estate;
 import rivo.core.estate.Group;
 import rivo.core.estate.Ou;
 import rivo.core.estate.Target;
-import rivo.core.estate.User;
 import rivo.directory.Differences;
 import rivo.directory.DirectoryPicture.ComputerEntry;
 import rivo.directory.DirectoryPicture.GroupEntry;
 import rivo.directory.DirectoryPicture.Identified;
 import rivo.directory.DirectoryPicture.OuEntry;
 import rivo.directory.DirectoryPicture.UserEntry;
+import rivo.server.audience.FenceDocument;
 import rivo.server.estate.ChangeContext;
 import rivo.server.estate.EstateRecords;
 
@@ -62,7 +62,7 @@ final class DirectoryEdit {
     }
 
     private List<Ou> ous(Differences<OuEntry> ous) {
-        List<Ou> put = records.ous(ids(put(ous)));
+        List<Ou> put = records.ous(ids(put(ous)), ou -> context.get(FenceDocument.KIND).find(ou) != null);
         boolean noneAreLeft = put.isEmpty() && before.ous().size() == ous.gone().size();
         return noneAreLeft ? List.of(EstateRecords.NO_DIRECTORY_YET) : put;
     }

@@ -14,14 +14,14 @@ public final class ChangeContext {
     private final JdbcClient db;
     private final JdbcTemplate batches;
     private final Instant now;
-    private Estate estate;
+    private Snapshot snapshot;
     private final List<Runnable> afterwards = new ArrayList<>();
 
-    ChangeContext(JdbcClient db, JdbcTemplate batches, Instant now, Estate estate) {
+    ChangeContext(JdbcClient db, JdbcTemplate batches, Instant now, Snapshot snapshot) {
         this.db = db;
         this.batches = batches;
         this.now = now;
-        this.estate = estate;
+        this.snapshot = snapshot;
     }
 
     public JdbcClient db() {
@@ -40,17 +40,35 @@ public final class ChangeContext {
         return now;
     }
 
-    /** The estate as it is, with what this command has changed so far. */
+    /** Everything as it is, with what this command and those before it in this transaction have changed so far. */
+    public Snapshot snapshot() {
+        return snapshot;
+    }
+
     public Estate estate() {
-        return estate;
+        return snapshot.estate();
+    }
+
+    public <T> T get(SnapshotPart<T> part) {
+        return snapshot.get(part);
     }
 
     /** Says how the estate is once this command is on disk. */
     public void becomes(Estate next) {
-        estate = next;
+        snapshot = snapshot.with(next);
     }
 
-    /** Done after the change is on disk and in the working estate: memory besides the estate, and events. */
+    /** Says what a part holds once this command is on disk. */
+    public <T> void becomes(SnapshotPart<T> part, T value) {
+        snapshot = snapshot.with(part, value);
+    }
+
+    /** Says how everything is once this command is on disk. */
+    public void becomes(Snapshot next) {
+        snapshot = next;
+    }
+
+    /** Done after the change is on disk and in the current snapshot: events. */
     public void afterwards(Runnable what) {
         afterwards.add(what);
     }
@@ -60,7 +78,7 @@ public final class ChangeContext {
     }
 
     /**
-     * Appends to the journal.
+     * Appends to the journal: the whole of what is new or has gone, and of what is both before and after the difference alone.
      *
      * @param who an account, or {@code device NAME}, or {@code directory}
      * @param before null when there was nothing
@@ -68,10 +86,16 @@ public final class ChangeContext {
      */
     public void journal(String who, String kind, String subject, @Nullable String why, @Nullable Object before,
             @Nullable Object after) {
+        JournalDifference difference = before == null || after == null ? null
+                : JournalDifference.between(Json.tree(before), Json.tree(after));
         db.sql("insert into journal (at, who, kind, subject, why, before_value, after_value) "
                 + "values (?, ?, ?, ?, ?, ?, ?)")
-                .params(Rows.at(now), who, kind, subject, why, before == null ? null : Json.write(before),
-                        after == null ? null : Json.write(after))
+                .params(Rows.at(now), who, kind, subject, why, text(difference == null ? before : difference.before()),
+                        text(difference == null ? after : difference.after()))
                 .update();
+    }
+
+    private static @Nullable String text(@Nullable Object value) {
+        return value == null ? null : Json.write(value);
     }
 }

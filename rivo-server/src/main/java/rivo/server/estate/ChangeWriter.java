@@ -21,14 +21,13 @@ import org.springframework.stereotype.Component;
 import org.springframework.transaction.PlatformTransactionManager;
 import org.springframework.transaction.TransactionStatus;
 import org.springframework.transaction.support.TransactionTemplate;
-import rivo.core.estate.Estate;
 
 /**
  * The one way through for every change.
  *
  * <p><b>How.</b> Commands queue; a single writer thread takes those that wait together, runs each in turn within one
  * transaction (a savepoint before each, so that one that fails takes nothing with it), commits, has H2 force the file to
- * disk, puts the new working estate in place, and only then answers. So whoever got an answer finds the change there
+ * disk, puts the new snapshot in place, and only then answers. So whoever got an answer finds the change there
  * after a kill at any moment, and many small reports share one forced write.
  *
  * <p><b>Stops loudly:</b> when the transaction cannot be committed or forced, or what was written cannot be put in place, disk and
@@ -61,18 +60,18 @@ public class ChangeWriter implements HealthIndicator {
     private final JdbcClient db;
     private final JdbcTemplate batches;
     private final TransactionTemplate transaction;
-    private final WorkingEstate working;
+    private final CurrentSnapshot current;
     private final Clock clock;
     private final BlockingQueue<Waiting<?>> queue = new LinkedBlockingQueue<>(MOST_WAITING);
     private final Thread writer = new Thread(this::work, "writer");
     private volatile @Nullable String closed;
     private volatile boolean memoryIsShort;
 
-    ChangeWriter(JdbcClient db, JdbcTemplate batches, PlatformTransactionManager transactions, WorkingEstate working, Clock clock) {
+    ChangeWriter(JdbcClient db, JdbcTemplate batches, PlatformTransactionManager transactions, CurrentSnapshot current, Clock clock) {
         this.db = db;
         this.batches = batches;
         this.transaction = new TransactionTemplate(transactions);
-        this.working = working;
+        this.current = current;
         this.clock = clock;
         writer.start();
     }
@@ -125,14 +124,14 @@ public class ChangeWriter implements HealthIndicator {
 
     private void write(List<Waiting<?>> together) {
         List<Ran> ran = new ArrayList<>();
-        Estate[] next = {working.now()};
+        Snapshot[] next = {current.now()};
         transaction.executeWithoutResult(status -> {
             for (Waiting<?> waiting : together) {
                 next[0] = run(waiting, status, next[0], ran);
             }
         });
         db.sql("checkpoint sync").update();
-        working.become(next[0]);
+        current.become(next[0]);
         for (Ran one : ran) {
             one.afterwards().forEach(ChangeWriter::quietly);
             one.answer().run();
@@ -148,15 +147,15 @@ public class ChangeWriter implements HealthIndicator {
         LOG.error("The writer stops: a change could not be made durable", e);
     }
 
-    /** Runs one command; gives the estate after it. */
-    private <T> Estate run(Waiting<T> waiting, TransactionStatus status, Estate before, List<Ran> ran) {
+    /** Runs one command; gives the snapshot after it. */
+    private <T> Snapshot run(Waiting<T> waiting, TransactionStatus status, Snapshot before, List<Ran> ran) {
         Object savepoint = status.createSavepoint();
         try {
             ChangeContext context = new ChangeContext(db, batches, clock.instant().truncatedTo(ON_DISK), before);
             T result = waiting.command().run(context);
             status.releaseSavepoint(savepoint);
             ran.add(new Ran(() -> waiting.answer().complete(result), context.afterwards()));
-            return context.estate();
+            return context.snapshot();
         } catch (RuntimeException | StackOverflowError | AssertionError | LinkageError e) {
             status.rollbackToSavepoint(savepoint);
             waiting.answer().completeExceptionally(e);

@@ -1,9 +1,9 @@
 package rivo.server.estate;
 
 /**
- * One change. It checks, writes its rows and says how the estate is afterwards, all through the context; it is carried
- * out on the writer's thread, inside a transaction. What other memory holds is older than what earlier commands of the same
- * transaction have written: whoever builds on a row reads it through the context.
+ * One change. It checks, writes its rows and says what the snapshot holds afterwards, all through the context; it is carried out on the
+ * writer's thread, inside a transaction. {@link CurrentSnapshot} is older than what earlier commands of the same transaction have done:
+ * whoever builds on something takes it from the context.
  *
  * @param <T> what whoever asked gets back
  */

@@ -7,7 +7,6 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.HashSet;
-import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
@@ -16,9 +15,6 @@ import java.util.Set;
 import java.util.function.Predicate;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
-import org.springframework.stereotype.Component;
-import rivo.core.estate.Assignment;
-import rivo.core.estate.AssignmentState;
 import rivo.core.estate.Device;
 import rivo.core.estate.Estate;
 import rivo.core.estate.EstateParts;
@@ -26,25 +22,16 @@ import rivo.core.estate.Facts;
 import rivo.core.estate.GoneReference;
 import rivo.core.estate.Group;
 import rivo.core.estate.Installed;
-import rivo.core.estate.Intent;
-import rivo.core.estate.Kit;
 import rivo.core.estate.Need;
 import rivo.core.estate.Ou;
 import rivo.core.estate.Present;
-import rivo.core.estate.Release;
-import rivo.core.estate.ReleaseState;
 import rivo.core.estate.Replacement;
-import rivo.core.estate.Scope;
-import rivo.core.estate.Subject;
 import rivo.core.estate.Target;
-import rivo.core.estate.Title;
 import rivo.core.estate.User;
-import rivo.core.estate.Variant;
 import rivo.core.estate.Version;
 import tools.jackson.core.type.TypeReference;
 
-/** Reads the estate from H2: all of it once at the start, and single things when the directory has changed. */
-@Component
+/** Reads the directory and what devices have reported from H2: all of it once at the start, and single things when it has changed. */
 public class EstateRecords {
 
     /** Stands in as the root until the directory has been read for the first time. */
@@ -59,25 +46,28 @@ public class EstateRecords {
         this.db = db;
     }
 
-    /** @param asOf the instant that the estate is to describe: now */
-    public Estate read(Instant asOf) {
-        List<Ou> ous = ous(null);
+    /**
+     * All of the directory, with what devices have reported, as parts of an estate.
+     *
+     * @param asOf the instant that the estate is to describe: now
+     * @param isFenced whether there is a fence around an OU
+     */
+    public EstateParts directory(Instant asOf, Predicate<String> isFenced) {
+        List<Ou> ous = ous(null, isFenced);
         List<Device> devices = devices(null);
         List<User> users = users(null);
         Set<Target> there = new HashSet<>();
         devices.forEach(device -> there.add(Target.device(device.id())));
         users.forEach(user -> there.add(Target.user(user.id())));
         db.sql("select id from directory_groups").query(String.class).list().forEach(group -> there.add(Target.group(group)));
-        return Estate.of(EstateParts.none(asOf).withOus(ous.isEmpty() ? List.of(NO_DIRECTORY_YET) : ous).withUsers(users)
-                .withDevices(devices).withGroups(groups(null, there::contains)).withTitles(titles()).withKits(kits())
-                .withAssignments(assignments()).withGone(gone()));
+        return EstateParts.none(asOf).withOus(ous.isEmpty() ? List.of(NO_DIRECTORY_YET) : ous).withUsers(users)
+                .withDevices(devices).withGroups(groups(null, there::contains)).withGone(gone());
     }
 
     /** @param only the ids of those that are read; null for all, which is the same of the others here */
-    public List<Ou> ous(@Nullable Set<String> only) {
-        return each("select id, name, dn, parent, exists(select 1 from fences f where f.ou = ous.id) fenced from ous where true", "id", only,
-                row -> new Ou(row.getString("id"), row.getString("name"), row.getString("dn"), row.getString("parent"),
-                        row.getBoolean("fenced")));
+    public List<Ou> ous(@Nullable Set<String> only, Predicate<String> isFenced) {
+        return each("select id, name, dn, parent from ous where true", "id", only, row -> new Ou(row.getString("id"), row.getString("name"),
+                row.getString("dn"), row.getString("parent"), isFenced.test(row.getString("id"))));
     }
 
     private interface OfRow<T> {
@@ -214,49 +204,4 @@ public class EstateRecords {
         }
     }
 
-    private List<Title> titles() {
-        Map<String, List<Variant>> variants = new HashMap<>();
-        db.sql("select title, version, id, fits from variants order by title, version, place").query((row, n) -> variants
-                .computeIfAbsent(row.getString("title") + " " + row.getString("version"), k -> new ArrayList<>())
-                .add(new Variant(row.getString("id"), row.getString("fits")))).list();
-        Map<String, List<Release>> releases = new HashMap<>();
-        db.sql("select title, version, state, needs, replaces from releases").query((row, n) -> {
-            String title = row.getString("title");
-            String version = row.getString("version");
-            Release release = new Release(Version.of(version), ReleaseState.valueOf(row.getString("state")),
-                    Json.readList(row.getString("needs"), NeedRecord.class).stream().map(NeedRecord::need).toList(),
-                    Json.readList(row.getString("replaces"), ReplacementRecord.class).stream()
-                            .map(ReplacementRecord::replacement).toList(),
-                    variants.getOrDefault(title + " " + version, List.of()));
-            return releases.computeIfAbsent(title, t -> new ArrayList<>()).add(release);
-        }).list();
-        return db.sql("select id, name, seats, conflicts_with from titles order by place").query((row, n) -> new Title(
-                row.getString("id"), row.getString("name"), Scope.DEVICE, row.getObject("seats", Integer.class),
-                Json.readList(row.getString("conflicts_with"), String.class),
-                releases.getOrDefault(row.getString("id"), List.of()))).list();
-    }
-
-    private List<Kit> kits() {
-        Map<String, List<String>> titles = grouped("select kit, title from kit_titles order by kit, place");
-        return db.sql("select id, name from kits order by place").query((row, n) -> new Kit(row.getString("id"),
-                row.getString("name"), titles.getOrDefault(row.getString("id"), List.of()))).list();
-    }
-
-    private List<Assignment> assignments() {
-        Map<String, List<String>> ous = grouped("select assignment, ou from assignment_ous order by assignment, ou");
-        return db.sql("select * from assignments").query((row, n) -> Assignment.of(row.getString("id"),
-                row.getLong("seq"), row.getString("kit") == null ? Subject.title(row.getString("title"))
-                        : Subject.kit(row.getString("kit")), Intent.valueOf(row.getString("intent")),
-                ous.getOrDefault(row.getString("id"), List.of()).stream().map(Target::ou).toList())
-                .withState(AssignmentState.valueOf(row.getString("state"))).withBinding(row.getBoolean("binding"))
-                .withPriority(row.getInt("priority"))).list();
-    }
-
-    /** Two columns, gathered by the first. */
-    private Map<String, List<String>> grouped(String sql) {
-        Map<String, List<String>> groups = new LinkedHashMap<>();
-        db.sql(sql).query((row, n) -> groups.computeIfAbsent(row.getString(1), k -> new ArrayList<>())
-                .add(row.getString(2))).list();
-        return groups;
-    }
 }

@@ -2,12 +2,16 @@ package rivo.server.estate;
 
 import java.util.List;
 import tools.jackson.core.type.TypeReference;
+import tools.jackson.databind.DeserializationFeature;
+import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 
 /** JSON inside records. Safe for any number of threads. */
 public final class Json {
 
     private static final JsonMapper MAPPER = new JsonMapper();
+    private static final JsonMapper STRICT = JsonMapper.builder().enable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES)
+            .disable(DeserializationFeature.FAIL_ON_NULL_FOR_PRIMITIVES).build();
 
     private Json() {
     }
@@ -18,6 +22,16 @@ public final class Json {
 
     public static <T> T read(String json, TypeReference<T> type) {
         return MAPPER.readValue(json, type);
+    }
+
+    /** The value as a tree, the same as when it is written and read again. */
+    public static JsonNode tree(Object value) {
+        return MAPPER.readTree(write(value));
+    }
+
+    /** Refuses what it does not know, so that nothing of it can be lost unseen; what is left out is as usual. */
+    public static <T> T readWhole(String json, Class<T> type) {
+        return STRICT.readValue(json, type);
     }
 
     public static <T> List<T> readList(String json, Class<T> element) {

@@ -17,6 +17,8 @@ import rivo.devices.protocol.MessageKey;
 import rivo.server.fleet.Caller.CallingDevice;
 import rivo.server.fleet.Caller.CallingMirror;
 import rivo.server.fleet.Caller.Enrolling;
+import rivo.server.estate.CurrentSnapshot;
+import rivo.server.estate.Snapshot;
 import rivo.server.mirror.Mirror;
 import rivo.server.mirror.Mirrors;
 import rivo.server.web.ApiException;
@@ -31,12 +33,12 @@ class CallerResolver implements HandlerMethodArgumentResolver, WebMvcConfigurer 
     private static final String BEARER = "Bearer ";
 
     private final Enrolments enrolments;
-    private final Mirrors mirrors;
+    private final CurrentSnapshot current;
     private final Clock clock;
 
-    CallerResolver(Enrolments enrolments, Mirrors mirrors, Clock clock) {
+    CallerResolver(Enrolments enrolments, CurrentSnapshot current, Clock clock) {
         this.enrolments = enrolments;
-        this.mirrors = mirrors;
+        this.current = current;
         this.clock = clock;
     }
 
@@ -67,7 +69,7 @@ class CallerResolver implements HandlerMethodArgumentResolver, WebMvcConfigurer 
 
     /** Its key is a bearer token (RFC 6750). */
     private CallingMirror mirror(String key) {
-        Mirror mirror = mirrors.withKey(key);
+        Mirror mirror = Mirrors.withKey(current.now(), key);
         if (mirror == null) {
             throw ApiException.refused(HttpStatus.UNAUTHORIZED, "unknown-mirror",
                     "The key is that of no mirror. Give the mirror its configuration anew.");
@@ -77,15 +79,15 @@ class CallerResolver implements HandlerMethodArgumentResolver, WebMvcConfigurer 
 
     private CallingDevice device(HttpServletRequest http) {
         SignedRequest request = signed(http);
-        MessageKey key = enrolments.key(request.keyId());
+        Snapshot snapshot = current.now();
+        MessageKey key = enrolments.key(snapshot, request.keyId());
         if (key == null || !request.isBy(key)) {
             throw ApiException.refused(HttpStatus.UNAUTHORIZED, "bad-signature",
                     "The signature is not by the key of an enrolled device. Enrol with a new token.");
         }
         DeviceAnswer.signFor(http, request.keyId(), key, request);
         request.checkTime(clock);
-        enrolments.signedWith(request.keyId());
-        return new CallingDevice(request.keyId().name());
+        return new CallingDevice(request.keyId().name(), enrolments.signedWith(snapshot, request.keyId()));
     }
 
     private static SignedRequest signed(HttpServletRequest http) {

@@ -1,7 +1,6 @@
 package rivo.server.fleet;
 
 import java.time.Instant;
-import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
@@ -21,17 +20,6 @@ record DeviceActivity(@Nullable Instant lastSeen, @Nullable Instant nextDue, Map
 
     DeviceActivity {
         jobs = Map.copyOf(jobs);
-    }
-
-    DeviceActivity seen(Instant at, Instant next) {
-        return new DeviceActivity(at, next, jobs);
-    }
-
-    /** @param at null where the instant is not known any more */
-    DeviceActivity reported(Iterable<Progress> progress, @Nullable Instant at) {
-        Map<String, Progress> newer = new LinkedHashMap<>(jobs);
-        progress.forEach(one -> newer.put(one.title(), one));
-        return new DeviceActivity(at == null ? lastSeen : at, nextDue, newer);
     }
 
     Optional<Progress> any(JobState state) {

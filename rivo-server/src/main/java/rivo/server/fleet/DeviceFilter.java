@@ -14,6 +14,7 @@ import rivo.core.resolve.Outcome;
 import rivo.core.resolve.Resolver;
 import rivo.core.resolve.TitleOutcomes;
 import rivo.core.resolve.UnitsWith;
+import rivo.server.estate.Snapshot;
 
 /**
  * Which devices a list shows; every part that is given has to hold.
@@ -27,15 +28,15 @@ record DeviceFilter(@Nullable String words, @Nullable String ou, @Nullable Strin
         @Nullable String state) {
 
     /** The positions of the devices that pass, in the order of their OUs and, within one, of their names. */
-    int[] positions(Resolver resolver, Fleet fleet) {
-        Estate estate = resolver.estate();
-        IntPredicate byOutcome = outcomes(resolver);
+    int[] positions(Snapshot snapshot, Fleet fleet) {
+        Estate estate = snapshot.estate();
+        IntPredicate byOutcome = outcomes(snapshot.resolver());
         int within = ou == null ? 0 : position(estate, ou);
         String[] wanted = words == null ? new String[0] : words.strip().toLowerCase(Locale.ROOT).split("\\s+");
         return IntStream.range(estate.devices().from(within), estate.devices().to(within))
                 .filter(byOutcome).filter(p -> {
                     Device device = estate.devices().at(p);
-                    return (state == null || DeviceRow.state(fleet.of(device.id())).equals(state))
+                    return (state == null || DeviceRow.state(fleet.of(snapshot, device.id())).equals(state))
                             && hasWords(estate, device, wanted);
                 }).boxed().sorted(byOuAndName(estate)).mapToInt(Integer::intValue).toArray();
     }

@@ -25,7 +25,6 @@ import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
 import rivo.core.estate.Device;
-import rivo.core.resolve.Resolver;
 import rivo.devices.protocol.Enrolled;
 import rivo.devices.protocol.Enrolment;
 import rivo.devices.protocol.Report;
@@ -33,7 +32,6 @@ import rivo.devices.protocol.ReportAnswer;
 import rivo.devices.protocol.Work;
 import rivo.server.ServerSettings;
 import rivo.server.catalogue.Contents;
-import rivo.server.estate.WorkingEstate;
 import rivo.server.fleet.Caller.CallingDevice;
 import rivo.server.fleet.Caller.CallingMirror;
 import rivo.server.fleet.Caller.Enrolling;
@@ -53,26 +51,22 @@ class DeviceProtocolApi {
     private final Reports reports;
     private final ReportLimits limits;
     private final Fleet fleet;
-    private final WorkOfDevice work;
     private final NamedContents named;
     private final Contents contents;
     private final Traffic traffic;
-    private final WorkingEstate working;
     private final ServerSettings settings;
     private final Clock clock;
     private final JsonMapper json;
 
-    DeviceProtocolApi(Enrolments enrolments, Reports reports, ReportLimits limits, Fleet fleet, WorkOfDevice work, NamedContents named,
-            Contents contents, Traffic traffic, WorkingEstate working, ServerSettings settings, Clock clock, JsonMapper json) {
+    DeviceProtocolApi(Enrolments enrolments, Reports reports, ReportLimits limits, Fleet fleet, NamedContents named,
+            Contents contents, Traffic traffic, ServerSettings settings, Clock clock, JsonMapper json) {
         this.enrolments = enrolments;
         this.reports = reports;
         this.limits = limits;
         this.fleet = fleet;
-        this.work = work;
         this.named = named;
         this.contents = contents;
         this.traffic = traffic;
-        this.working = working;
         this.settings = settings;
         this.clock = clock;
         this.json = json;
@@ -91,12 +85,11 @@ class DeviceProtocolApi {
     ResponseEntity<byte[]> callIn(CallingDevice caller,
             @RequestHeader(name = "If-None-Match", required = false) @Nullable String held,
             @RequestHeader(name = "Rivo-Next-Call-In", required = false) @Nullable Long nextIn) {
-        Resolver resolver = working.resolver();
-        Device device = device(resolver, caller);
-        fleet.seen(device.id(), clock.instant(), next(nextIn));
-        Work told = work.of(resolver, device);
+        Device device = device(caller);
+        fleet.calledIn(device.id(), clock.instant(), next(nextIn));
+        Work told = WorkOfDevice.of(caller.snapshot(), device);
         named.told(device.id(), told);
-        byte[] body = json.writeValueAsBytes(told.withServerKey(enrolments.newServerKey(device.id())));
+        byte[] body = json.writeValueAsBytes(told.withServerKey(enrolments.newServerKey(caller.snapshot(), device.id())));
         String etag = etag(body);
         CacheControl untilNext = CacheControl.maxAge(settings.callInEvery()).cachePrivate();
         if (etag.equals(held)) {
@@ -106,8 +99,8 @@ class DeviceProtocolApi {
                 .body(body);
     }
 
-    private static Device device(Resolver resolver, CallingDevice caller) {
-        Device device = resolver.estate().devices().find(caller.id());
+    private static Device device(CallingDevice caller) {
+        Device device = caller.snapshot().estate().devices().find(caller.id());
         if (device == null) {
             throw Fleet.gone();
         }
@@ -153,9 +146,8 @@ class DeviceProtocolApi {
     }
 
     private boolean isOfItsWork(CallingDevice caller, String sha256) {
-        Resolver resolver = working.resolver();
-        Device device = device(resolver, caller);
-        return named.has(device.id(), sha256, () -> work.of(resolver, device));
+        Device device = device(caller);
+        return named.has(device.id(), sha256, () -> WorkOfDevice.of(caller.snapshot(), device));
     }
 
     /** How many bytes a request asks for; a range that cannot be read or given asks for none. */

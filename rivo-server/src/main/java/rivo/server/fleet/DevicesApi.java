@@ -21,8 +21,8 @@ import org.springframework.web.bind.annotation.RestController;
 import rivo.core.estate.Device;
 import rivo.core.estate.Estate;
 import rivo.core.estate.Ou;
-import rivo.core.resolve.Resolver;
-import rivo.server.estate.WorkingEstate;
+import rivo.server.estate.CurrentSnapshot;
+import rivo.server.estate.Snapshot;
 import rivo.server.web.Page;
 
 /** The devices: the list, and one device. */
@@ -53,13 +53,13 @@ class DevicesApi {
             List<DeviceStanding.DeviceTitle> lines) {
     }
 
-    private final WorkingEstate working;
+    private final CurrentSnapshot current;
     private final Fleet fleet;
     private final Enrolments enrolments;
     private final TitleOnDevice titleOnDevice;
 
-    DevicesApi(WorkingEstate working, Fleet fleet, Enrolments enrolments, TitleOnDevice titleOnDevice) {
-        this.working = working;
+    DevicesApi(CurrentSnapshot current, Fleet fleet, Enrolments enrolments, TitleOnDevice titleOnDevice) {
+        this.current = current;
         this.fleet = fleet;
         this.enrolments = enrolments;
         this.titleOnDevice = titleOnDevice;
@@ -71,47 +71,49 @@ class DevicesApi {
             @RequestParam @Nullable String state, @RequestParam(defaultValue = "0") int offset,
             @RequestParam(defaultValue = "100") int limit) {
         Page page = Page.of(offset, limit, MOST_ROWS);
-        Resolver resolver = working.resolver();
-        Estate estate = resolver.estate();
-        int[] positions = new DeviceFilter(q, ou, title, outcome, state).positions(resolver, fleet);
+        Snapshot now = current.now();
+        Estate estate = now.estate();
+        int[] positions = new DeviceFilter(q, ou, title, outcome, state).positions(now, fleet);
         List<DeviceRow> rows = Arrays.stream(positions).skip(page.offset()).limit(page.limit()).mapToObj(p -> {
                     Device device = estate.devices().at(p);
-                    return DeviceRow.of(estate, device, fleet.of(device.id()));
+                    return DeviceRow.of(estate, device, fleet.of(now, device.id()));
                 }).toList();
         return new DeviceRows(positions.length, rows);
     }
 
     @GetMapping("/api/fleet")
     FleetCounts counts() {
-        Estate estate = working.now();
+        Snapshot now = current.now();
+        Estate estate = now.estate();
         Map<String, Integer> states = new TreeMap<>();
         for (int p = 0; p < estate.devices().size(); p++) {
-            states.merge(DeviceRow.state(fleet.of(estate.devices().at(p).id())), 1, Integer::sum);
+            states.merge(DeviceRow.state(fleet.of(now, estate.devices().at(p).id())), 1, Integer::sum);
         }
-        return new FleetCounts(estate.devices().size(), enrolments.enrolled(), states.getOrDefault("under-way", 0),
+        return new FleetCounts(estate.devices().size(), Enrolments.enrolled(now), states.getOrDefault("under-way", 0),
                 states.getOrDefault("failed", 0), states.getOrDefault("waiting", 0), states.getOrDefault("quiet", 0),
                 states.getOrDefault("never", 0));
     }
 
     @GetMapping("/api/devices/{id}")
     DeviceView device(@PathVariable String id) {
-        Resolver resolver = working.resolver();
-        Estate estate = resolver.estate();
-        Device device = fleet.device(id);
-        DeviceActivity doing = fleet.of(id);
+        Snapshot now = current.now();
+        Estate estate = now.estate();
+        Device device = Fleet.device(now, id);
+        DeviceActivity doing = fleet.of(now, id);
         List<PathPart> path = new ArrayList<>();
         for (Ou ou : estate.ous().path(estate.ous().position(device.ou()))) {
             path.add(new PathPart(ou.id(), ou.name()));
         }
         return new DeviceView(id, device.name(), path, DeviceRow.people(estate, device),
-                device.facts().asMap(), enrolments.isEnrolled(id), doing.lastSeen(), doing.nextDue(),
-                new DeviceStanding(resolver, device, doing).lines());
+                device.facts().asMap(), Enrolments.isEnrolled(now, id), doing.lastSeen(), doing.nextDue(),
+                new DeviceStanding(now.resolver(), device, doing).lines());
     }
 
     /** Why this device receives what it receives of this title, and what it is doing about it. */
     @GetMapping("/api/devices/{id}/titles/{title}")
     TitleOnDevice.DeviceTitleWhy title(@PathVariable String id, @PathVariable String title) {
-        return titleOnDevice.of(working.resolver(), fleet.device(id), title);
+        Snapshot now = current.now();
+        return titleOnDevice.of(now, Fleet.device(now, id), title);
     }
 
     /** Makes a one-time token with which this device can enrol. It is shown this once. */
@@ -124,6 +126,6 @@ class DevicesApi {
     @DeleteMapping("/api/devices/{id}/enrolment")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void revoke(@PathVariable String id, Principal who) {
-        enrolments.revoke(who.getName(), fleet.device(id).id());
+        enrolments.revoke(who.getName(), Fleet.device(current.now(), id).id());
     }
 }

@@ -4,11 +4,14 @@ import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Collection;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
 import org.jspecify.annotations.Nullable;
+import org.pcollections.HashTreePMap;
+import org.pcollections.PMap;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.http.HttpStatus;
@@ -22,15 +25,17 @@ import rivo.devices.protocol.KeyId;
 import rivo.devices.protocol.MessageKey;
 import rivo.server.estate.ChangeContext;
 import rivo.server.estate.ChangeWriter;
+import rivo.server.estate.CurrentSnapshot;
 import rivo.server.estate.Rows;
+import rivo.server.estate.Snapshot;
+import rivo.server.estate.SnapshotPart;
 import rivo.server.live.LiveEvents;
 import rivo.server.live.Topics;
 import rivo.server.web.ApiException;
 
 /**
  * Which devices are known by which public key, and the one-time tokens by which they get known. Of a token, too, only the public
- * key is kept. Public keys are held in memory as well, so that a call-in never reads H2; the keys that devices sign with are
- * derived when they are first needed. Safe for any number of threads.
+ * key is kept. The keys that devices sign with are derived when they are first needed. Safe for any number of threads.
  */
 @Component
 public class Enrolments {
@@ -46,22 +51,33 @@ public class Enrolments {
     }
 
     /** @param serverTag which of the server's keys it last signed with */
-    private record Known(String publicKey, String serverTag) {
+    record Known(String publicKey, String serverTag) {
     }
+
+    /** The known devices, by their ids. */
+    static final SnapshotPart<PMap<String, Known>> PART = new SnapshotPart<>() {
+        @Override
+        public PMap<String, Known> read(JdbcClient db) {
+            Map<String, Known> read = new HashMap<>();
+            db.sql("select device, public_key, server_tag from enrolments").query(row -> {
+                read.put(row.getString("device"), new Known(row.getString("public_key"), row.getString("server_tag")));
+            });
+            return HashTreePMap.from(read);
+        }
+    };
 
     private final ChangeWriter writer;
     private final LiveEvents events;
     private final ServerKeys serverKeys;
-    private final Map<String, Known> devices = new ConcurrentHashMap<>();
+    private final CurrentSnapshot current;
     /** By the device's public key and the server's tag: what they give never changes. */
     private final Map<KeyId, MessageKey> derived = new ConcurrentHashMap<>();
 
-    Enrolments(ChangeWriter writer, LiveEvents events, ServerKeys serverKeys, JdbcClient db) {
+    Enrolments(ChangeWriter writer, LiveEvents events, ServerKeys serverKeys, CurrentSnapshot current) {
         this.writer = writer;
         this.events = events;
         this.serverKeys = serverKeys;
-        db.sql("select device, public_key, server_tag from enrolments").query((row, n) -> devices.put(row.getString("device"),
-                new Known(row.getString("public_key"), row.getString("server_tag")))).list();
+        this.current = current;
         long behind = withEarlierKey();
         if (behind > 0) {
             LOG.info("{} devices have not called in since the server's key was changed; keep the earlier key's file until they have",
@@ -71,12 +87,12 @@ public class Enrolments {
 
     /** How many devices still sign by a key of the server that is no longer current. */
     public long withEarlierKey() {
-        return devices.values().stream().filter(known -> !known.serverTag().equals(serverKeys.currentTag())).count();
+        return current.now().get(PART).values().stream().filter(known -> !known.serverTag().equals(serverKeys.currentTag())).count();
     }
 
     /** By what the device of this id signs; null when it is not known, or the server has no such key. */
-    @Nullable MessageKey key(KeyId id) {
-        Known known = devices.get(id.name());
+    @Nullable MessageKey key(Snapshot snapshot, KeyId id) {
+        Known known = snapshot.get(PART).get(id.name());
         AgreementKey own = known == null ? null : serverKeys.tagged(id.serverTag());
         if (known == null || own == null) {
             return null;
@@ -89,31 +105,35 @@ public class Enrolments {
     }
 
     /** The server's current public key, for a device that signs by an earlier one; null for the others. */
-    @Nullable String newServerKey(String device) {
-        Known known = devices.get(device);
+    @Nullable String newServerKey(Snapshot snapshot, String device) {
+        Known known = snapshot.get(PART).get(device);
         return known == null || known.serverTag().equals(serverKeys.currentTag()) ? null : serverKeys.current().publicKey();
     }
 
-    /** Notes once that a device signs by another key of the server than before. */
-    void signedWith(KeyId id) {
-        Known known = devices.get(id.name());
+    /** Notes once that a device signs by another key of the server than before; gives the snapshot in which that is known. */
+    Snapshot signedWith(Snapshot snapshot, KeyId id) {
+        Known known = snapshot.get(PART).get(id.name());
         if (known == null || known.serverTag().equals(id.serverTag()) || !id.serverTag().equals(serverKeys.currentTag())) {
-            return;
+            return snapshot;
         }
         writer.take(context -> {
             context.db().sql("update enrolments set server_tag = ? where device = ? and public_key = ?")
                     .params(id.serverTag(), id.name(), known.publicKey()).update();
-            context.afterwards(() -> devices.replace(id.name(), known, new Known(known.publicKey(), id.serverTag())));
+            PMap<String, Known> devices = context.get(PART);
+            if (known.equals(devices.get(id.name()))) {
+                context.becomes(PART, devices.plus(id.name(), new Known(known.publicKey(), id.serverTag())));
+            }
             return id;
         });
+        return current.now();
     }
 
-    public boolean isEnrolled(String device) {
-        return devices.containsKey(device);
+    static boolean isEnrolled(Snapshot snapshot, String device) {
+        return snapshot.get(PART).containsKey(device);
     }
 
-    public int enrolled() {
-        return devices.size();
+    static int enrolled(Snapshot snapshot) {
+        return snapshot.get(PART).size();
     }
 
     /**
@@ -171,7 +191,7 @@ public class Enrolments {
             }
             if (token.usedBy() == null) {
                 enrol(context, known, device, request.keyId());
-            } else if (!isKnownBy(context.db(), known.id(), device)) {
+            } else if (!isKnownBy(context.snapshot(), known.id(), device)) {
                 throw badToken();
             }
             return new Enrolled(known.id(), known.name());
@@ -206,9 +226,9 @@ public class Enrolments {
     }
 
     /** Not when the device has enrolled anew or was revoked since. */
-    private static boolean isKnownBy(JdbcClient db, String device, String publicKey) {
-        return db.sql("select public_key from enrolments where device = ?").params(device).query(String.class).optional()
-                .filter(publicKey::equals).isPresent();
+    private static boolean isKnownBy(Snapshot snapshot, String device, String publicKey) {
+        Known known = snapshot.get(PART).get(device);
+        return known != null && known.publicKey().equals(publicKey);
     }
 
     private void enrol(ChangeContext context, Device device, String publicKey, KeyId token) {
@@ -220,7 +240,7 @@ public class Enrolments {
                 .params(device.id(), token.name()).update();
         context.db().sql("update device_reports set last_number = 0 where device = ?").params(device.id()).update();
         context.journal("device " + device.name(), "enrolled", "device:" + device.id(), null, null, null);
-        context.afterwards(() -> become(device.id(), new Known(publicKey, token.serverTag())));
+        become(context, device.id(), new Known(publicKey, token.serverTag()));
     }
 
     /**
@@ -237,13 +257,18 @@ public class Enrolments {
             }
             context.db().sql("delete from tokens where device = ?").params(device).update();
             context.journal(who, "enrolment-revoked", "device:" + device, null, null, null);
-            context.afterwards(() -> become(device, null));
+            become(context, device, null);
             return device;
         });
     }
 
-    private void become(String device, @Nullable Known known) {
-        Known before = known == null ? devices.remove(device) : devices.put(device, known);
+    private void become(ChangeContext context, String device, @Nullable Known known) {
+        PMap<String, Known> devices = context.get(PART);
+        context.becomes(PART, known == null ? devices.minus(device) : devices.plus(device, known));
+        context.afterwards(() -> forgetAndTell(device, devices.get(device), known));
+    }
+
+    private void forgetAndTell(String device, @Nullable Known before, @Nullable Known known) {
         if (before != null && (known == null || !before.publicKey().equals(known.publicKey()))) {
             derived.keySet().removeIf(id -> id.name().equals(before.publicKey()));
         }

@@ -10,6 +10,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
+import org.pcollections.HashTreePMap;
+import org.pcollections.PMap;
 import org.springframework.http.HttpStatus;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.scheduling.annotation.Scheduled;
@@ -18,59 +20,84 @@ import rivo.core.estate.Device;
 import rivo.devices.protocol.JobAction;
 import rivo.devices.protocol.JobState;
 import rivo.devices.protocol.Progress;
+import rivo.server.estate.ChangeContext;
 import rivo.server.estate.ChangeWriter;
 import rivo.server.estate.ChangesRefusedException;
 import rivo.server.estate.Rows;
-import rivo.server.estate.WorkingEstate;
+import rivo.server.estate.Snapshot;
+import rivo.server.estate.SnapshotPart;
 import rivo.server.web.ApiException;
 
 /**
- * What every device is doing, in memory: call-ins touch nothing else. Reports are in H2 before they come here; the
- * instants of call-ins are written once a minute and at the end. Safe for any number of threads.
+ * What every device is doing. What devices report is a part of the snapshot. When they were last heard of is held beside it, since a
+ * call-in changes nothing else: those instants are written once a minute and at the end. Safe for any number of threads.
  */
 @Component
 public class Fleet {
 
-    private final Map<String, DeviceActivity> doing = new ConcurrentHashMap<>();
-    private final Set<String> seenSinceWritten = ConcurrentHashMap.newKeySet();
+    /** What devices have said of their jobs: by the device's id, then by title. */
+    static final SnapshotPart<PMap<String, Map<String, Progress>>> JOBS = new SnapshotPart<>() {
+        @Override
+        public PMap<String, Map<String, Progress>> read(JdbcClient db) {
+            Map<String, Map<String, Progress>> read = new HashMap<>();
+            db.sql("select * from jobs").query(row -> {
+                read.computeIfAbsent(row.getString("device"), k -> new HashMap<>()).put(row.getString("title"), new Progress(
+                        row.getString("title"), JobAction.valueOf(row.getString("action")), row.getString("version"),
+                        JobState.valueOf(row.getString("state")), row.getInt("step"), row.getInt("steps"), row.getInt("percent"),
+                        row.getString("message"), Rows.integer(row, "exit_code"), Rows.instant(row, "at")));
+            });
+            read.replaceAll((device, jobs) -> Map.copyOf(jobs));
+            return HashTreePMap.from(read);
+        }
+    };
+
+    /** @param nextDue when it said it would call in again */
+    private record Heard(Instant at, Instant nextDue) {
+    }
+
+    private final Map<String, Heard> heard = new ConcurrentHashMap<>();
+    private final Set<String> heardSinceWritten = ConcurrentHashMap.newKeySet();
     private final ChangeWriter writer;
-    private final WorkingEstate working;
 
-    Fleet(ChangeWriter writer, WorkingEstate working, JdbcClient db) {
+    Fleet(ChangeWriter writer, JdbcClient db) {
         this.writer = writer;
-        this.working = working;
-        Map<String, List<Progress>> jobs = new HashMap<>();
-        db.sql("select * from jobs").query((row, n) -> jobs.computeIfAbsent(row.getString("device"),
-                k -> new ArrayList<>()).add(new Progress(row.getString("title"),
-                        JobAction.valueOf(row.getString("action")), row.getString("version"),
-                        JobState.valueOf(row.getString("state")), row.getInt("step"), row.getInt("steps"),
-                        row.getInt("percent"), row.getString("message"), Rows.integer(row, "exit_code"),
-                        Rows.instant(row, "at")))).list();
-        jobs.forEach((device, progress) -> doing.put(device, DeviceActivity.NOTHING.reported(progress, null)));
-        db.sql("select device, at from call_ins").query((row, n) -> {
+        db.sql("select device, at from call_ins").query(row -> {
             Instant at = Rows.instant(row, "at");
-            return doing.merge(row.getString("device"), DeviceActivity.NOTHING.seen(at, at), (d, x) -> d.seen(at, at));
-        }).list();
+            heard.put(row.getString("device"), new Heard(at, at));
+        });
     }
 
-    DeviceActivity of(String device) {
-        return doing.getOrDefault(device, DeviceActivity.NOTHING);
+    DeviceActivity of(Snapshot snapshot, String device) {
+        Heard last = heard.get(device);
+        Map<String, Progress> jobs = snapshot.get(JOBS).getOrDefault(device, Map.of());
+        return last == null ? jobs.isEmpty() ? DeviceActivity.NOTHING : new DeviceActivity(null, null, jobs)
+                : new DeviceActivity(last.at(), last.nextDue(), jobs);
     }
 
-    void seen(String device, Instant now, Duration nextIn) {
-        doing.merge(device, DeviceActivity.NOTHING.seen(now, now.plus(nextIn)), (d, x) -> d.seen(now, now.plus(nextIn)));
-        seenSinceWritten.add(device);
+    void calledIn(String device, Instant now, Duration nextIn) {
+        heard.put(device, new Heard(now, now.plus(nextIn)));
+        heardSinceWritten.add(device);
     }
 
-    /** A report counts as having been seen; when the next call-in is due stays as it was. */
-    void reported(String device, List<Progress> progress, Instant now) {
-        doing.compute(device, (id, d) -> (d == null ? DeviceActivity.NOTHING : d).reported(progress, now));
-        seenSinceWritten.add(device);
+    /** When the next call-in is due stays as it was. */
+    void reported(String device, Instant now) {
+        heard.compute(device, (id, before) -> new Heard(now, before == null ? now : before.nextDue()));
+        heardSinceWritten.add(device);
+    }
+
+    /** Puts what a device says of its jobs into the snapshot. */
+    static void put(ChangeContext context, String device, List<Progress> progress) {
+        if (!progress.isEmpty()) {
+            PMap<String, Map<String, Progress>> jobs = context.get(JOBS);
+            Map<String, Progress> newer = new HashMap<>(jobs.getOrDefault(device, Map.of()));
+            progress.forEach(one -> newer.put(one.title(), one));
+            context.becomes(JOBS, jobs.plus(device, Map.copyOf(newer)));
+        }
     }
 
     /** @throws ApiException when there is no such device */
-    public Device device(String id) {
-        Device device = working.now().devices().find(id);
+    static Device device(Snapshot snapshot, String id) {
+        Device device = snapshot.estate().devices().find(id);
         if (device == null) {
             throw unknown(id);
         }
@@ -90,11 +117,11 @@ public class Fleet {
     @Scheduled(fixedDelayString = "PT1M")
     void writeCallIns() {
         Map<String, Instant> seen = new LinkedHashMap<>();
-        for (String device : List.copyOf(seenSinceWritten)) {
-            seenSinceWritten.remove(device);
-            Instant at = of(device).lastSeen();
-            if (at != null) {
-                seen.put(device, at);
+        for (String device : List.copyOf(heardSinceWritten)) {
+            heardSinceWritten.remove(device);
+            Heard last = heard.get(device);
+            if (last != null) {
+                seen.put(device, last.at());
             }
         }
         if (!seen.isEmpty()) {

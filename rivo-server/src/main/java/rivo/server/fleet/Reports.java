@@ -1,6 +1,5 @@
 package rivo.server.fleet;
 
-import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
@@ -12,7 +11,6 @@ import java.util.TreeSet;
 import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
-import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
 import rivo.core.estate.Device;
 import rivo.core.estate.Facts;
@@ -39,8 +37,6 @@ class Reports {
     private static final int LONGEST_MESSAGE = 1000;
     /** How far a number may run ahead, so that one wrong report cannot make the server deaf to all that follow. */
     private static final long LARGEST_LEAP = 1_000_000;
-    private static final Duration KEPT = Duration.ofDays(90);
-
     private final ChangeWriter writer;
     private final Fleet fleet;
     private final LiveEvents events;
@@ -74,20 +70,21 @@ class Reports {
             List<Progress> progress = report.progress() == null ? List.of() : report.progress();
             progress.forEach(one -> write(context, deviceId, one));
             if (!newer.equals(device)) {
-                journal(context, device, newer);
+                noteChange(context, device, newer);
                 context.becomes(context.estate().withDevice(newer));
             }
+            Fleet.put(context, deviceId, progress);
             List<Report.Fetched> fetched = report.fetched() == null ? List.of() : report.fetched();
             context.afterwards(() -> {
                 fetched.forEach(traffic::fetched);
-                tell(deviceId, progress, context.now());
+                tell(deviceId, context.now());
             });
             return new ReportAnswer(true, report.number());
         });
     }
 
-    private void tell(String device, List<Progress> progress, Instant now) {
-        fleet.reported(device, progress, now);
+    private void tell(String device, Instant now) {
+        fleet.reported(device, now);
         events.changed(Topics.device(device));
         events.changed(Topics.FLEET);
     }
@@ -159,15 +156,8 @@ class Reports {
                 .update();
     }
 
-    /** What devices said of their jobs is kept for three months. */
-    @Scheduled(initialDelayString = "PT10M", fixedDelayString = "P1D")
-    void forgetOldLines() {
-        writer.take(context -> context.db().sql("delete from job_log where at < ?")
-                .params(Rows.at(context.now().minus(KEPT))).update());
-    }
-
     /** What is different, and nothing else. */
-    private static void journal(ChangeContext context, Device before, Device after) {
+    private static void noteChange(ChangeContext context, Device before, Device after) {
         Map<String, Object> was = new TreeMap<>();
         Map<String, Object> is = new TreeMap<>();
         Map<String, String> factsBefore = before.facts().asMap();
@@ -192,7 +182,8 @@ class Reports {
             }
         }
         if (!was.isEmpty() || !is.isEmpty()) {
-            context.journal("device " + after.name(), "device-reported", "device:" + after.id(), null, was, is);
+            context.db().sql("insert into device_changes (device, at, before_value, after_value) values (?, ?, ?, ?)")
+                    .params(after.id(), Rows.at(context.now()), Json.write(was), Json.write(is)).update();
         }
     }
 }

@@ -17,8 +17,9 @@ import rivo.core.resolve.Resolver;
 import rivo.devices.protocol.Job;
 import rivo.devices.protocol.JobState;
 import rivo.devices.protocol.Progress;
-import rivo.server.catalogue.Catalogue;
+import rivo.server.catalogue.Titles;
 import rivo.server.estate.Rows;
+import rivo.server.estate.Snapshot;
 import rivo.server.reach.RungView;
 import rivo.server.reach.Rungs;
 
@@ -50,28 +51,23 @@ class TitleOnDevice {
             int step, String message) {
     }
 
-    private final Catalogue catalogue;
-    private final Rungs rungs;
-    private final WorkOfDevice work;
     private final Fleet fleet;
     private final JdbcClient db;
 
-    TitleOnDevice(Catalogue catalogue, Rungs rungs, WorkOfDevice work, Fleet fleet, JdbcClient db) {
-        this.catalogue = catalogue;
-        this.rungs = rungs;
-        this.work = work;
+    TitleOnDevice(Fleet fleet, JdbcClient db) {
         this.fleet = fleet;
         this.db = db;
     }
 
-    DeviceTitleWhy of(Resolver resolver, Device device, String id) {
-        Title title = catalogue.title(id);
+    DeviceTitleWhy of(Snapshot snapshot, Device device, String id) {
+        Title title = Titles.title(snapshot, id);
+        Resolver resolver = snapshot.resolver();
         Trail trail = Trail.of(resolver, title, resolver.estate().devices().position(device.id()));
         Release chosen = trail.decision().map(Decision::release).orElse(null);
         List<LogLine> log = log(device.id(), id);
-        Job job = work.of(resolver, device).jobs().stream().filter(j -> j.title().equals(id)).findFirst().orElse(null);
+        Job job = WorkOfDevice.of(snapshot, device).jobs().stream().filter(j -> j.title().equals(id)).findFirst().orElse(null);
         return new DeviceTitleWhy(id, title.name(), chosen == null ? null : chosen.version().toString(), trail.sentence(),
-                rungs.of(resolver.estate(), trail), releases(title, chosen), steps(job, fleet.of(device.id()).jobs().get(id), log), log);
+                Rungs.of(snapshot, trail), releases(title, chosen), steps(job, fleet.of(snapshot, device.id()).jobs().get(id), log), log);
     }
 
     private static List<ReleaseView> releases(Title title, @Nullable Release chosen) {

@@ -4,7 +4,6 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
-import org.springframework.stereotype.Component;
 import rivo.core.estate.Device;
 import rivo.core.estate.Version;
 import rivo.core.plan.Action;
@@ -14,7 +13,6 @@ import rivo.devices.protocol.Job;
 import rivo.devices.protocol.JobAction;
 import rivo.devices.protocol.StepKind;
 import rivo.devices.protocol.Work;
-import rivo.server.catalogue.Catalogue;
 import rivo.server.catalogue.Chosen;
 import rivo.server.catalogue.Contents;
 import rivo.server.catalogue.FixedChoices;
@@ -22,55 +20,60 @@ import rivo.server.catalogue.StepsOnDevice;
 import rivo.server.catalogue.TitleRecord;
 import rivo.server.catalogue.TitleRecord.ReleaseRecord;
 import rivo.server.catalogue.TitleRecord.VariantRecord;
+import rivo.server.catalogue.Titles;
+import rivo.server.estate.Snapshot;
 import rivo.server.mirror.Mirrors;
 import rivo.server.window.MaintenanceWindows;
 
-/** A device's plan in the words of the device protocol, with the steps and content of the catalogue. */
-@Component
-class WorkOfDevice {
+/** A device's plan in the words of the device protocol, with the steps and content of the titles. */
+final class WorkOfDevice {
 
     private static final int FETCH_LIMIT_SECONDS = 3600;
     private static final int LOOK_LIMIT_SECONDS = 60;
 
-    private final Catalogue catalogue;
-    private final FixedChoices fixed;
-    private final Mirrors mirrors;
-    private final MaintenanceWindows windows;
-
-    WorkOfDevice(Catalogue catalogue, FixedChoices fixed, Mirrors mirrors, MaintenanceWindows windows) {
-        this.windows = windows;
-        this.mirrors = mirrors;
-        this.catalogue = catalogue;
-        this.fixed = fixed;
+    /** @param snapshot of which everything is taken */
+    static Work of(Snapshot snapshot, Device device) {
+        return new WorkOfDevice(snapshot, device).work();
     }
 
-    Work of(Resolver resolver, Device device) {
+    private final Snapshot snapshot;
+    private final Resolver resolver;
+    private final Titles titles;
+    private final Device device;
+
+    private WorkOfDevice(Snapshot snapshot, Device device) {
+        this.snapshot = snapshot;
+        this.resolver = snapshot.resolver();
+        this.titles = snapshot.get(Titles.PART);
+        this.device = device;
+    }
+
+    private Work work() {
         List<Job> jobs = new ArrayList<>();
         for (Action action : Plan.of(resolver, device).actions()) {
-            Job job = job(action, resolver, device);
+            Job job = job(action);
             if (job != null) {
                 jobs.add(job);
             }
         }
-        return new Work(jobs, catalogue.checks(), mirrors.of(resolver, device),
-                windows.of(resolver, device));
+        return new Work(jobs, titles.checks(), Mirrors.of(snapshot, device), MaintenanceWindows.of(snapshot, device));
     }
 
-    private @Nullable Job job(Action action, Resolver resolver, Device device) {
+    private @Nullable Job job(Action action) {
         return switch (action.kind()) {
-            case INSTALL -> install(action, resolver, device);
-            case REMOVE -> remove(action, resolver, device);
+            case INSTALL -> install(action);
+            case REMOVE -> remove(action);
         };
     }
 
-    private @Nullable Job install(Action action, Resolver resolver, Device device) {
+    private @Nullable Job install(Action action) {
         Version version = Objects.requireNonNull(action.version());
-        ReleaseRecord release = catalogue.release(action.title(), version);
+        ReleaseRecord release = titles.release(action.title(), version);
         VariantRecord variant = release == null ? null : release.variant(action.variant());
         if (release == null || variant == null) {
             return null;
         }
-        Chosen chosen = fixed.on(resolver.estate(), device, action.title(), release, action.assignment());
+        Chosen chosen = FixedChoices.on(snapshot, device, action.title(), release, action.assignment());
         List<Contents.Content> contents = chosen.contents(variant);
         List<Job.Step> steps = new ArrayList<>();
         if (!contents.isEmpty()) {
@@ -96,8 +99,8 @@ class WorkOfDevice {
     }
 
     /** Taken off as the version that is there says; where that is unknown, as the first that can. */
-    private @Nullable Job remove(Action action, Resolver resolver, Device device) {
-        TitleRecord title = catalogue.record(action.title());
+    private @Nullable Job remove(Action action) {
+        TitleRecord title = titles.record(action.title());
         var present = device.present(action.title());
         VariantRecord variant = present == null || present.version() == null ? null
                 : firstVariant(title, present.version());
@@ -109,9 +112,9 @@ class WorkOfDevice {
             return null;
         }
         ReleaseRecord there = present == null || present.version() == null ? null
-                : catalogue.release(action.title(), present.version());
+                : titles.release(action.title(), present.version());
         Chosen chosen = there == null ? Chosen.NOTHING
-                : fixed.on(resolver.estate(), device, action.title(), there, action.assignment());
+                : FixedChoices.on(snapshot, device, action.title(), there, action.assignment());
         List<Job.Step> steps = new ArrayList<>(new StepsOnDevice(resolver, device, chosen).of(variant.remove(),
                 variant.asPerson()));
         steps.add(Job.Step.of(StepKind.LOOK, "looking whether it is gone", null, LOOK_LIMIT_SECONDS));
@@ -125,6 +128,6 @@ class WorkOfDevice {
     }
 
     private String name(Action action) {
-        return catalogue.record(action.title()).name();
+        return titles.record(action.title()).name();
     }
 }

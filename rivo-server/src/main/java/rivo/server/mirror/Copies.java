@@ -131,7 +131,7 @@ public class Copies implements ContentPlaces {
 
     private void lookNow(Mirror mirror) {
         try {
-            for (Content content : catalogue.contents().values()) {
+            for (Content content : catalogue.now().contents().values()) {
                 lookAt(mirror, content);
             }
             standings.put(mirror.id(), new Standing(null, clock.instant()));
@@ -166,7 +166,7 @@ public class Copies implements ContentPlaces {
 
     /** Has a mirror fetch all that it lacks, in the background. */
     public void copyAll(String mirror) {
-        copy(mirror, catalogue.contents().values());
+        copy(mirror, catalogue.now().contents().values());
     }
 
     /** Has a mirror fetch these, in the background; those it holds are left out. */

@@ -6,6 +6,7 @@ import java.security.SecureRandom;
 import java.util.ArrayList;
 import java.util.Base64;
 import java.util.Collection;
+import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -22,13 +23,17 @@ import rivo.core.rule.Rule;
 import rivo.core.rule.RuleException;
 import rivo.devices.protocol.Work;
 import rivo.server.ServerSettings;
+import rivo.server.estate.ChangeContext;
 import rivo.server.estate.ChangeWriter;
+import rivo.server.estate.CurrentSnapshot;
 import rivo.server.estate.Rows;
+import rivo.server.estate.Snapshot;
+import rivo.server.estate.SnapshotPart;
 import rivo.server.live.LiveEvents;
 import rivo.server.live.Topics;
 import rivo.server.web.ApiException;
 
-/** The mirrors there are, and which of them a device asks. Held in memory; safe for any number of threads. */
+/** The mirrors there are, and which of them a device asks. Safe for any number of threads. */
 @Component
 public class Mirrors {
 
@@ -37,38 +42,52 @@ public class Mirrors {
     private static final int MOST = 500;
     private static final int KEY_BYTES = 32;
 
-    private record Kept(Mirror mirror, String key) {
+    /** @param key by this the mirror proves to the server that it may have content */
+    public record Kept(Mirror mirror, String key) {
     }
+
+    /** By id, in the order in which they were put in, which is the order in which devices ask them. */
+    public static final SnapshotPart<Map<String, Kept>> PART = new SnapshotPart<>() {
+        @Override
+        public Map<String, Kept> read(JdbcClient db) {
+            Map<String, Kept> read = new LinkedHashMap<>();
+            db.sql("select * from mirrors order by place").query(row -> {
+                read.put(row.getString("id"), new Kept(new Mirror(row.getString("id"), row.getString("name"), row.getString("address"),
+                        row.getString("fits")), row.getString("mirror_key")));
+            });
+            return Collections.unmodifiableMap(read);
+        }
+    };
 
     private final ChangeWriter writer;
     private final LiveEvents events;
     private final boolean mayBeLocal;
     private final SecureRandom random = new SecureRandom();
-    private volatile Map<String, Kept> mirrors;
+    private final CurrentSnapshot current;
 
-    Mirrors(ChangeWriter writer, LiveEvents events, ServerSettings settings, JdbcClient db) {
+    Mirrors(ChangeWriter writer, LiveEvents events, ServerSettings settings, CurrentSnapshot current) {
         this.mayBeLocal = settings.localMirrors();
         this.writer = writer;
         this.events = events;
-        Map<String, Kept> read = new LinkedHashMap<>();
-        db.sql("select * from mirrors order by place").query((row, n) -> read.put(row.getString("id"), new Kept(new Mirror(
-                row.getString("id"), row.getString("name"), row.getString("address"), row.getString("fits")),
-                row.getString("mirror_key"))) == null).list();
-        this.mirrors = read;
+        this.current = current;
     }
 
-    /** In the order in which they were put in, which is the order in which devices ask them. */
+    /** Those of this moment, in the order in which devices ask them. */
     public Collection<Mirror> all() {
-        return mirrors.values().stream().map(Kept::mirror).toList();
+        return all(current.now());
+    }
+
+    static List<Mirror> all(Snapshot snapshot) {
+        return snapshot.get(PART).values().stream().map(Kept::mirror).toList();
     }
 
     /** @throws ApiException when there is no such mirror */
     Mirror mirror(String id) {
-        return kept(id).mirror();
+        return kept(current.now(), id).mirror();
     }
 
-    private Kept kept(String id) {
-        Kept kept = mirrors.get(id);
+    private static Kept kept(Snapshot snapshot, String id) {
+        Kept kept = snapshot.get(PART).get(id);
         if (kept == null) {
             throw ApiException.notFound("unknown-mirror", "There is no mirror " + id + "; pick one from the list.");
         }
@@ -77,14 +96,14 @@ public class Mirrors {
 
     /** By this the mirror proves to the server that it may have content. */
     public String key(String id) {
-        return kept(id).key();
+        return kept(current.now(), id).key();
     }
 
     /** The mirror whose key this is; null when it is nobody's. */
-    public @Nullable Mirror withKey(String key) {
+    public static @Nullable Mirror withKey(Snapshot snapshot, String key) {
         byte[] asked = key.getBytes(StandardCharsets.UTF_8);
         Mirror found = null;
-        for (Kept kept : mirrors.values()) {
+        for (Kept kept : snapshot.get(PART).values()) {
             found = MessageDigest.isEqual(kept.key().getBytes(StandardCharsets.UTF_8), asked) ? kept.mirror() : found;
         }
         return found;
@@ -96,11 +115,12 @@ public class Mirrors {
     }
 
     /** Those that a device asks, the first to ask first. */
-    public List<Work.Mirror> of(Resolver resolver, Device device) {
+    public static List<Work.Mirror> of(Snapshot snapshot, Device device) {
         List<Work.Mirror> near = new ArrayList<>();
-        for (Kept kept : mirrors.values()) {
-            if (fits(resolver, kept.mirror(), resolver.estate().devices().position(device.id()))) {
-                near.add(new Work.Mirror(kept.mirror().id(), kept.mirror().address()));
+        int position = snapshot.estate().devices().position(device.id());
+        for (Mirror mirror : all(snapshot)) {
+            if (fits(snapshot.resolver(), mirror, position)) {
+                near.add(new Work.Mirror(mirror.id(), mirror.address()));
             }
         }
         return near;
@@ -120,14 +140,13 @@ public class Mirrors {
     public void put(String who, Mirror mirror) {
         check(mirror);
         writer.take(context -> {
+            Map<String, Kept> mirrors = context.get(PART);
             Kept before = mirrors.get(mirror.id());
             if (before == null && mirrors.size() >= MOST) {
                 throw new RefusedException("too-many", "", "There are " + MOST + " mirrors; delete one first.");
             }
-            String key = context.db().sql("select mirror_key from mirrors where id = ?").params(mirror.id()).query(String.class)
-                    .optional().orElse(null);
-            Kept after = new Kept(mirror, key == null ? newKey() : key);
-            if (key == null) {
+            Kept after = new Kept(mirror, before == null ? newKey() : before.key());
+            if (before == null) {
                 context.db().sql("insert into mirrors (id, name, address, fits, mirror_key, changed_by, changed_at) "
                         + "values (?, ?, ?, ?, ?, ?, ?)").params(mirror.id(), mirror.name(), mirror.address(), mirror.fits(),
                                 after.key(), who, Rows.at(context.now())).update();
@@ -137,7 +156,7 @@ public class Mirrors {
             }
             context.journal(who, before == null ? "mirror-added" : "mirror-changed", "mirror:" + mirror.id(), null,
                     before == null ? null : before.mirror(), mirror);
-            context.afterwards(() -> remember(mirror.id(), after));
+            become(context, mirror.id(), after);
             return mirror;
         });
     }
@@ -145,24 +164,24 @@ public class Mirrors {
     /** Devices ask it no more, and its key is worth nothing. */
     void delete(String who, String id) {
         writer.take(context -> {
-            Mirror mirror = mirror(id);
+            Mirror mirror = kept(context.snapshot(), id).mirror();
             context.db().sql("delete from mirrors where id = ?").params(id).update();
             context.db().sql("delete from mirror_traffic where mirror = ?").params(id).update();
             context.journal(who, "mirror-deleted", "mirror:" + id, null, mirror, null);
-            context.afterwards(() -> remember(id, null));
+            become(context, id, null);
             return mirror;
         });
     }
 
-    private void remember(String id, @Nullable Kept kept) {
-        Map<String, Kept> next = new LinkedHashMap<>(mirrors);
+    private void become(ChangeContext context, String id, @Nullable Kept kept) {
+        Map<String, Kept> next = new LinkedHashMap<>(context.get(PART));
         if (kept == null) {
             next.remove(id);
         } else {
             next.put(id, kept);
         }
-        mirrors = next;
-        events.changed(Topics.ESTATE);
+        context.becomes(PART, Collections.unmodifiableMap(next));
+        context.afterwards(() -> events.changed(Topics.ESTATE));
     }
 
     private String newKey() {

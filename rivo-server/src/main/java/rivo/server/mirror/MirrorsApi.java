@@ -28,7 +28,9 @@ import rivo.core.resolve.Resolver;
 import rivo.server.catalogue.Catalogue;
 import rivo.server.catalogue.Contents.Content;
 import rivo.server.catalogue.TitleRecord;
-import rivo.server.estate.WorkingEstate;
+import rivo.server.catalogue.Titles;
+import rivo.server.estate.CurrentSnapshot;
+import rivo.server.estate.Snapshot;
 import rivo.server.mirror.Copies.Copy;
 import rivo.server.mirror.Copies.State;
 import rivo.server.mirror.Traffic.Total;
@@ -77,21 +79,21 @@ class MirrorsApi {
     private final Copies copies;
     private final Traffic traffic;
     private final Catalogue catalogue;
-    private final WorkingEstate working;
+    private final CurrentSnapshot current;
 
-    MirrorsApi(Mirrors mirrors, Copies copies, Traffic traffic, Catalogue catalogue, WorkingEstate working) {
+    MirrorsApi(Mirrors mirrors, Copies copies, Traffic traffic, Catalogue catalogue, CurrentSnapshot current) {
         this.mirrors = mirrors;
         this.copies = copies;
         this.traffic = traffic;
         this.catalogue = catalogue;
-        this.working = working;
+        this.current = current;
     }
 
     @GetMapping
     MirrorsView mirrors() {
-        Resolver resolver = working.resolver();
-        Map<String, Content> contents = catalogue.contents();
-        return new MirrorsView(mirrors.all().stream().map(mirror -> line(resolver, mirror, contents)).toList(), contents.size(),
+        Snapshot now = current.now();
+        Map<String, Content> contents = now.get(Titles.PART).contents();
+        return new MirrorsView(Mirrors.all(now).stream().map(mirror -> line(now.resolver(), mirror, contents)).toList(), contents.size(),
                 contents.values().stream().mapToLong(Content::size).sum(), traffic.of(null).fetchedBytes());
     }
 
@@ -115,7 +117,7 @@ class MirrorsApi {
     List<MirrorContent> contents(@PathVariable String id) {
         mirrors.mirror(id);
         List<MirrorContent> lines = new ArrayList<>();
-        for (TitleRecord title : catalogue.titles()) {
+        for (TitleRecord title : catalogue.now().all()) {
             for (TitleRecord.ReleaseRecord release : title.releases()) {
                 release.variants().stream().flatMap(v -> v.contents().stream()).distinct().forEach(content -> {
                     Copy copy = copies.of(id, content.sha256());
@@ -161,7 +163,7 @@ class MirrorsApi {
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void copy(@PathVariable String id, @RequestBody CopyWish wish) {
         mirrors.mirror(id);
-        copies.copy(id, catalogue.contents().values().stream()
+        copies.copy(id, catalogue.now().contents().values().stream()
                 .filter(c -> wish.sha256() == null || wish.sha256().contains(c.sha256())).toList());
     }
 
@@ -176,7 +178,7 @@ class MirrorsApi {
     @PostMapping("/copies")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void copyEverywhere(@RequestParam String title, @RequestParam String version) {
-        List<Content> contents = catalogue.record(title).releases().stream().filter(r -> r.version().equals(version))
+        List<Content> contents = catalogue.now().record(title).releases().stream().filter(r -> r.version().equals(version))
                 .flatMap(r -> r.variants().stream()).flatMap(v -> v.contents().stream()).toList();
         mirrors.all().forEach(mirror -> copies.copy(mirror.id(), contents));
     }

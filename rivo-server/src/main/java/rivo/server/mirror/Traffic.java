@@ -66,7 +66,7 @@ public class Traffic {
 
     /** A device has fetched something. What names no mirror or no content of ours counts for nothing. */
     public void fetched(Report.Fetched fetched) {
-        Content content = catalogue.contents().get(fetched.sha256());
+        Content content = catalogue.now().contents().get(fetched.sha256());
         boolean known = fetched.mirror() == null || mirrors.all().stream().anyMatch(m -> m.id().equals(fetched.mirror()));
         if (known && content != null) {
             count(new Of(fetched.mirror() == null ? SERVER : fetched.mirror(), fetched.sha256()),

@@ -11,7 +11,7 @@ import rivo.core.estate.Group;
 import rivo.core.estate.Target;
 import rivo.directory.DistinguishedNames;
 import rivo.server.ServerSettings;
-import rivo.server.estate.WorkingEstate;
+import rivo.server.estate.CurrentSnapshot;
 
 /**
  * Who may: the people of one group of the directory whose accounts are enabled, directly or through other groups. Asked at each
@@ -26,13 +26,13 @@ class Administrators {
     }
 
     private final @Nullable String configured;
-    private final WorkingEstate working;
+    private final CurrentSnapshot current;
     private final JdbcClient db;
     private volatile @Nullable Looked looked;
 
-    Administrators(ServerSettings settings, WorkingEstate working, JdbcClient db) {
+    Administrators(ServerSettings settings, CurrentSnapshot current, JdbcClient db) {
         this.configured = settings.directory() == null ? null : settings.directory().administrators();
-        this.working = working;
+        this.current = current;
         this.db = db;
         if (configured != null && !isUnambiguous(configured)) {
             throw new IllegalStateException("The administrators' group is given as “" + configured + "”, which several groups could be "
@@ -47,7 +47,7 @@ class Administrators {
 
     /** Whether the person of this id may work here, as the directory was when it was last read. */
     boolean hold(String person) {
-        Audiences audiences = working.resolver().audiences();
+        Audiences audiences = current.now().resolver().audiences();
         Looked now = look(audiences.estate().groups());
         return now.group() != null && !now.disabled().contains(person) && audiences.estate().users().find(person) != null
                 && !audiences.chain(now.group(), Target.user(person)).isEmpty();

@@ -6,7 +6,7 @@ import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Component;
 import rivo.core.estate.User;
 import rivo.server.directory.DirectoryFollower;
-import rivo.server.estate.WorkingEstate;
+import rivo.server.estate.CurrentSnapshot;
 import rivo.server.web.ApiException;
 
 /** Signing in: the directory checks the password, membership in the administrators' group says who may. */
@@ -19,13 +19,13 @@ class SignIn {
     private final DirectoryFollower follower;
     private final Administrators administrators;
     private final SignInLimit limit;
-    private final WorkingEstate working;
+    private final CurrentSnapshot current;
 
-    SignIn(DirectoryFollower follower, Administrators administrators, SignInLimit limit, WorkingEstate working) {
+    SignIn(DirectoryFollower follower, Administrators administrators, SignInLimit limit, CurrentSnapshot current) {
         this.follower = follower;
         this.administrators = administrators;
         this.limit = limit;
-        this.working = working;
+        this.current = current;
     }
 
     /**
@@ -44,7 +44,7 @@ class SignIn {
             throw wrong();
         }
         tried.wasRight();
-        @Nullable User person = working.now().users().find(id.get());
+        @Nullable User person = current.now().estate().users().find(id.get());
         if (person == null) {
             throw ApiException.refused(HttpStatus.FORBIDDEN, "not-read-yet",
                     "The directory knows you, but Rivo has not read your entry yet. Try again in a moment.");

@@ -22,10 +22,11 @@ import rivo.core.explain.Rung;
 import rivo.core.explain.Trail;
 import rivo.core.resolve.Resolver;
 import rivo.core.resolve.TitleOutcomes;
-import rivo.server.catalogue.Catalogue;
 import rivo.server.catalogue.FixedChoices;
+import rivo.server.catalogue.Titles;
 import rivo.server.change.Drafts;
-import rivo.server.estate.WorkingEstate;
+import rivo.server.estate.CurrentSnapshot;
+import rivo.server.estate.Snapshot;
 import rivo.server.web.ApiException;
 
 /** The map of one title's outcomes, as it is and as the draft would make it. */
@@ -73,34 +74,30 @@ class ReachApi {
             OutcomeCounts counts, @Nullable OutcomeCounts after, String sentence, List<RungView> rungs) {
     }
 
-    private final WorkingEstate working;
-    private final Catalogue catalogue;
-    private final Drafts drafts;
-    private final FixedChoices fixed;
-    private final Rungs rungs;
+    private final CurrentSnapshot current;
 
-    ReachApi(WorkingEstate working, Catalogue catalogue, Drafts drafts, FixedChoices fixed, Rungs rungs) {
-        this.working = working;
-        this.catalogue = catalogue;
-        this.drafts = drafts;
-        this.fixed = fixed;
-        this.rungs = rungs;
+    ReachApi(CurrentSnapshot current) {
+        this.current = current;
     }
 
-    /** An estate with the outcomes of one title in it. */
-    private record Resolved(Resolver resolver, TitleOutcomes outcomes) {
+    /** A snapshot with the outcomes of one title in it. */
+    private record Resolved(Snapshot snapshot, TitleOutcomes outcomes) {
 
-        static Resolved of(Resolver resolver, Title title) {
-            return new Resolved(resolver, resolver.title(title));
+        static Resolved of(Snapshot snapshot, Title title) {
+            return new Resolved(snapshot, snapshot.resolver().title(title));
+        }
+
+        Resolver resolver() {
+            return snapshot.resolver();
         }
 
         Estate estate() {
-            return resolver.estate();
+            return snapshot.estate();
         }
 
         /** The outcome of a device that would stand in this OU itself. */
         @Nullable String outcomeAt(Title title, int ou) {
-            return Trail.at(resolver, ou, title).decision().map(decision -> decision.outcome().word()).orElse(null);
+            return Trail.at(resolver(), ou, title).decision().map(decision -> decision.outcome().word()).orElse(null);
         }
 
         OutcomeCounts countsIn(int ou) {
@@ -110,9 +107,10 @@ class ReachApi {
 
     @GetMapping("/api/reach/{title}")
     ReachView reach(@PathVariable String title, Principal who) {
-        Title known = catalogue.title(title);
-        Resolved now = Resolved.of(working.resolver(), known);
-        Resolved then = Resolved.of(now.resolver().follow(drafts.after(now.estate(), who.getName())), known);
+        Snapshot snapshot = current.now();
+        Title known = Titles.title(snapshot, title);
+        Resolved now = Resolved.of(snapshot, known);
+        Resolved then = Resolved.of(Drafts.after(snapshot, who.getName()), known);
         OuTree tree = now.estate().ous();
         List<OuReach> ous = new ArrayList<>();
         for (int p = 0; p < tree.size(); p++) {
@@ -123,7 +121,7 @@ class ReachApi {
                 now.estate().devices().size(), now.estate().users().size(), now.countsIn(0), ous);
     }
 
-    private OuReach ou(Resolved now, Resolved then, Title title, int position) {
+    private static OuReach ou(Resolved now, Resolved then, Title title, int position) {
         Estate estate = now.estate();
         Ou ou = estate.ous().at(position);
         int from = estate.devices().from(position);
@@ -132,7 +130,7 @@ class ReachApi {
                 estate.devices().to(position) - from, estate.devices().ownTo(position) - from,
                 estate.users().countIn(position), ou.fenced(), outcome,
                 !Objects.equals(outcome, now.outcomeAt(title, position)), now.countsIn(position),
-                after(now, then, position), here(now.estate(), then.estate(), title, ou));
+                after(now, then, position), here(now.estate(), then.snapshot(), title, ou));
     }
 
     private static @Nullable OutcomeCounts after(Resolved now, Resolved then, int position) {
@@ -140,18 +138,20 @@ class ReachApi {
         return after.equals(now.countsIn(position)) ? null : after;
     }
 
-    private List<Here> here(Estate now, Estate then, Title title, Ou ou) {
+    private static List<Here> here(Estate now, Snapshot after, Title title, Ou ou) {
+        Estate then = after.estate();
         return then.assignments().of(title.id()).stream().filter(a -> a.isLive(then.asOf()) && a.include().contains(Target.ou(ou.id())))
-                .map(a -> new Here(a.id(), a.intent().word(), a.binding(), now.assignments().find(a.id()) == null,
-                        Rungs.kit(then, a), fixed.of(a.id())))
+                .map(a -> new Here(a.id(), a.intent().word(), a.binding(), !a.equals(now.assignments().find(a.id())),
+                        Rungs.kit(then, a), FixedChoices.of(after, a.id())))
                 .sorted(Comparator.comparing(h -> h.kit() != null)).toList();
     }
 
     @GetMapping("/api/reach/{title}/ous/{ou}")
     OuTrail ou(@PathVariable String title, @PathVariable String ou, Principal who) {
-        Title known = catalogue.title(title);
-        Resolved now = Resolved.of(working.resolver(), known);
-        Resolved then = Resolved.of(now.resolver().follow(drafts.after(now.estate(), who.getName())), known);
+        Snapshot snapshot = current.now();
+        Title known = Titles.title(snapshot, title);
+        Resolved now = Resolved.of(snapshot, known);
+        Resolved then = Resolved.of(Drafts.after(snapshot, who.getName()), known);
         OuTree tree = now.estate().ous();
         Ou found = tree.find(ou);
         if (found == null) {
@@ -167,7 +167,7 @@ class ReachApi {
     }
 
     /** First what is nearer and decides for a part, then the OU's own trail; what names an OU that has gone is said at the root. */
-    private List<RungView> rungs(Resolved now, Resolved then, Trail trail, int position) {
+    private static List<RungView> rungs(Resolved now, Resolved then, Trail trail, int position) {
         OuTree tree = then.estate().ous();
         List<RungView> inside = new ArrayList<>();
         List<RungView> own = new ArrayList<>();
@@ -180,7 +180,7 @@ class ReachApi {
             boolean live = assignment.isLive(then.estate().asOf());
             if (tree.find(rung.target().id()) == null) {
                 if (live && position == 0) {
-                    own.add(rungs.view(then.estate(), rung, Rungs.code(rung.verdict()), trail.sentence(rung), 0, draft));
+                    own.add(Rungs.view(then.snapshot(), rung, Rungs.code(rung.verdict()), trail.sentence(rung), 0, draft));
                 }
                 continue;
             }
@@ -188,12 +188,12 @@ class ReachApi {
             int decides = decides(then, assignment, position);
             boolean nearer = target != position && tree.isAtOrBelow(target, position);
             if (nearer && live) {
-                inside.add(rungs.view(then.estate(), rung, "inside", "nearer, for a part", decides, draft));
+                inside.add(Rungs.view(then.snapshot(), rung, "inside", "nearer, for a part", decides, draft));
             } else if (live && tree.isAtOrBelow(position, target)) {
-                own.add(rungs.view(then.estate(), rung, Rungs.code(rung.verdict()), trail.sentence(rung), decides,
+                own.add(Rungs.view(then.snapshot(), rung, Rungs.code(rung.verdict()), trail.sentence(rung), decides,
                         draft));
             } else if ("ended".equals(draft) && (nearer || tree.isAtOrBelow(position, target))) {
-                own.add(rungs.view(then.estate(), rung, "ended", "ended by the draft", 0, draft));
+                own.add(Rungs.view(then.snapshot(), rung, "ended", "ended by the draft", 0, draft));
             }
         }
         inside.addAll(own);

@@ -2,7 +2,6 @@ package rivo.server.reach;
 
 import java.util.List;
 import org.jspecify.annotations.Nullable;
-import org.springframework.stereotype.Component;
 import rivo.core.estate.Assignment;
 import rivo.core.estate.AssignmentState;
 import rivo.core.estate.Estate;
@@ -13,32 +12,31 @@ import rivo.core.estate.Target;
 import rivo.core.explain.Rung;
 import rivo.core.explain.Trail;
 import rivo.core.explain.Verdict;
-import rivo.server.change.Origins;
+import rivo.server.assignment.AssignmentDocument;
+import rivo.server.document.Kept;
+import rivo.server.estate.Snapshot;
 
-/** Puts trails into the words of the API. */
-@Component
-public class Rungs {
+/** Puts trails into the words of the API. Pure functions. */
+public final class Rungs {
 
-    private final Origins origins;
-
-    Rungs(Origins origins) {
-        this.origins = origins;
+    private Rungs() {
     }
 
     /** The rungs of a device's trail; the ended ones are left out, they are the business of the history. */
-    public List<RungView> of(Estate estate, Trail trail) {
+    public static List<RungView> of(Snapshot snapshot, Trail trail) {
         return trail.rungs().stream().filter(rung -> rung.verdict().kind() != Verdict.Kind.NOT_LIVE)
-                .map(rung -> view(estate, rung, code(rung.verdict()), trail.sentence(rung), null, null)).toList();
+                .map(rung -> view(snapshot, rung, code(rung.verdict()), trail.sentence(rung), null, null)).toList();
     }
 
-    RungView view(Estate estate, Rung rung, String verdict, String sentence, @Nullable Integer devices,
+    static RungView view(Snapshot snapshot, Rung rung, String verdict, String sentence, @Nullable Integer devices,
             @Nullable String draft) {
+        Estate estate = snapshot.estate();
         Assignment assignment = rung.assignment();
-        Origins.Origin origin = origins.of(assignment.id()).orElse(null);
+        Kept<AssignmentDocument> kept = snapshot.get(AssignmentDocument.KIND).kept(assignment.id());
+        Long change = kept == null ? null : kept.change();
         return new RungView(assignment.id(), assignment.intent().word(), rung.target().toString(),
                 name(estate, rung.target()), kit(estate, assignment),
-                assignment.binding(), verdict, sentence, devices, origin == null ? null : origin.change(),
-                origin == null ? null : origin.at(), draft);
+                assignment.binding(), verdict, sentence, devices, change, change == null ? null : kept.changedAt(), draft);
     }
 
     /** The name of the kit by which it is assigned; null where the title itself is. */

@@ -13,7 +13,7 @@ import rivo.core.estate.Estate;
 import rivo.core.estate.Kit;
 import rivo.core.estate.Ou;
 import rivo.core.estate.Title;
-import rivo.server.estate.WorkingEstate;
+import rivo.server.estate.CurrentSnapshot;
 
 /** Finds devices, OUs, kits and titles by a few letters. Costs one pass over the names. */
 @RestController
@@ -30,15 +30,15 @@ class SearchApi {
     record Hits(List<Hit> hits, int titles, int kits, int ous, int devices) {
     }
 
-    private final WorkingEstate working;
+    private final CurrentSnapshot current;
 
-    SearchApi(WorkingEstate working) {
-        this.working = working;
+    SearchApi(CurrentSnapshot current) {
+        this.current = current;
     }
 
     @GetMapping("/api/search")
     Hits search(@RequestParam(defaultValue = "") String q) {
-        Estate estate = working.now();
+        Estate estate = current.now().estate();
         Finder finder = new Finder(q);
         List<Hit> hits = new ArrayList<>();
         int titles = 0;

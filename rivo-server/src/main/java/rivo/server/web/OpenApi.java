@@ -1,5 +1,7 @@
 package rivo.server.web;
 
+import com.fasterxml.jackson.annotation.JsonInclude;
+import com.fasterxml.jackson.annotation.JsonUnwrapped;
 import com.fasterxml.jackson.databind.JavaType;
 import io.swagger.v3.core.converter.AnnotatedType;
 import io.swagger.v3.core.converter.ModelConverter;
@@ -13,6 +15,7 @@ import java.lang.reflect.RecordComponent;
 import java.util.ArrayList;
 import java.util.Iterator;
 import java.util.List;
+import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
@@ -56,11 +59,21 @@ class OpenApi {
         private static List<String> required(Class<?> record) {
             List<String> required = new ArrayList<>();
             for (RecordComponent component : record.getRecordComponents()) {
-                if (!component.getAnnotatedType().isAnnotationPresent(Nullable.class)) {
+                if (!component.getAnnotatedType().isAnnotationPresent(Nullable.class) && !mayBeLeftOut(record, component)) {
                     required.add(component.getName());
                 }
             }
             return required;
+        }
+
+        /** Whether what is empty or as usual is left out of the JSON, or stands in the JSON of the whole. */
+        private static boolean mayBeLeftOut(Class<?> record, RecordComponent component) {
+            JsonInclude own = component.getAccessor().getAnnotation(JsonInclude.class);
+            JsonInclude ofAll = record.getAnnotation(JsonInclude.class);
+            JsonInclude.Include include = own != null ? own.value() : ofAll != null ? ofAll.value() : JsonInclude.Include.ALWAYS;
+            boolean holdsMany = List.class.isAssignableFrom(component.getType()) || Map.class.isAssignableFrom(component.getType());
+            return component.getAccessor().isAnnotationPresent(JsonUnwrapped.class) || include == JsonInclude.Include.NON_DEFAULT
+                    || include == JsonInclude.Include.NON_EMPTY && holdsMany;
         }
     }
 }

@@ -1,14 +1,9 @@
 package rivo.server.window;
 
-import java.time.DayOfWeek;
 import java.util.ArrayList;
-import java.util.Collection;
-import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 import rivo.core.audience.Positions;
 import rivo.core.estate.Device;
@@ -19,15 +14,15 @@ import rivo.core.resolve.Resolver;
 import rivo.core.rule.Rule;
 import rivo.core.rule.RuleException;
 import rivo.devices.protocol.Window;
-import rivo.server.estate.ChangeContext;
+import rivo.server.document.Documents;
+import rivo.server.document.Kept;
 import rivo.server.estate.ChangeWriter;
-import rivo.server.estate.Json;
-import rivo.server.estate.Rows;
+import rivo.server.estate.Snapshot;
 import rivo.server.live.LiveEvents;
 import rivo.server.live.Topics;
 import rivo.server.web.ApiException;
 
-/** The maintenance windows there are. Held in memory; safe for any number of threads. */
+/** The maintenance windows there are, and which of them a device has. Safe for any number of threads. */
 @Component
 public class MaintenanceWindows {
 
@@ -39,30 +34,25 @@ public class MaintenanceWindows {
 
     private final ChangeWriter writer;
     private final LiveEvents events;
-    private volatile Map<String, MaintenanceWindow> windows;
 
-    MaintenanceWindows(ChangeWriter writer, LiveEvents events, JdbcClient db) {
+    MaintenanceWindows(ChangeWriter writer, LiveEvents events) {
         this.writer = writer;
         this.events = events;
-        Map<String, MaintenanceWindow> read = new LinkedHashMap<>();
-        db.sql("select * from windows order by place").query((row, n) -> read.put(row.getString("id"), new MaintenanceWindow(
-                row.getString("id"), row.getString("name"), row.getString("fits"),
-                Json.readList(row.getString("days"), DayOfWeek.class), row.getString("opens"), row.getInt("minutes"))) == null)
-                .list();
-        this.windows = read;
     }
 
-    public Collection<MaintenanceWindow> all() {
-        return windows.values();
+    /** All of them, in the order in which they were put in. */
+    public static List<WindowDocument> all(Snapshot snapshot) {
+        return snapshot.get(WindowDocument.KIND).stream().toList();
     }
 
     /** Those of a device; none where it may work at any time. */
-    public List<Window> of(Resolver resolver, Device device) {
-        int position = resolver.estate().devices().position(device.id());
-        return windows.values().stream().filter(w -> devices(resolver, w).contains(position)).map(MaintenanceWindow::window).toList();
+    public static List<Window> of(Snapshot snapshot, Device device) {
+        int position = snapshot.estate().devices().position(device.id());
+        return snapshot.get(WindowDocument.KIND).stream().filter(w -> devices(snapshot.resolver(), w).contains(position))
+                .map(WindowDocument::window).toList();
     }
 
-    static Positions devices(Resolver resolver, MaintenanceWindow window) {
+    static Positions devices(Resolver resolver, WindowDocument window) {
         return window.fits() == null ? Positions.range(0, resolver.estate().devices().size())
                 : resolver.audiences().satisfying(window.fits(), Scope.DEVICE);
     }
@@ -73,21 +63,23 @@ public class MaintenanceWindows {
      * @param devices how many
      * @param longest that of the windows they have which is open longest
      */
-    public record Stuck(int devices, MaintenanceWindow longest) {
+    public record Stuck(int devices, WindowDocument longest) {
     }
 
     /** Those of the devices whose windows are all shorter than this; null when there are none. */
-    public @Nullable Stuck stuck(Resolver resolver, Positions among, int seconds) {
+    public static @Nullable Stuck stuck(Snapshot snapshot, Positions among, int seconds) {
+        Resolver resolver = snapshot.resolver();
+        List<WindowDocument> windows = all(snapshot);
         Positions some = Positions.range(0, 0);
         Positions enough = Positions.range(0, 0);
-        for (MaintenanceWindow window : windows.values()) {
+        for (WindowDocument window : windows) {
             Positions devices = devices(resolver, window).and(among);
             some = some.or(devices);
             enough = window.minutes() * 60 >= seconds ? enough.or(devices) : enough;
         }
         Positions stuck = some.without(enough);
-        MaintenanceWindow longest = null;
-        for (MaintenanceWindow window : windows.values()) {
+        WindowDocument longest = null;
+        for (WindowDocument window : windows) {
             boolean theirs = !devices(resolver, window).and(stuck).isEmpty();
             longest = theirs && (longest == null || window.minutes() > longest.minutes()) ? window : longest;
         }
@@ -95,58 +87,36 @@ public class MaintenanceWindows {
     }
 
     /** Puts a window in, or another in its place. @throws RefusedException with everything that is wrong with it */
-    public void put(String who, MaintenanceWindow window) {
+    public void put(String who, WindowDocument window) {
         check(window);
         writer.take(context -> {
-            MaintenanceWindow before = windows.get(window.id());
+            Documents<WindowDocument> windows = context.get(WindowDocument.KIND);
+            WindowDocument before = windows.find(window.id());
             if (before == null && windows.size() >= MOST) {
                 throw new RefusedException("too-many", "", "There are " + MOST + " windows; delete one first.");
             }
-            boolean known = context.db().sql("select count(*) from windows where id = ?").params(window.id()).query(Long.class)
-                    .single() > 0;
-            write(context, who, window, known);
+            WindowDocument.KIND.put(context, List.of(new Kept<>(window, windows.revision(window.id()) + 1, who, context.now(), null)));
             context.journal(who, before == null ? "window-added" : "window-changed", "window:" + window.id(), null, before, window);
-            context.afterwards(() -> remember(window.id(), window));
+            context.afterwards(() -> events.changed(Topics.ESTATE));
             return window;
         });
-    }
-
-    private static void write(ChangeContext context, String who, MaintenanceWindow window, boolean known) {
-        if (!known) {
-            context.db().sql("insert into windows (id, name, fits, days, opens, minutes, changed_by, changed_at) "
-                    + "values (?, '', null, '[]', '', 0, '', ?)").params(window.id(), Rows.at(context.now())).update();
-        }
-        context.db().sql("update windows set name = ?, fits = ?, days = ?, opens = ?, minutes = ?, changed_by = ?, changed_at = ? "
-                + "where id = ?").params(window.name(), window.fits(), Json.write(window.days()), window.opens(), window.minutes(), who,
-                        Rows.at(context.now()), window.id()).update();
     }
 
     /** @throws ApiException when there is no such window */
     void delete(String who, String id) {
         writer.take(context -> {
-            MaintenanceWindow window = windows.get(id);
+            WindowDocument window = context.get(WindowDocument.KIND).find(id);
             if (window == null) {
                 throw ApiException.notFound("unknown-window", "There is no window " + id + "; pick one from the list.");
             }
-            context.db().sql("delete from windows where id = ?").params(id).update();
+            WindowDocument.KIND.remove(context, id);
             context.journal(who, "window-deleted", "window:" + id, null, window, null);
-            context.afterwards(() -> remember(id, null));
+            context.afterwards(() -> events.changed(Topics.ESTATE));
             return id;
         });
     }
 
-    private void remember(String id, @Nullable MaintenanceWindow window) {
-        Map<String, MaintenanceWindow> next = new LinkedHashMap<>(windows);
-        if (window == null) {
-            next.remove(id);
-        } else {
-            next.put(id, window);
-        }
-        windows = next;
-        events.changed(Topics.ESTATE);
-    }
-
-    private static void check(MaintenanceWindow window) {
+    private static void check(WindowDocument window) {
         List<Problem> problems = new ArrayList<>();
         if (!ID.matcher(window.id()).matches()) {
             problems.add(new Problem("bad-id", "id", "An id has 1 to 60 small letters, digits and hyphens, such as control-rooms."));

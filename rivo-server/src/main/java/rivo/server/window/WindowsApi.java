@@ -11,8 +11,8 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
-import rivo.core.resolve.Resolver;
-import rivo.server.estate.WorkingEstate;
+import rivo.server.estate.CurrentSnapshot;
+import rivo.server.estate.Snapshot;
 import rivo.server.web.ApiException;
 
 /** Maintenance windows: the list, and changing one. */
@@ -21,27 +21,27 @@ import rivo.server.web.ApiException;
 class WindowsApi {
 
     /** @param devices how many it holds for */
-    record WindowLine(MaintenanceWindow window, int devices) {
+    record WindowLine(WindowDocument window, int devices) {
     }
 
     private final MaintenanceWindows windows;
-    private final WorkingEstate working;
+    private final CurrentSnapshot current;
 
-    WindowsApi(MaintenanceWindows windows, WorkingEstate working) {
+    WindowsApi(MaintenanceWindows windows, CurrentSnapshot current) {
         this.windows = windows;
-        this.working = working;
+        this.current = current;
     }
 
     @GetMapping
     List<WindowLine> windows() {
-        Resolver resolver = working.resolver();
-        return windows.all().stream().map(w -> new WindowLine(w, MaintenanceWindows.devices(resolver, w).size())).toList();
+        Snapshot now = current.now();
+        return MaintenanceWindows.all(now).stream().map(w -> new WindowLine(w, MaintenanceWindows.devices(now.resolver(), w).size())).toList();
     }
 
     /** Refused with everything that is wrong with it. */
     @PutMapping("/{id}")
     @ResponseStatus(HttpStatus.NO_CONTENT)
-    void put(@PathVariable String id, @RequestBody MaintenanceWindow window, Principal who) {
+    void put(@PathVariable String id, @RequestBody WindowDocument window, Principal who) {
         if (!id.equals(window.id())) {
             throw ApiException.conflict("other-id", "The window in the body is not the one in the address.");
         }

@@ -13,10 +13,10 @@ import rivo.core.estate.Ou;
 import rivo.core.estate.RefusedException;
 import rivo.server.TestServer;
 import rivo.server.Titles;
-import rivo.server.change.DraftEdit;
+import rivo.server.change.OuAssignment;
 import rivo.server.change.Drafts;
 import rivo.server.change.Publishing;
-import rivo.server.estate.WorkingEstate;
+import rivo.server.estate.CurrentSnapshot;
 
 class FencesTest {
 
@@ -40,7 +40,7 @@ class FencesTest {
     }
 
     private void requireEverywhere(boolean binding) {
-        server.bean(Drafts.class).put("test", DraftEdit.title("siltscope", server.ou("Quillbrook Water"), "required",
+        server.bean(Drafts.class).put("test", OuAssignment.title("siltscope", server.ou("Quillbrook Water"), "required",
                 binding));
         Publishing publishing = server.bean(Publishing.class);
         publishing.publish("test", "for the tests", publishing.token("test"));
@@ -70,7 +70,7 @@ class FencesTest {
     void theRootIsNeverFenced() {
         assertThatThrownBy(() -> server.bean(Fences.class).raise("test",
                 List.of(server.ou("Finance"), server.ou("Quillbrook Water")))).isInstanceOf(RefusedException.class);
-        assertThat(server.bean(WorkingEstate.class).now().ous().all()).as("nothing of it was kept")
+        assertThat(server.bean(CurrentSnapshot.class).now().estate().ous().all()).as("nothing of it was kept")
                 .noneMatch(Ou::fenced);
     }
 }

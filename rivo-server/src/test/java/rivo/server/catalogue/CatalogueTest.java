@@ -18,6 +18,7 @@ import rivo.core.estate.Version;
 import rivo.server.ServerSettings;
 import rivo.server.TestServer;
 import rivo.server.Titles;
+import rivo.server.estate.CurrentSnapshot;
 import rivo.server.web.ApiException;
 
 class CatalogueTest {
@@ -47,19 +48,19 @@ class CatalogueTest {
     @Test
     void aTitleThatIsPutAgainTakesThePlaceOfTheFirst() {
         Titles.add(server, "graphkit", "Graphkit");
-        TitleRecord before = catalogue.record("graphkit");
+        TitleRecord before = catalogue.now().record("graphkit");
         catalogue.put("test", TitleRecord.of("graphkit", "Graphkit runtime", before.maker(),
                 List.of(new TitleRecord.ReleaseRecord("4.2.0", false, "crashed", List.of(), List.of(), List.of(),
                         before.releases().get(1).variants()))));
-        assertThat(catalogue.title("graphkit").name()).isEqualTo("Graphkit runtime");
-        assertThat(catalogue.title("graphkit").newest()).as("it is withdrawn").isNull();
+        assertThat(server.bean(CurrentSnapshot.class).now().estate().title("graphkit").name()).isEqualTo("Graphkit runtime");
+        assertThat(server.bean(CurrentSnapshot.class).now().estate().title("graphkit").newest()).as("it is withdrawn").isNull();
     }
 
     @Test
     void aVariantIsFoundByAVersionThatComparesEqual() {
-        assertThat(catalogue.variant("siltscope", Version.of("4.2"), "all")).isNotNull();
-        assertThat(catalogue.variant("siltscope", Version.of("4.3"), "all")).isNull();
-        assertThat(catalogue.variant("moonware", Version.of("1"), "all")).isNull();
+        assertThat(catalogue.now().release("siltscope", Version.of("4.2")).variant("all")).isNotNull();
+        assertThat(catalogue.now().release("siltscope", Version.of("4.3"))).isNull();
+        assertThat(catalogue.now().release("moonware", Version.of("1"))).isNull();
     }
 
     @Test

@@ -21,7 +21,7 @@ import rivo.server.catalogue.ChoiceRecord.Allowed;
 import rivo.server.catalogue.TitleRecord.About;
 import rivo.server.catalogue.TitleRecord.ReleaseRecord;
 import rivo.server.catalogue.TitleRecord.VariantRecord;
-import rivo.server.estate.WorkingEstate;
+import rivo.server.estate.CurrentSnapshot;
 import tools.jackson.databind.JsonNode;
 
 /** Choices from their declaration to the device's steps, the licence text, and who holds the seats. */
@@ -44,7 +44,7 @@ class ChoicesAndLicenceTest {
     void fill() throws IOException {
         Titles.add(server);
         Contents contents = server.bean(Contents.class);
-        VariantRecord before = catalogue.record("siltscope").releases().get(0).variants().get(0);
+        VariantRecord before = catalogue.now().record("siltscope").releases().get(0).variants().get(0);
         Contents.Content german = contents.keep(new ByteArrayInputStream("German".getBytes(StandardCharsets.UTF_8)), "de.cab");
         Step german2 = new Step(StepKind.RUN, "Put German on", "setup --language {choice:languages}", "", null, null,
                 "languages=de", 60, false, "", Map.of(), List.of(), false, null, null, "");
@@ -53,7 +53,7 @@ class ChoicesAndLicenceTest {
                 List.of(), before.presence());
         ChoiceRecord languages = new ChoiceRecord("languages", "Languages", ChoiceKind.LANGUAGES, "en", List.of(
                 new Allowed("en", "English", "", 0, ""), new Allowed("de", "German", "LANG_DE", 0, "de.cab")), null, null);
-        catalogue.put("test", catalogue.record("siltscope").withReleases(List.of(new ReleaseRecord("4.2.0", true, "", List.of(),
+        catalogue.put("test", catalogue.now().record("siltscope").withReleases(List.of(new ReleaseRecord("4.2.0", true, "", List.of(),
                 List.of(), List.of(languages), List.of(variant)))));
     }
 
@@ -92,7 +92,7 @@ class ChoicesAndLicenceTest {
     void anAssignmentGoesBeforeAPersonAndAPersonBeforeTheUsual() {
         assertThat(tried()).containsExactly("setup --quiet --with en | runs | ",
                 "setup --language en | skipped | only with de, chosen is English");
-        var estate = server.bean(WorkingEstate.class).now();
+        var estate = server.bean(CurrentSnapshot.class).now().estate();
         String person = estate.devices().find(server.device(DEVICE)).people().get(0);
         assertThat(person(person, Map.of("languages", "de")).status()).isEqualTo(204);
         assertThat(tried()).containsExactly("setup --quiet --with LANG_DE | runs | ", "setup --language LANG_DE | runs | ");
@@ -130,18 +130,18 @@ class ChoicesAndLicenceTest {
 
     @Test
     void stepsThatNameChoicesThatThereAreNotAreRefused() {
-        TitleRecord title = catalogue.record("siltscope");
+        TitleRecord title = catalogue.now().record("siltscope");
         VariantRecord variant = title.releases().get(0).variants().get(0);
         TitleRecord without = title.withReleases(List.of(new ReleaseRecord("4.2.0", true, "", List.of(), List.of(), List.of(),
                 List.of(variant))));
         Answer answer = server.ask("PUT", "/api/titles/siltscope", Map.of("record", without, "revision",
-                catalogue.kept("siltscope").revision()));
+                catalogue.now().kept("siltscope").revision()));
         assertThat(answer.code()).isEqualTo("unknown-choice");
         assertThat(answer.body().path("detail").asString()).contains("Release 4.2.0 has no choice languages");
     }
 
     private static void licence(String text) {
-        TitleRecord title = catalogue.record("siltscope");
+        TitleRecord title = catalogue.now().record("siltscope");
         About about = title.about();
         catalogue.put("test", new TitleRecord(title.id(), title.name(), title.maker(), new About(about.owner(), about.category(),
                 about.description(), "", "", "", "", "", text), title.seats(), List.of(), List.of(), title.releases()));
@@ -163,19 +163,19 @@ class ChoicesAndLicenceTest {
         assertThat(publish().status()).isEqualTo(200);
 
         licence("You may use it everywhere.");
-        assertThat(server.bean(Licences.class).isMissing(catalogue.record("siltscope"))).as("another text").isTrue();
+        assertThat(Licences.isMissing(server.bean(CurrentSnapshot.class).now(), catalogue.now().record("siltscope"))).as("another text").isTrue();
         licence("You may use it in the laboratory.");
-        assertThat(server.bean(Licences.class).isMissing(catalogue.record("siltscope"))).as("the first again").isFalse();
+        assertThat(Licences.isMissing(server.bean(CurrentSnapshot.class).now(), catalogue.now().record("siltscope"))).as("the first again").isFalse();
     }
 
     @Test
     void whatAnotherTitleNeedsHasToBeAcceptedToo() {
         Titles.add(server, "graphkit", "Graphkit runtime");
-        TitleRecord graphkit = catalogue.record("graphkit");
+        TitleRecord graphkit = catalogue.now().record("graphkit");
         catalogue.put("test", new TitleRecord("graphkit", graphkit.name(), graphkit.maker(), new About("", "", "", "", "", "", "", "",
                 "Charts for everybody."), null, List.of(), List.of(), graphkit.releases()));
         Titles.add(server, "maps", "Maps");
-        TitleRecord maps = catalogue.record("maps");
+        TitleRecord maps = catalogue.now().record("maps");
         ReleaseRecord first = maps.releases().get(0);
         catalogue.put("test", maps.withReleases(List.of(new ReleaseRecord(first.version(), true, "",
                 List.of(new rivo.server.estate.EstateRecords.NeedRecord("graphkit", null)), List.of(), List.of(), first.variants()))));
@@ -188,7 +188,7 @@ class ChoicesAndLicenceTest {
 
     @Test
     void seatsAreHeldInTheOrderOfTheRules() {
-        TitleRecord title = catalogue.record("siltscope");
+        TitleRecord title = catalogue.now().record("siltscope");
         catalogue.put("test", new TitleRecord(title.id(), title.name(), title.maker(), title.about(), 2, List.of(), List.of(),
                 title.releases()));
         draft("Pumping", "required", Map.of());

@@ -17,7 +17,7 @@ import rivo.core.resolve.Resolver;
 import rivo.server.TestServer;
 import rivo.server.TestClient.Answer;
 import rivo.server.Titles;
-import rivo.server.estate.WorkingEstate;
+import rivo.server.estate.CurrentSnapshot;
 import tools.jackson.databind.JsonNode;
 
 /** Kits: made, put in order, assigned as one, and what stands in the way. */
@@ -45,7 +45,7 @@ class KitsTest {
     }
 
     private static Map<String, Object> change(String id, long revision, String... titles) {
-        return Map.of("kit", new KitRecord(id, "Kit " + id, "", List.of(titles)), "revision", revision);
+        return Map.of("kit", new KitDocument(id, "Kit " + id, "", List.of(titles)), "revision", revision);
     }
 
     private static void draft(String subject, String ou, String intent) {
@@ -60,7 +60,7 @@ class KitsTest {
     }
 
     private static List<String> installsOn(String device) {
-        Resolver resolver = server.bean(WorkingEstate.class).resolver();
+        Resolver resolver = server.bean(CurrentSnapshot.class).now().resolver();
         List<String> titles = new ArrayList<>();
         for (Action action : Plan.of(resolver, resolver.estate().devices().find(server.device(device))).actions()) {
             titles.add(action.title() + " " + (action.assignment() == null ? "" : action.assignment().subject()));
@@ -114,7 +114,7 @@ class KitsTest {
         assertThat(put("licensed", 0, "mudview").status()).isEqualTo(200);
         Titles.add(server, "cad", "CAD");
         Catalogue catalogue = server.bean(Catalogue.class);
-        TitleRecord cad = catalogue.record("cad");
+        TitleRecord cad = catalogue.now().record("cad");
         catalogue.put("test", new TitleRecord("cad", "CAD", cad.maker(), new TitleRecord.About("", "", "", "", "", "", "", "",
                 "For drawing only."), null, List.of(), List.of(), cad.releases()));
         assertThat(put("licensed", 1, "mudview", "cad").status()).as("nobody has it yet").isEqualTo(200);
@@ -160,7 +160,7 @@ class KitsTest {
         assertThat(put("unknown", 0, "moonware").status()).isEqualTo(422);
         assertThat(put("Bad_Id", 0, "siltscope").status()).isEqualTo(422);
         Map<String, Object> nameless = new HashMap<>(change("nameless", 0, "siltscope"));
-        nameless.put("kit", new KitRecord("nameless", " ", "", List.of()));
+        nameless.put("kit", new KitDocument("nameless", " ", "", List.of()));
         assertThat(server.ask("PUT", "/api/kits/nameless", nameless).body().path("detail").asString()).contains("1 to 200");
         assertThat(server.ask("PUT", "/api/kits/other", change("nameless", 0, "siltscope")).code()).isEqualTo("other-id");
     }

@@ -18,6 +18,7 @@ import rivo.server.Titles;
 import rivo.server.catalogue.TitleRecord.ReleaseRecord;
 import rivo.server.catalogue.TitleRecord.VariantRecord;
 import rivo.server.estate.ChangeWriter;
+import rivo.server.estate.CurrentSnapshot;
 import rivo.server.estate.EstateRecords.NeedRecord;
 import tools.jackson.databind.JsonNode;
 
@@ -55,7 +56,7 @@ class TitlesApiTest {
     }
 
     private static TitleRecord siltscope() {
-        return catalogue.record("siltscope");
+        return catalogue.now().record("siltscope");
     }
 
     private static TitleRecord withVariant(VariantRecord variant) {
@@ -72,7 +73,7 @@ class TitlesApiTest {
 
     private static Answer put(TitleRecord record) {
         return server.ask("PUT", "/api/titles/" + record.id(), Map.of("record", record, "revision",
-                catalogue.kept(record.id()).revision()));
+                catalogue.now().kept(record.id()).revision()));
     }
 
     private static List<String> needy() {
@@ -152,7 +153,7 @@ class TitlesApiTest {
 
     @Test
     void whoeverSavesSecondIsToldByWhomItWasChanged() {
-        long revision = catalogue.kept("siltscope").revision();
+        long revision = catalogue.now().kept("siltscope").revision();
         Map<String, Object> change = Map.of("record", siltscope(), "revision", revision);
         assertThat(server.ask("PUT", "/api/titles/siltscope", change).status()).isEqualTo(200);
         Answer second = server.ask("PUT", "/api/titles/siltscope", change);
@@ -163,12 +164,12 @@ class TitlesApiTest {
 
     @Test
     void ofTwoWhoSaveAtTheVerySameTimeOneIsTold() throws Exception {
-        long revision = catalogue.kept("siltscope").revision();
+        long revision = catalogue.now().kept("siltscope").revision();
         List<Answer> answers = server.together(() -> server.ask("PUT", "/api/titles/siltscope", Map.of("record", siltscope(),
                 "revision", revision)), () -> server.ask("PUT", "/api/titles/siltscope", Map.of("record", siltscope(), "revision",
                         revision)));
         assertThat(answers).extracting(Answer::status).containsExactlyInAnyOrder(200, 409);
-        assertThat(catalogue.kept("siltscope").revision()).isEqualTo(revision + 1);
+        assertThat(catalogue.now().kept("siltscope").revision()).isEqualTo(revision + 1);
     }
 
     @Test
@@ -180,7 +181,7 @@ class TitlesApiTest {
 
     @Test
     void relationsThatLeadBackAreRefusedWhereTheyAreMade() {
-        TitleRecord graphkit = catalogue.record("graphkit");
+        TitleRecord graphkit = catalogue.now().record("graphkit");
         ReleaseRecord needing = new ReleaseRecord("4.2.0", true, "", List.of(new NeedRecord("graphkit", "2.0")), List.of(),
                 List.of(),                 siltscope().releases().get(0).variants());
         assertThat(put(siltscope().withReleases(List.of(needing))).status()).isEqualTo(200);
@@ -188,7 +189,7 @@ class TitlesApiTest {
                 List.of(new NeedRecord("siltscope", null)), List.of(), List.of(), List.of()))));
         assertThat(loop.status()).isEqualTo(422);
         assertThat(loop.body().path("detail").asString()).contains("siltscope").contains("graphkit");
-        assertThat(catalogue.record("graphkit")).isEqualTo(graphkit);
+        assertThat(catalogue.now().record("graphkit")).isEqualTo(graphkit);
     }
 
     @Test
@@ -231,7 +232,7 @@ class TitlesApiTest {
         JsonNode effects = server.ask("POST", "/api/titles/siltscope/rehearsal", Map.of("record", withdrawn, "revision", 1))
                 .body();
         assertThat(effects.path("devices").asInt()).isEqualTo(60);
-        assertThat(catalogue.title("siltscope").newest()).as("nothing was kept").isNotNull();
+        assertThat(server.bean(CurrentSnapshot.class).now().estate().title("siltscope").newest()).as("nothing was kept").isNotNull();
     }
 
     @Test

@@ -12,19 +12,23 @@ import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.springframework.jdbc.core.simple.JdbcClient;
-import rivo.core.estate.Assignment;
 import rivo.server.TestClient.Answer;
 import rivo.server.TestDevice;
 import rivo.server.TestServer;
 import rivo.server.Titles;
+import rivo.server.assignment.AssignmentDocument;
 import rivo.server.catalogue.Catalogue;
-import rivo.server.catalogue.KitRecord;
+import rivo.server.catalogue.KitDocument;
 import rivo.server.catalogue.Kits;
 import rivo.server.catalogue.Presence;
 import rivo.server.catalogue.TitlePages;
 import rivo.server.catalogue.TitleRecord;
-import rivo.server.estate.WorkingEstate;
+import rivo.server.document.Documents;
+import rivo.server.document.Kept;
+import rivo.server.estate.CurrentSnapshot;
+import rivo.server.estate.Snapshot;
 import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.json.JsonMapper;
 
 /** Drafting, rehearsing and publishing, through the API. */
 class DraftTest {
@@ -102,24 +106,26 @@ class DraftTest {
         publish("first");
         put("Microbiology", "uninstall");
         publish("second");
-        Origins anew = new Origins(server.bean(JdbcClient.class));
-        List<Assignment> all = server.bean(WorkingEstate.class).now().assignments().all();
-        assertThat(all).hasSizeGreaterThan(1).allSatisfy(a -> assertThat(anew.of(a.id())).as(a.id()).isPresent()
-                .isEqualTo(server.bean(Origins.class).of(a.id())));
-        assertThat(all.stream().map(a -> anew.of(a.id()).orElseThrow().change()).distinct()).hasSameSizeAs(all);
-        assertThat(anew.of("a0")).isEmpty();
+        Documents<AssignmentDocument> anew = AssignmentDocument.KIND.read(server.bean(JdbcClient.class));
+        assertThat(anew).isEqualTo(now().get(AssignmentDocument.KIND));
+        List<Long> changes = anew.kept().stream().filter(kept -> kept.document().state() == null).map(Kept::change).toList();
+        assertThat(changes).hasSize(2).doesNotHaveDuplicates().doesNotContainNull();
+    }
+
+    private static Snapshot now() {
+        return server.bean(CurrentSnapshot.class).now();
     }
 
     @Test
     void whatIsNotWellWithATitleIsSaidWhenItIsToGoOnAndNotWhenItIsToComeOff() {
         server.bean(Catalogue.class).put("test", TitleRecord.of("bare", "Bare", "Fenwick Instruments", List.of(TitleRecord.ReleaseRecord.of("1.0",
                 List.of(new TitleRecord.VariantRecord("all", null, false, List.of(), List.of(), List.of(), List.of(), Presence.inventory("Bare")))))));
-        List<String> notWell = server.bean(TitlePages.class).looks(server.bean(Catalogue.class).record("bare")).stream()
+        List<String> notWell = server.bean(TitlePages.class).looks(now(), server.bean(Catalogue.class).now().record("bare")).stream()
                 .filter(look -> !look.well()).map(look -> look.code()).toList();
         assertThat(notWell).isNotEmpty();
         assertThat(cautions("title:bare", "required")).isEqualTo(notWell);
         assertThat(cautions("title:bare", "uninstall")).isEmpty();
-        server.bean(Kits.class).put("test", 0, new KitRecord("bench", "Bench kit", "", List.of("siltscope", "bare")), null);
+        server.bean(Kits.class).put("test", 0, new KitDocument("bench", "Bench kit", "", List.of("siltscope", "bare")), null);
         assertThat(cautions("kit:bench", "required")).as("by way of a kit").isEqualTo(notWell);
     }
 
@@ -136,7 +142,7 @@ class DraftTest {
         put("Hartsmere Laboratory", "required");
         publish("first");
         JsonNode draft = put("Hartsmere Laboratory", "uninstall").body();
-        assertThat(draft.at("/edits/0/was").asString()).isEqualTo("required");
+        assertThat(draft.at("/edits/0/places/0/was").asString()).isEqualTo("required");
         assertThat(draft.at("/rehearsal/loses").asInt()).isEqualTo(8);
         assertThat(draft.at("/rehearsal/removes").asInt()).isEqualTo(8);
         assertThat(draft.at("/rehearsal/newlyContested").asInt()).isZero();
@@ -157,10 +163,72 @@ class DraftTest {
     }
 
     @Test
-    void anEditCanBeTakenBack() {
-        put("Microbiology", "required");
-        server.ask("DELETE", "/api/draft/edits?subject=title:siltscope&ou=" + server.ou("Microbiology"), null);
-        assertThat(draft().path("edits").isEmpty()).isTrue();
+    void anEditIsDroppedUndoneAndDoneAgain() {
+        String edit = put("Microbiology", "required").body().at("/edits/0/id").asString();
+        assertThat(server.ask("DELETE", "/api/draft/edits/" + edit, null).body().path("edits").isEmpty()).isTrue();
+        JsonNode undone = server.ask("POST", "/api/draft/undo", null).body();
+        assertThat(undone.at("/edits/0/id").asString()).isEqualTo(edit);
+        assertThat(undone.path("mayRedo").asBoolean()).isTrue();
+        assertThat(server.ask("POST", "/api/draft/redo", null).body().path("edits").isEmpty()).isTrue();
+        assertThat(server.ask("DELETE", "/api/draft/edits/" + edit, null).status()).isEqualTo(404);
+    }
+
+    @Test
+    void anEditOfWhatSomebodyElseHasChangedShowsBothAndOverwritesNothing() {
+        put("Hartsmere Laboratory", "required");
+        publish("first");
+        put("Hartsmere Laboratory", "uninstall");
+        Drafts drafts = server.bean(Drafts.class);
+        Publishing publishing = server.bean(Publishing.class);
+        drafts.put("odile.brandt", OuAssignment.title("siltscope", server.ou("Hartsmere Laboratory"), "required", true));
+        publishing.publish("odile.brandt", "for good", publishing.token("odile.brandt"));
+        JsonNode mine = draft().at("/edits/0");
+        assertThat(mine.at("/changedSince/by").asString()).isEqualTo("odile.brandt");
+        assertThat(mine.at("/changedSince/now").asString()).isEqualTo("required on Hartsmere Laboratory");
+        assertThat(mine.at("/places/0/intent").asString()).isEqualTo("uninstall");
+        assertThat(draft().path("trouble").asString()).contains("odile.brandt").contains("Nothing was overwritten");
+        assertThat(publish("mine all the same").status()).isEqualTo(422);
+        assertThat(installs()).isEqualTo(8);
+        JsonNode kept = server.ask("POST", "/api/draft/edits/" + mine.path("id").asString() + "/keeping", null).body();
+        assertThat(kept.path("trouble").isMissingNode()).isTrue();
+        assertThat(kept.at("/edits/0/changedSince").isMissingNode()).isTrue();
+        assertThat(publish("mine all the same").status()).isEqualTo(200);
+        assertThat(installs()).isZero();
+    }
+
+    @Test
+    void aDocumentIsDraftedWholeAndRefusedWithEverythingThatIsWrongWithIt() {
+        String body = "{\"revision\":0,\"document\":{\"id\":\"wave-1\",\"seq\":0,\"subject\":\"title:siltscope\",\"intent\":\"required\","
+                + "\"follows\":\"device\",\"include\":[\"ou:%s\"],\"within\":\"%s\",\"windows\":\"%s\",\"note\":\"CHG-2041\","
+                + "\"waves\":[{\"share\":50,\"open\":false}]%s}}";
+        String labs = server.ou("Hartsmere Laboratory");
+        JsonNode refused = raw("PUT", "/api/draft/documents/assignment/wave-1", body.formatted(labs, "name zz 1", "sometimes", "")).body();
+        assertThat(refused.path("problems").findValuesAsString("code")).contains("unknown-word");
+        assertThat(raw("PUT", "/api/draft/documents/assignment/wave-1", body.formatted(labs, "name zz 1", "ignore", "")).body()
+                .path("problems").findValuesAsString("code")).contains("bad-rule");
+        assertThat(raw("PUT", "/api/draft/documents/assignment/wave-1", body.formatted(labs, "name pr", "ignore", ",\"wavez\":[]")).code())
+                .isEqualTo("bad-document");
+        assertThat(raw("PUT", "/api/draft/documents/assignment/other", body.formatted(labs, "name pr", "ignore", "")).code())
+                .isEqualTo("bad-document");
+        assertThat(raw("PUT", "/api/draft/documents/moon/wave-1", body.formatted(labs, "name pr", "ignore", "")).code())
+                .isEqualTo("unknown-kind");
+        Answer taken = raw("PUT", "/api/draft/documents/assignment/wave-1", body.formatted(labs, "name pr", "ignore", ""));
+        assertThat(taken.status()).isEqualTo(200);
+        assertThat(publish("with a closed wave").status()).isEqualTo(200);
+        assertThat(installs()).isZero();
+        assertThat(now().get(AssignmentDocument.KIND).find("wave-1").delivery().note()).isEqualTo("CHG-2041");
+        server.ask("POST", "/api/draft/wave-openings", Map.of("assignment", "wave-1"));
+        assertThat(draft().at("/rehearsal/gains").asInt()).isPositive();
+        assertThat(publish("open it").status()).isEqualTo(200);
+        assertThat(installs()).isPositive();
+        assertThat(server.ask("POST", "/api/draft/wave-openings", Map.of("assignment", "wave-1")).code()).isEqualTo("no-wave");
+        assertThat(server.ask("DELETE", "/api/draft/documents/assignment/wave-1?revision=2", null).status()).isEqualTo(200);
+        assertThat(publish("and end it").status()).isEqualTo(200);
+        assertThat(now().get(AssignmentDocument.KIND).find("wave-1").state()).isEqualTo("retired");
+    }
+
+    private static Answer raw(String method, String path, String json) {
+        return server.ask(method, path, new JsonMapper().readTree(json));
     }
 
     @Test
@@ -253,7 +321,7 @@ class DraftTest {
     void anotherReleaseThanTheOneThatWasLookedAtIsNotPublished() {
         Titles.add(server, "gauge", "Gauge");
         Catalogue catalogue = server.bean(Catalogue.class);
-        TitleRecord title = catalogue.record("gauge");
+        TitleRecord title = catalogue.now().record("gauge");
         JsonNode looked = server.ask("PUT", "/api/draft/edits", Map.of("subject", "title:gauge", "ou", server.ou("Microbiology"), "intent",
                 "required", "binding", false)).body();
         String token = looked.at("/rehearsal/token").asString();

@@ -22,10 +22,10 @@ import rivo.directory.demo.DemoOrganisation;
 import rivo.server.TestClient;
 import rivo.server.TestServer;
 import rivo.server.Titles;
-import rivo.server.change.DraftEdit;
+import rivo.server.change.OuAssignment;
 import rivo.server.change.Drafts;
 import rivo.server.change.Publishing;
-import rivo.server.estate.WorkingEstate;
+import rivo.server.estate.CurrentSnapshot;
 import tools.jackson.databind.JsonNode;
 
 /** The follower against the in-memory server. */
@@ -61,7 +61,7 @@ class DirectoryFollowerTest {
     }
 
     private int devices() {
-        return server.bean(WorkingEstate.class).now().devices().size();
+        return server.bean(CurrentSnapshot.class).now().estate().devices().size();
     }
 
     private long journalRows() {
@@ -71,18 +71,18 @@ class DirectoryFollowerTest {
     @Test
     void aScanBringsEverythingIn() {
         assertThat(devices()).isEqualTo(60);
-        assertThat(server.bean(WorkingEstate.class).now().ous().root().name()).isEqualTo("Quillbrook Water");
+        assertThat(server.bean(CurrentSnapshot.class).now().estate().ous().root().name()).isEqualTo("Quillbrook Water");
         assertThat(scan().kind()).isEqualTo("following");
     }
 
     @Test
     void aSecondScanThatFindsNothingNewWritesNothing() {
-        WorkingEstate working = server.bean(WorkingEstate.class);
-        Object before = working.now();
+        CurrentSnapshot current = server.bean(CurrentSnapshot.class);
+        Object before = current.now().estate().devices();
         long rows = journalRows();
         scan();
         assertThat(journalRows()).isEqualTo(rows);
-        assertThat(working.now()).isSameAs(before);
+        assertThat(current.now().estate().devices()).isSameAs(before);
     }
 
     @Test
@@ -110,9 +110,9 @@ class DirectoryFollowerTest {
         String finance = server.ou("Finance");
         server.directory().modifyDN("ou=Finance,ou=Corporate," + BASE, "ou=Money", true, "ou=Customer," + BASE);
         scan();
-        WorkingEstate working = server.bean(WorkingEstate.class);
-        assertThat(working.now().ous().find(finance).name()).isEqualTo("Money");
-        assertThat(working.now().ous().find(finance).parent()).isEqualTo(server.ou("Customer"));
+        CurrentSnapshot current = server.bean(CurrentSnapshot.class);
+        assertThat(current.now().estate().ous().find(finance).name()).isEqualTo("Money");
+        assertThat(current.now().estate().ous().find(finance).parent()).isEqualTo(server.ou("Customer"));
         assertThat(server.bean(JdbcClient.class).sql("select kind from journal where subject = ? order by number desc limit 1")
                 .params("ou:" + finance).query(String.class).single()).isEqualTo("ou-changed");
         assertThat(server.ask("GET", "/api/reach/dosecalc", null).body().at("/totals/required").asInt()).isEqualTo(2);
@@ -127,10 +127,10 @@ class DirectoryFollowerTest {
 
     /** Gives the assignment's id. */
     private String publish(String title, String ou) {
-        server.bean(Drafts.class).put("test", DraftEdit.title(title, server.ou(ou), "required", false));
+        server.bean(Drafts.class).put("test", OuAssignment.title(title, server.ou(ou), "required", false));
         Publishing publishing = server.bean(Publishing.class);
         publishing.publish("test", "for the tests", publishing.token("test"));
-        return server.bean(WorkingEstate.class).now().assignments().of(title).get(0).id();
+        return server.bean(CurrentSnapshot.class).now().estate().assignments().of(title).get(0).id();
     }
 
     @Test
@@ -140,9 +140,9 @@ class DirectoryFollowerTest {
         String archive = server.ou("Archive");
         server.directory().delete("ou=Archive,ou=Corporate," + BASE);
         assertThat(scan().kind()).isEqualTo("following");
-        WorkingEstate working = server.bean(WorkingEstate.class);
-        assertThat(working.now().assignments().find(assignment).include()).as("nothing is forgotten").containsExactly(Target.ou(archive));
-        assertThat(working.now().gone().get(Target.ou(archive)).name()).isEqualTo("Archive");
+        CurrentSnapshot current = server.bean(CurrentSnapshot.class);
+        assertThat(current.now().estate().assignments().find(assignment).include()).as("nothing is forgotten").containsExactly(Target.ou(archive));
+        assertThat(current.now().estate().gone().get(Target.ou(archive)).name()).isEqualTo("Archive");
         assertThat(server.ask("GET", "/api/reach/siltscope", null).body().at("/totals/required").asInt()).isZero();
         assertThat(server.ask("GET", "/api/devices/" + server.device("QB-LAB-001") + "/titles/siltscope", null).body().at("/rungs/0/verdict")
                 .asString()).isEqualTo("rests");
@@ -160,7 +160,7 @@ class DirectoryFollowerTest {
         server.directory().add("dn: cn=QB-ARC-001,ou=Archive,ou=Corporate," + BASE, "objectClass: device", "cn: QB-ARC-001",
                 "entryUUID: 0d54c1b0-0000-0000-0000-000000000777");
         assertThat(scan().kind()).isEqualTo("following");
-        assertThat(working.now().gone()).isEmpty();
+        assertThat(current.now().estate().gone()).isEmpty();
         assertThat(server.ask("GET", "/api/reach/siltscope", null).body().at("/totals/required").asInt()).isEqualTo(1);
     }
 
@@ -176,13 +176,13 @@ class DirectoryFollowerTest {
                     "binding", false));
             assertThat(answer.status()).as(intent).isEqualTo(intent.equals("none") ? 200 : 422);
             if (intent.equals("none")) {
-                assertThat(answer.body().at("/edits/0/ouName").asString()).isEqualTo("Archive");
+                assertThat(answer.body().at("/edits/0/places/0/name").asString()).isEqualTo("Archive");
                 assertThat(server.ask("POST", "/api/draft/publication", Map.of("reason", "it is no more", "token",
                         answer.body().at("/rehearsal/token").asString())).status()).isEqualTo(200);
             }
         }
-        WorkingEstate working = server.bean(WorkingEstate.class);
-        assertThat(working.now().assignments().find(assignment).state()).isEqualTo(AssignmentState.RETIRED);
+        CurrentSnapshot current = server.bean(CurrentSnapshot.class);
+        assertThat(current.now().estate().assignments().find(assignment).state()).isEqualTo(AssignmentState.RETIRED);
         assertThat(server.ask("GET", "/api/directory/gone", null).body().at("/0/namedBy").size()).as("only an ended one names it").isZero();
     }
 
@@ -205,7 +205,7 @@ class DirectoryFollowerTest {
     }
 
     private static long holding(Target device) {
-        return server.bean(WorkingEstate.class).now().groups().values().stream().filter(g -> g.members().contains(device)).count();
+        return server.bean(CurrentSnapshot.class).now().estate().groups().values().stream().filter(g -> g.members().contains(device)).count();
     }
 
     private void disable(String dn, String control) throws LDAPException {

@@ -26,11 +26,11 @@ import rivo.directory.demo.DemoOrganisation;
 import rivo.server.TestServer;
 import rivo.server.Titles;
 import rivo.server.audience.Fences;
-import rivo.server.change.DraftEdit;
+import rivo.server.change.OuAssignment;
 import rivo.server.change.Drafts;
 import rivo.server.change.Publishing;
-import rivo.server.estate.EstateRecords;
-import rivo.server.estate.WorkingEstate;
+import rivo.server.estate.SnapshotReader;
+import rivo.server.estate.CurrentSnapshot;
 
 /** After any sequence of changes of the directory, of drafts and fences, memory holds what a restart would read. */
 class DirectoryLawTest {
@@ -82,7 +82,7 @@ class DirectoryLawTest {
     }
 
     private List<String> ouIds() {
-        return server.bean(WorkingEstate.class).now().ous().all().stream().map(ou -> ou.id()).toList();
+        return server.bean(CurrentSnapshot.class).now().estate().ous().all().stream().map(ou -> ou.id()).toList();
     }
 
     private String one(String filter) throws LDAPException {
@@ -129,22 +129,22 @@ class DirectoryLawTest {
     /** Now and then at the empty OU, which goes and comes back. */
     private void publish() {
         List<String> ous = ouIds();
-        String ou = server.bean(WorkingEstate.class).now().ous().all().stream().filter(o -> o.name().equals("Archive") && random.nextBoolean())
+        String ou = server.bean(CurrentSnapshot.class).now().estate().ous().all().stream().filter(o -> o.name().equals("Archive") && random.nextBoolean())
                 .map(Ou::id).findFirst().orElse(ous.get(random.nextInt(ous.size())));
         publish(ou, INTENTS.get(random.nextInt(3)));
     }
 
     private void publish(String ou, String intent) {
-        server.bean(Drafts.class).put("test", DraftEdit.title("siltscope", ou, intent, random.nextBoolean()));
-        if (!server.bean(Drafts.class).edits("test").isEmpty()) {
+        server.bean(Drafts.class).put("test", OuAssignment.title("siltscope", ou, intent, random.nextBoolean()));
+        if (server.bean(Drafts.class).size("test") > 0) {
             Publishing publishing = server.bean(Publishing.class);
             publishing.publish("test", "for the tests", publishing.token("test"));
         }
     }
 
     private void check(String what) {
-        Resolver now = server.bean(WorkingEstate.class).resolver();
-        Estate anew = server.bean(EstateRecords.class).read(now.estate().asOf());
+        Resolver now = server.bean(CurrentSnapshot.class).now().resolver();
+        Estate anew = server.bean(SnapshotReader.class).read(now.estate().asOf()).estate();
         EstateParts mine = now.estate().parts();
         EstateParts read = anew.parts();
         assertThat(mine.ous()).as(what).containsExactlyInAnyOrderElementsOf(read.ous());

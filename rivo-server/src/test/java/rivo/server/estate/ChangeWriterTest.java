@@ -12,6 +12,7 @@ import java.nio.file.Path;
 import java.time.Clock;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.concurrent.CompletableFuture;
 import javax.sql.DataSource;
 import org.h2.jdbcx.JdbcDataSource;
@@ -35,7 +36,7 @@ class ChangeWriterTest {
     private Path data;
     private DataSource source;
     private JdbcClient db;
-    private WorkingEstate working;
+    private CurrentSnapshot current;
     private ChangeWriter writer;
 
     private static Estate estate(String root) {
@@ -50,10 +51,8 @@ class ChangeWriterTest {
         db.sql("create table journal (number bigint generated always as identity primary key, at timestamp with time "
                 + "zone, who varchar(100), kind varchar(100), subject varchar(100), why varchar(100), "
                 + "before_value clob, after_value clob)").update();
-        EstateRecords records = mock(EstateRecords.class);
-        when(records.read(org.mockito.ArgumentMatchers.any())).thenReturn(estate("before"));
-        working = new WorkingEstate(records, java.time.Clock.systemUTC());
-        writer = new ChangeWriter(db, new JdbcTemplate(source), new JdbcTransactionManager(source), working, Clock.systemUTC());
+        current = new CurrentSnapshot(asOf -> Snapshot.of(estate("before"), Map.of()), Clock.systemUTC());
+        writer = new ChangeWriter(db, new JdbcTemplate(source), new JdbcTransactionManager(source), current, Clock.systemUTC());
     }
 
     private static DataSource source(Path file) {
@@ -82,13 +81,13 @@ class ChangeWriterTest {
         writer.take(context -> {
             context.journal("imara.voss", "added", "thing:a", "because", null, "a");
             context.becomes(estate("after"));
-            context.afterwards(() -> told.add(working.now().ous().root().name()));
+            context.afterwards(() -> told.add(current.now().estate().ous().root().name()));
             return insert(context, "a");
         });
         assertThat(things()).containsExactly("a");
         assertThat(db.sql("select who || ' ' || after_value from journal").query(String.class).list())
                 .containsExactly("imara.voss \"a\"");
-        assertThat(working.now().ous().root().name()).isEqualTo("after");
+        assertThat(current.now().estate().ous().root().name()).isEqualTo("after");
         assertThat(told).as("told after the estate is in place").containsExactly("after");
     }
 
@@ -101,7 +100,7 @@ class ChangeWriterTest {
         })).isInstanceOf(IllegalStateException.class).hasMessage("no");
         writer.take(context -> insert(context, "good"));
         assertThat(things()).containsExactly("good");
-        assertThat(working.now().ous().root().name()).isEqualTo("before");
+        assertThat(current.now().estate().ous().root().name()).isEqualTo("before");
     }
 
     @Test
@@ -145,7 +144,7 @@ class ChangeWriterTest {
         doAnswer(call -> {
             throw new CannotCreateTransactionException("the disk is full");
         }).when(broken).getTransaction(any());
-        ChangeWriter other = new ChangeWriter(db, new JdbcTemplate(source), broken, working, Clock.systemUTC());
+        ChangeWriter other = new ChangeWriter(db, new JdbcTemplate(source), broken, current, Clock.systemUTC());
         assertThatThrownBy(() -> other.take(context -> insert(context, "x"))).isInstanceOf(ChangesRefusedException.class)
                 .hasMessageContaining("start Rivo again");
         assertThatThrownBy(() -> other.take(context -> insert(context, "y"))).isInstanceOf(ChangesRefusedException.class);
@@ -184,8 +183,8 @@ class ChangeWriterTest {
     /** The rows are on disk by then, and memory does not have them: going on would build on something else than what is written. */
     @Test
     void aFaultWhileTheNextEstateIsPutInPlaceStopsChangesLoudly() throws InterruptedException {
-        WorkingEstate broken = mock(WorkingEstate.class);
-        when(broken.now()).thenReturn(estate("before"));
+        CurrentSnapshot broken = mock(CurrentSnapshot.class);
+        when(broken.now()).thenReturn(Snapshot.of(estate("before"), Map.of()));
         doAnswer(call -> {
             throw new IllegalStateException("made up");
         }).when(broken).become(any());

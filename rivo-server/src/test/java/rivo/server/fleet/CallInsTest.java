@@ -28,13 +28,14 @@ import rivo.server.catalogue.Contents;
 import rivo.server.catalogue.Presence;
 import rivo.server.catalogue.Step;
 import rivo.server.catalogue.TitleRecord;
-import rivo.server.change.DraftEdit;
+import rivo.server.change.OuAssignment;
 import rivo.server.change.Drafts;
 import rivo.server.change.Publishing;
 import rivo.server.directory.DirectoryFollower;
 import rivo.server.estate.ChangeWriter;
 import rivo.server.estate.Rows;
-import rivo.server.estate.WorkingEstate;
+import rivo.server.estate.CurrentSnapshot;
+import rivo.server.estate.Snapshot;
 import tools.jackson.databind.JsonNode;
 
 /** What is remembered of call-ins, and what a device is told to take off. */
@@ -75,7 +76,7 @@ class CallInsTest {
     }
 
     private static void publish(String intent) {
-        server.bean(Drafts.class).put("test", DraftEdit.title("ladder", server.ou("Laboratories"), intent, false));
+        server.bean(Drafts.class).put("test", OuAssignment.title("ladder", server.ou("Laboratories"), intent, false));
         Publishing publishing = server.bean(Publishing.class);
         publishing.publish("test", "for the tests", publishing.token("test"));
     }
@@ -114,15 +115,19 @@ class CallInsTest {
     void whenDevicesCalledInIsKeptOverARestartAndWrittenOnce() {
         Fleet fleet = server.bean(Fleet.class);
         device.work();
-        Instant seen = fleet.of(device.id).lastSeen();
+        Instant seen = fleet.of(now(), device.id).lastSeen();
         assertThat(row()).as("not with each call-in").isNotEqualTo(seen);
         fleet.writeCallIns();
         assertThat(row()).isCloseTo(seen, within(1, ChronoUnit.MILLIS));
-        Fleet restarted = new Fleet(server.bean(ChangeWriter.class), server.bean(WorkingEstate.class), server.bean(JdbcClient.class));
-        assertThat(restarted.of(device.id).lastSeen()).isEqualTo(row());
+        Fleet restarted = new Fleet(server.bean(ChangeWriter.class), server.bean(JdbcClient.class));
+        assertThat(restarted.of(now(), device.id).lastSeen()).isEqualTo(row());
         server.bean(JdbcClient.class).sql("update call_ins set at = ?").params(Rows.at(Instant.EPOCH)).update();
         fleet.writeCallIns();
         assertThat(row()).as("nobody called in since").isEqualTo(Instant.EPOCH);
+    }
+
+    private static Snapshot now() {
+        return server.bean(CurrentSnapshot.class).now();
     }
 
     private static Instant row() {

@@ -33,9 +33,10 @@ import rivo.server.TestClient.Answer;
 import rivo.server.TestServer;
 import rivo.server.Titles;
 import rivo.server.catalogue.Contents;
-import rivo.server.change.DraftEdit;
+import rivo.server.change.OuAssignment;
 import rivo.server.change.Drafts;
 import rivo.server.change.Publishing;
+import rivo.server.estate.CurrentSnapshot;
 import rivo.server.mirror.Mirror;
 import rivo.server.mirror.Mirrors;
 import rivo.server.web.ApiException;
@@ -60,7 +61,7 @@ class DeviceProtocolTest {
     static void start() {
         server = TestServer.start(data).signIn();
         Titles.add(server);
-        server.bean(Drafts.class).put("test", DraftEdit.title("siltscope", server.ou("Laboratories"), "required", false));
+        server.bean(Drafts.class).put("test", OuAssignment.title("siltscope", server.ou("Laboratories"), "required", false));
         Publishing publishing = server.bean(Publishing.class);
         publishing.publish("test", "for the tests", publishing.token("test"));
     }
@@ -343,11 +344,11 @@ class DeviceProtocolTest {
         String key = mirrors.key("upland");
         mirrors.put("test", new Mirror("upland", "Upland, new", "http://127.0.0.1:8095", "name sw \"QB-LAB\""));
         assertThat(mirrors.key("upland")).isEqualTo(key).hasSizeGreaterThan(20);
-        assertThat(mirrors.withKey(key)).isEqualTo(new Mirror("upland", "Upland, new", "http://127.0.0.1:8095", "name sw \"QB-LAB\""));
+        assertThat(Mirrors.withKey(server.bean(CurrentSnapshot.class).now(), key)).isEqualTo(new Mirror("upland", "Upland, new", "http://127.0.0.1:8095", "name sw \"QB-LAB\""));
         mirrors.put("test", new Mirror("lowland", "Lowland", "http://127.0.0.1:8096", null));
         assertThat(mirrors.key("lowland")).isNotEqualTo(key);
         server.ask("DELETE", "/api/mirrors/upland", null);
-        assertThat(mirrors.withKey(key)).isNull();
+        assertThat(Mirrors.withKey(server.bean(CurrentSnapshot.class).now(), key)).isNull();
         mirrors.put("test", new Mirror("upland", "Upland", "http://127.0.0.1:8094", null));
         assertThat(mirrors.key("upland")).as("a new mirror has a new key").isNotEqualTo(key);
         List.of("upland", "lowland").forEach(id -> server.ask("DELETE", "/api/mirrors/" + id, null));
@@ -398,8 +399,8 @@ class DeviceProtocolTest {
         }
         assertThat(Files.size(data.resolve("rivo.mv.db")) - before).as("bytes for 24 reports of 0.8 MB").isLessThan(4 << 20);
         assertThat(report("{\"number\":26,\"facts\":{\"x.long\":\"" + "y".repeat(1000) + "\",\"arch\":\"x64\"}}").status()).isEqualTo(200);
-        List<String> told = server.bean(JdbcClient.class).sql("select after_value from journal where kind = 'device-reported' and subject = ? "
-                + "order by number desc").params("device:" + id).query(String.class).list();
+        List<String> told = server.bean(JdbcClient.class).sql("select after_value from device_changes where device = ? "
+                + "order by number desc").params(id).query(String.class).list();
         assertThat(told.get(0)).as("the difference, and nothing else").isEqualTo("{\"fact arch\":\"x64\"}");
     }
 
@@ -443,7 +444,7 @@ class DeviceProtocolTest {
     void linesOlderThanThreeMonthsAreForgotten() {
         report("{\"number\":1,\"progress\":[" + progress("2020-01-01T00:00:00Z") + "," + progress(Instant.now().toString())
                 + "]}");
-        server.bean(Reports.class).forgetOldLines();
+        server.bean(OldLines.class).forget();
         assertThat(server.ask("GET", "/api/devices/" + id + "/titles/siltscope", null).body().path("log").size())
                 .isEqualTo(1);
     }

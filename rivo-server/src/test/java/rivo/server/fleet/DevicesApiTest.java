@@ -12,7 +12,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import rivo.server.TestServer;
 import rivo.server.Titles;
-import rivo.server.change.DraftEdit;
+import rivo.server.change.OuAssignment;
 import rivo.server.change.Drafts;
 import rivo.server.change.Publishing;
 import tools.jackson.databind.JsonNode;
@@ -28,7 +28,7 @@ class DevicesApiTest {
     static void start() {
         server = TestServer.start(data).signIn();
         Titles.add(server);
-        server.bean(Drafts.class).put("test", DraftEdit.title("siltscope", server.ou("Coldwell Laboratory"), "required",
+        server.bean(Drafts.class).put("test", OuAssignment.title("siltscope", server.ou("Coldwell Laboratory"), "required",
                 false));
         Publishing publishing = server.bean(Publishing.class);
         publishing.publish("test", "for the tests", publishing.token("test"));

@@ -18,8 +18,8 @@ import rivo.server.TestClient.Answer;
 import rivo.server.TestDevice;
 import rivo.server.TestServer;
 import rivo.server.Titles;
-import rivo.server.estate.EstateRecords;
-import rivo.server.estate.WorkingEstate;
+import rivo.server.estate.SnapshotReader;
+import rivo.server.estate.CurrentSnapshot;
 import tools.jackson.databind.json.JsonMapper;
 
 /** What the server knows of a device after its reports, in memory and in the database. */
@@ -72,11 +72,11 @@ class ReportsTest {
     }
 
     private Device known() {
-        return server.bean(WorkingEstate.class).now().devices().find(device.id);
+        return server.bean(CurrentSnapshot.class).now().estate().devices().find(device.id);
     }
 
     private Device read() {
-        return server.bean(EstateRecords.class).read(Instant.now()).devices().find(device.id);
+        return server.bean(SnapshotReader.class).read(Instant.now()).estate().devices().find(device.id);
     }
 
     /** Any sequence of reports, held against the plainest idea of what they say; the database and memory agree throughout. */

@@ -22,7 +22,7 @@ import rivo.server.TestClient.Answer;
 import rivo.server.TestClient;
 import rivo.server.TestServer;
 import rivo.server.directory.DirectoryFollower;
-import rivo.server.estate.WorkingEstate;
+import rivo.server.estate.CurrentSnapshot;
 
 /** Who is signed in, and whether they still may, as the directory and time go on. */
 class SignedInTest {
@@ -82,7 +82,7 @@ class SignedInTest {
     void whoseAccountIsDisabledIsOutToo() {
         server.bean(JdbcClient.class).sql("update users set enabled = false where account = ?").params(DemoOrganisation.ADMINISTRATOR).update();
         assertThat(titles()).as("as the directory was last read").isEqualTo(200);
-        Administrators anew = new Administrators(settings(DemoOrganisation.ADMINISTRATORS_DN), server.bean(WorkingEstate.class),
+        Administrators anew = new Administrators(settings(DemoOrganisation.ADMINISTRATORS_DN), server.bean(CurrentSnapshot.class),
                 server.bean(JdbcClient.class));
         assertThat(anew.hold(id(DemoOrganisation.ADMINISTRATOR))).isFalse();
     }
@@ -101,26 +101,26 @@ class SignedInTest {
     /** Another OU could hold a group of the same name, and whoever looks after that OU would look after Rivo. */
     @Test
     void theGroupIsNamedByWhatOnlyOneCanBe() {
-        WorkingEstate working = server.bean(WorkingEstate.class);
+        CurrentSnapshot current = server.bean(CurrentSnapshot.class);
         JdbcClient db = server.bean(JdbcClient.class);
-        assertThatThrownBy(() -> new Administrators(settings("rivo-administrators"), working, db))
+        assertThatThrownBy(() -> new Administrators(settings("rivo-administrators"), current, db))
                 .isInstanceOf(IllegalStateException.class).hasMessageContaining("distinguished name");
         String imara = id(DemoOrganisation.ADMINISTRATOR);
         String group = db.sql("select id from directory_groups where name = 'rivo-administrators'").query(String.class).single();
         for (String way : List.of(DemoOrganisation.ADMINISTRATORS_DN, "CN=Rivo-Administrators, OU=groups , dc=quillbrook,dc=example", group,
                 group.toUpperCase(java.util.Locale.ROOT))) {
-            assertThat(new Administrators(settings(way), working, db).hold(imara)).as(way).isTrue();
+            assertThat(new Administrators(settings(way), current, db).hold(imara)).as(way).isTrue();
         }
         for (String other : List.of("cn=rivo-administrators,ou=Laboratories," + DemoOrganisation.BASE_DN, "cn=duty-engineers,ou=Groups,"
                 + DemoOrganisation.BASE_DN)) {
-            assertThat(new Administrators(settings(other), working, db).hold(imara)).as(other).isFalse();
+            assertThat(new Administrators(settings(other), current, db).hold(imara)).as(other).isFalse();
         }
     }
 
     @Test
     void groupsNestedInEachOtherComeToAnEnd() {
         Administrators circle = new Administrators(settings("cn=bench-spares,ou=Groups," + DemoOrganisation.BASE_DN),
-                server.bean(WorkingEstate.class), server.bean(JdbcClient.class));
+                server.bean(CurrentSnapshot.class), server.bean(JdbcClient.class));
         assertThat(circle.hold(id(DemoOrganisation.ADMINISTRATOR))).isFalse();
     }
 

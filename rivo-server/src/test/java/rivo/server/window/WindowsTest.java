@@ -1,7 +1,6 @@
 package rivo.server.window;
 
 import static org.assertj.core.api.Assertions.assertThat;
-import static org.mockito.Mockito.mock;
 
 import java.nio.file.Path;
 import java.time.DayOfWeek;
@@ -20,9 +19,8 @@ import rivo.directory.demo.DemoOrganisation;
 import rivo.server.TestClient.Answer;
 import rivo.server.TestServer;
 import rivo.server.Titles;
-import rivo.server.estate.ChangeWriter;
-import rivo.server.estate.WorkingEstate;
-import rivo.server.live.LiveEvents;
+import rivo.server.estate.CurrentSnapshot;
+import rivo.server.estate.Snapshot;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -41,7 +39,7 @@ class WindowsTest {
 
     @AfterEach
     void clear() {
-        List.copyOf(server.bean(MaintenanceWindows.class).all()).forEach(w -> server.ask("DELETE", "/api/windows/" + w.id(), null));
+        List.copyOf(MaintenanceWindows.all(now())).forEach(w -> server.ask("DELETE", "/api/windows/" + w.id(), null));
     }
 
     @AfterAll
@@ -50,13 +48,13 @@ class WindowsTest {
     }
 
     private static Answer put(String id, String fits, String opens, int minutes, DayOfWeek... days) {
-        return server.ask("PUT", "/api/windows/" + id, new MaintenanceWindow(id, "Window " + id, fits, List.of(days), opens, minutes));
+        return server.ask("PUT", "/api/windows/" + id, new WindowDocument(id, "Window " + id, fits, List.of(days), opens, minutes));
     }
 
     private static int windowsOf(String device) {
-        var resolver = server.bean(WorkingEstate.class).resolver();
+        var resolver = now().resolver();
         Device found = resolver.estate().devices().find(server.device(device));
-        return server.bean(MaintenanceWindows.class).of(resolver, found).size();
+        return MaintenanceWindows.of(now(), found).size();
     }
 
     private static JsonNode look() {
@@ -108,7 +106,17 @@ class WindowsTest {
     }
 
     private static String minutes(String json) {
-        return json == null ? "none" : new JsonMapper().readTree(json).path("minutes").asString();
+        JsonNode value = json == null ? null : new JsonMapper().readTree(json);
+        return value == null ? "none" : value.path("minutes").asString() + value.path("/minutes").asString();
+    }
+
+    private static Snapshot now() {
+        return server.bean(CurrentSnapshot.class).now();
+    }
+
+    /** As a restart would read them. */
+    private static List<WindowDocument> again() {
+        return WindowDocument.KIND.read(server.bean(JdbcClient.class)).stream().toList();
     }
 
     @Test
@@ -117,31 +125,29 @@ class WindowsTest {
         put("night", "name sw \"QB\"", "22:30", 45, DayOfWeek.FRIDAY, DayOfWeek.MONDAY);
         put("night", null, "23:00", 60, DayOfWeek.SUNDAY);
         put("noon", "arch eq \"x64\"", "12:00", 30, DayOfWeek.TUESDAY);
-        MaintenanceWindows again = new MaintenanceWindows(mock(ChangeWriter.class), mock(LiveEvents.class), server.bean(JdbcClient.class));
-        assertThat(again.all()).containsExactlyElementsOf(server.bean(MaintenanceWindows.class).all()).hasSize(2);
+        assertThat(again()).containsExactlyElementsOf(MaintenanceWindows.all(now())).hasSize(2);
         assertThat(server.ask("DELETE", "/api/windows/night", null).status()).isEqualTo(204);
         assertThat(server.ask("DELETE", "/api/windows/night", null).status()).isEqualTo(404);
         String who = DemoOrganisation.ADMINISTRATOR;
         assertThat(journal().subList(before, journal().size())).containsExactly("window-added " + who + " window:night none > 45",
                 "window-changed " + who + " window:night 45 > 60", "window-added " + who + " window:noon none > 30",
                 "window-deleted " + who + " window:night 60 > none");
-        again = new MaintenanceWindows(mock(ChangeWriter.class), mock(LiveEvents.class), server.bean(JdbcClient.class));
-        assertThat(again.all()).extracting(MaintenanceWindow::id).containsExactly("noon");
+        assertThat(again()).extracting(WindowDocument::id).containsExactly("noon");
     }
 
     @Test
     void everyBoundIsOneThatMayBeReached() {
-        for (MaintenanceWindow good : List.of(window("a", "x", 1), window("b", "x".repeat(100), 1440), window("c".repeat(60), "x", 1439))) {
+        for (WindowDocument good : List.of(window("a", "x", 1), window("b", "x".repeat(100), 1440), window("c".repeat(60), "x", 1439))) {
             assertThat(server.ask("PUT", "/api/windows/" + good.id(), good).status()).as(good.toString()).isEqualTo(204);
         }
-        for (MaintenanceWindow bad : List.of(window("d", "x".repeat(101), 5), window("d", "", 5), window("d", "x", 0), window("d", "x", 1441),
+        for (WindowDocument bad : List.of(window("d", "x".repeat(101), 5), window("d", "", 5), window("d", "x", 0), window("d", "x", 1441),
                 window("d".repeat(61), "x", 5), window("-d", "x", 5))) {
             assertThat(server.ask("PUT", "/api/windows/" + bad.id(), bad).body().path("problems")).as(bad.toString()).hasSize(1);
         }
     }
 
-    private static MaintenanceWindow window(String id, String name, int minutes) {
-        return new MaintenanceWindow(id, name, null, List.of(DayOfWeek.MONDAY), "00:00", minutes);
+    private static WindowDocument window(String id, String name, int minutes) {
+        return new WindowDocument(id, name, null, List.of(DayOfWeek.MONDAY), "00:00", minutes);
     }
 
     @Test
@@ -151,7 +157,7 @@ class WindowsTest {
         }
         assertThat(put("another", null, "22:00", 60, DayOfWeek.MONDAY).code()).isEqualTo("too-many");
         assertThat(put("w7", null, "22:00", 60, DayOfWeek.MONDAY).status()).as("one in place of itself").isEqualTo(204);
-        assertThat(server.bean(MaintenanceWindows.class).all()).hasSize(200);
+        assertThat(MaintenanceWindows.all(now())).hasSize(200);
     }
 
     /** Several are open long enough or none is; the longest that these devices have is named. */
@@ -161,12 +167,11 @@ class WindowsTest {
         put("longest", "name sw \"QB-LAB\"", "22:00", 15, DayOfWeek.MONDAY);
         put("last", "name sw \"QB-LAB\"", "22:00", 10, DayOfWeek.MONDAY);
         put("elsewhere", "name sw \"QB-NET\"", "22:00", 19, DayOfWeek.MONDAY);
-        var resolver = server.bean(WorkingEstate.class).resolver();
-        MaintenanceWindows windows = server.bean(MaintenanceWindows.class);
+        var resolver = now().resolver();
         Positions labs = resolver.audiences().satisfying("name sw \"QB-LAB\"", Scope.DEVICE);
-        MaintenanceWindows.Stuck stuck = windows.stuck(resolver, labs, 15 * 60 + 1);
+        MaintenanceWindows.Stuck stuck = MaintenanceWindows.stuck(now(), labs, 15 * 60 + 1);
         assertThat(stuck.devices()).isEqualTo(16);
         assertThat(stuck.longest().id()).isEqualTo("longest");
-        assertThat(windows.stuck(resolver, labs, 15 * 60)).as("one that is exactly long enough").isNull();
+        assertThat(MaintenanceWindows.stuck(now(), labs, 15 * 60)).as("one that is exactly long enough").isNull();
     }
 }

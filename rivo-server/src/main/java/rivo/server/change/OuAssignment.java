@@ -10,20 +10,20 @@ import rivo.core.estate.RefusedException;
 import rivo.core.estate.Subject;
 
 /**
- * One edit of a draft: what shall be assigned of a title or a kit to an OU, in place of what is assigned there now.
+ * What shall be assigned of a title or a kit to an OU, in place of what is assigned there now.
  *
  * @param subject {@code title:ID} or {@code kit:ID}
  * @param intent {@code none} ends what is assigned there
  * @param binding whether it crosses fences and cannot be undone below
  * @param choices what it fixes of the title's choices, by their ids; none of a kit's
  */
-public record DraftEdit(String subject, String ou,
+public record OuAssignment(String subject, String ou,
         @Schema(allowableValues = {"required", "uninstall", "none"}) String intent, boolean binding,
         @Nullable Map<String, String> choices) {
 
     private static final String NONE = "none";
 
-    public DraftEdit {
+    public OuAssignment {
         Objects.requireNonNull(ou);
         parse(intent);
         parseSubject(subject);
@@ -31,8 +31,8 @@ public record DraftEdit(String subject, String ou,
     }
 
     /** One that fixes no choices of a title. */
-    public static DraftEdit title(String title, String ou, String intent, boolean binding) {
-        return new DraftEdit(Subject.title(title).toString(), ou, intent, binding, Map.of());
+    public static OuAssignment title(String title, String ou, String intent, boolean binding) {
+        return new OuAssignment(Subject.title(title).toString(), ou, intent, binding, Map.of());
     }
 
     Subject about() {
@@ -67,9 +67,5 @@ public record DraftEdit(String subject, String ou,
         }
         throw new RefusedException("bad-intent", "intent", "The intent " + word + " is not known; use "
                 + Intent.REQUIRED.name().toLowerCase(Locale.ROOT) + ", uninstall or none.");
-    }
-
-    boolean sameTarget(DraftEdit other) {
-        return subject.equals(other.subject) && ou.equals(other.ou);
     }
 }

@@ -3,8 +3,12 @@ package rivo.server.window;
 import java.time.DayOfWeek;
 import java.time.LocalTime;
 import java.util.List;
+import java.util.Set;
 import org.jspecify.annotations.Nullable;
+import rivo.core.estate.Estate;
 import rivo.devices.protocol.Window;
+import rivo.server.document.Document;
+import rivo.server.document.DocumentKind;
 
 /**
  * When some devices may carry jobs out. A device that none fits may at any time; one that several fit, in any of them.
@@ -14,9 +18,12 @@ import rivo.devices.protocol.Window;
  * @param opens the time of day, {@code HH:MM}
  * @param minutes how long it stays open, 1 to 1,440; past midnight too
  */
-public record MaintenanceWindow(String id, String name, @Nullable String fits, List<DayOfWeek> days, String opens, int minutes) {
+public record WindowDocument(String id, String name, @Nullable String fits, List<DayOfWeek> days, String opens, int minutes)
+        implements Document {
 
-    public MaintenanceWindow {
+    public static final DocumentKind<WindowDocument> KIND = new Kind();
+
+    public WindowDocument {
         id = id == null ? "" : id;
         name = name == null ? "" : name.strip();
         fits = fits == null || fits.isBlank() ? null : fits.strip();
@@ -27,5 +34,18 @@ public record MaintenanceWindow(String id, String name, @Nullable String fits, L
     /** In the words of the device protocol. */
     Window window() {
         return new Window(new java.util.HashSet<>(days), LocalTime.parse(opens), minutes);
+    }
+
+    /** No resolution looks at windows. */
+    private static final class Kind extends DocumentKind<WindowDocument> {
+
+        Kind() {
+            super("window", WindowDocument.class);
+        }
+
+        @Override
+        protected Estate estate(Estate before, List<WindowDocument> put, Set<String> retired) {
+            return before;
+        }
     }
 }

@@ -1,0 +1,69 @@
+package rivo.server;
+
+import java.time.Instant;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.stream.Collectors;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Component;
+import rivo.core.estate.Estate;
+import rivo.core.estate.EstateParts;
+import rivo.server.assignment.AssignmentDocument;
+import rivo.server.audience.CollectionDocument;
+import rivo.server.audience.FenceDocument;
+import rivo.server.catalogue.FixedChoices;
+import rivo.server.catalogue.KitDocument;
+import rivo.server.catalogue.Licences;
+import rivo.server.catalogue.TitleRecord;
+import rivo.server.catalogue.Titles;
+import rivo.server.change.Drafts;
+import rivo.server.estate.EstateRecords;
+import rivo.server.estate.Snapshot;
+import rivo.server.estate.SnapshotPart;
+import rivo.server.estate.SnapshotReader;
+import rivo.server.fleet.DeviceParts;
+import rivo.server.mirror.Mirrors;
+import rivo.server.window.WindowDocument;
+
+/** Puts the snapshot together when the server starts: every part as its feature reads it, and the estate of all that is known of it. */
+@Component
+public class SnapshotRecords implements SnapshotReader {
+
+    /** Every part there is. */
+    public static final List<SnapshotPart<?>> PARTS = List.of(AssignmentDocument.KIND, CollectionDocument.KIND, FenceDocument.KIND,
+            KitDocument.KIND, WindowDocument.KIND, Titles.PART, FixedChoices.PART, Licences.PART, Mirrors.PART, Drafts.PART,
+            DeviceParts.ENROLMENTS, DeviceParts.JOBS);
+
+    private final JdbcClient db;
+
+    public SnapshotRecords(JdbcClient db) {
+        this.db = db;
+    }
+
+    @Override
+    public Snapshot read(Instant asOf) {
+        Map<SnapshotPart<?>, Object> parts = new LinkedHashMap<>();
+        for (SnapshotPart<?> part : PARTS) {
+            parts.put(part, part.read(db));
+        }
+        return Snapshot.of(estate(asOf, new Parts(parts)), parts);
+    }
+
+    private record Parts(Map<SnapshotPart<?>, Object> read) {
+        @SuppressWarnings("unchecked")
+        <T> T get(SnapshotPart<T> part) {
+            return (T) java.util.Objects.requireNonNull(read.get(part));
+        }
+    }
+
+    private Estate estate(Instant asOf, Parts parts) {
+        Set<String> fenced = parts.get(FenceDocument.KIND).stream().map(FenceDocument::id).collect(Collectors.toSet());
+        EstateParts directory = new EstateRecords(db).directory(asOf, fenced::contains);
+        return Estate.of(directory.withTitles(parts.get(Titles.PART).all().stream().map(TitleRecord::title).toList())
+                .withKits(parts.get(KitDocument.KIND).stream().map(KitDocument::kit).toList())
+                .withCollections(parts.get(CollectionDocument.KIND).stream().map(CollectionDocument::collection).toList())
+                .withAssignments(parts.get(AssignmentDocument.KIND).stream().map(AssignmentDocument::assignment).toList()));
+    }
+}

@@ -1,0 +1,18 @@
+package rivo.server.fleet;
+
+import java.util.Map;
+import org.pcollections.PMap;
+import rivo.devices.protocol.Progress;
+import rivo.server.estate.SnapshotPart;
+
+/** What a snapshot holds of devices besides the estate. */
+public final class DeviceParts {
+
+    /** By what each enrolled device signs. */
+    public static final SnapshotPart<? extends PMap<String, ?>> ENROLMENTS = Enrolments.PART;
+    /** What devices have said of their jobs: by the device's id, then by title. */
+    public static final SnapshotPart<PMap<String, Map<String, Progress>>> JOBS = Fleet.JOBS;
+
+    private DeviceParts() {
+    }
+}

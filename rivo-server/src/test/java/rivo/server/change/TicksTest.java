@@ -1,0 +1,90 @@
+package rivo.server.change;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.mockito.ArgumentMatchers.any;
+import static org.mockito.Mockito.mock;
+import static org.mockito.Mockito.never;
+import static org.mockito.Mockito.verify;
+
+import java.nio.file.Path;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.List;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import rivo.core.estate.Assignment;
+import rivo.core.estate.Intent;
+import rivo.core.estate.Subject;
+import rivo.core.estate.Target;
+import rivo.server.HandClock;
+import rivo.server.TestServer;
+import rivo.server.Titles;
+import rivo.server.assignment.AssignmentDocument;
+import rivo.server.assignment.Delivery;
+import rivo.server.estate.ChangeWriter;
+import rivo.server.estate.CurrentSnapshot;
+import rivo.server.estate.Json;
+import rivo.server.estate.Snapshot;
+import rivo.server.live.LiveEvents;
+
+/** The instant that the estate describes goes along with the clock. */
+class TicksTest {
+
+    @TempDir
+    private static Path data;
+    private static TestServer server;
+
+    @BeforeAll
+    static void start() {
+        server = TestServer.start(data).signIn();
+        Titles.add(server);
+    }
+
+    @AfterAll
+    static void stop() {
+        server.close();
+    }
+
+    private static Snapshot now() {
+        return server.bean(CurrentSnapshot.class).now();
+    }
+
+    private static int installs() {
+        return server.ask("GET", "/api/reach/siltscope", null).body().at("/totals/required").asInt();
+    }
+
+    /** By the server's own scheduler and clock. */
+    @Test
+    void anAssignmentStartsAtItsInstantByItself() throws InterruptedException {
+        Drafts drafts = server.bean(Drafts.class);
+        Publishing publishing = server.bean(Publishing.class);
+        Instant start = Instant.now().plusSeconds(3);
+        Assignment assignment = Assignment.of("later", 0, Subject.title("siltscope"), Intent.REQUIRED,
+                List.of(Target.ou(server.ou("Hartsmere Laboratory")))).withFrom(start);
+        drafts.put("test", AssignmentDocument.KIND, "later", 0, Json.tree(AssignmentDocument.of(assignment, Delivery.AS_USUAL)));
+        publishing.publish("test", "to begin with", publishing.token("test"));
+        assertThat(installs()).as("not before").isZero();
+        while (installs() == 0 && Instant.now().isBefore(start.plusSeconds(20))) {
+            Thread.sleep(20);
+        }
+        assertThat(installs()).isEqualTo(8);
+        assertThat(now().estate().asOf()).as("at its very instant, and not a minute later").isBetween(start, start.plusSeconds(10));
+    }
+
+    @Test
+    void aMinuteLaterPeriodsMoveAndNobodyIsToldOfWhatDoesNotChange() {
+        LiveEvents events = mock(LiveEvents.class);
+        HandClock clock = new HandClock(now().estate().asOf());
+        Ticks ticks = new Ticks(server.bean(CurrentSnapshot.class), server.bean(ChangeWriter.class), events, clock);
+        Instant before = now().estate().asOf();
+        clock.passes(Duration.ofMillis(1));
+        ticks.tickWhenDue();
+        assertThat(now().estate().asOf()).as("nothing is due").isEqualTo(before);
+        clock.passes(Duration.ofMinutes(1));
+        ticks.tickWhenDue();
+        assertThat(now().estate().asOf()).isAfter(before);
+        verify(events, never()).changed(any());
+    }
+}
