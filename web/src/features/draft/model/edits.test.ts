@@ -34,7 +34,7 @@ describe('an edit in words', () => {
     ['available', true, 'Offer, binding'],
     ['uninstall', false, 'Remove'],
     ['uninstall', true, 'Remove, binding'],
-    ['none', false, 'End what is assigned of'],
+    ['none', false, 'End'],
   ] as const)('calls %s, binding %s, by its verb', (intent, binding, verb) => {
     expect(editWords({ ...edit, binding, places: [{ ...place, intent }] }).verb).toBe(verb)
   })

@@ -53,7 +53,7 @@ function verb(edit: Edit, place: Place | undefined): string {
     case 'uninstall':
       return edit.binding ? 'Remove, binding' : 'Remove'
     case 'none':
-      return 'End what is assigned of'
+      return 'End'
   }
 }
 

@@ -21,12 +21,21 @@ export function DraftBar() {
     setPublished(change)
   }
   const full = draft.data !== undefined && draft.data.edits.length > 0
-  // An empty draft whose steps can be done again stays, lest an undo too many loses something.
-  const shown = full || (draft.data?.mayRedo === true && published === null)
+  // A draft that has just become empty stays until it is closed, so that this can be undone.
+  const [open, setOpen] = useState(false)
+  if (full && !open) {
+    setOpen(true)
+  }
+  const shown = full || (open && draft.data !== undefined && (draft.data.mayUndo || draft.data.mayRedo))
   return (
     <>
       {shown && draft.data !== undefined && (
-        <Bar draft={draft.data} onLook={setLooking} onPublish={() => setPublishing(true)} />
+        <Bar
+          draft={draft.data}
+          onLook={setLooking}
+          onPublish={() => setPublishing(true)}
+          onClose={() => setOpen(false)}
+        />
       )}
       {!shown && published !== null && <Published change={published} onClose={() => setPublished(null)} />}
       <LookThrough
@@ -54,9 +63,10 @@ interface BarProps {
   draft: Draft
   onLook: (part: Part | 'edits') => void
   onPublish: () => void
+  onClose: () => void
 }
 
-function Bar({ draft, onLook, onPublish }: BarProps) {
+function Bar({ draft, onLook, onPublish, onClose }: BarProps) {
   const undo = useUndo()
   const redo = useRedo()
   const last = draft.edits.at(-1)
@@ -97,12 +107,20 @@ function Bar({ draft, onLook, onPublish }: BarProps) {
       <Box flex="1" minW="0" truncate role="status">
         <Rehearsed draft={draft} onLook={onLook} />
       </Box>
-      <Button variant="bar" size="lg" onClick={() => onLook('edits')} disabled={last === undefined}>
-        Look through
-      </Button>
-      <Button variant="honey" size="lg" onClick={onPublish} disabled={!publishable}>
-        Publish…
-      </Button>
+      {last === undefined ? (
+        <Button variant="bar" size="lg" onClick={onClose}>
+          Close
+        </Button>
+      ) : (
+        <>
+          <Button variant="bar" size="lg" onClick={() => onLook('edits')}>
+            Look through
+          </Button>
+          <Button variant="honey" size="lg" onClick={onPublish} disabled={!publishable}>
+            Publish…
+          </Button>
+        </>
+      )}
     </Flex>
   )
 }

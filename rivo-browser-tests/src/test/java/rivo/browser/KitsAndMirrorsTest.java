@@ -129,6 +129,11 @@ class KitsAndMirrorsTest extends BrowserTest {
         assertThat(region("Before it is assigned")).containsText("Licence text accepted");
         assertThat(button("Publish…")).isEnabled();
         page.keyboard().press("Control+z");
+        assertThat(region("Draft")).containsText("empty again");
+        page.keyboard().press("Control+y");
+        assertThat(region("Draft")).containsText("Require Dosecalc on Billing");
+        button("Undo").click();
+        button("Close").click();
         assertThat(region("Draft")).isHidden();
     }
 

@@ -168,7 +168,7 @@ final class DraftedSnapshot {
     private void changedSince(Edit edit, @Nullable Kept<?> theirs) {
         problems.add(new Problem("changed-since", place(edit), theirs == null
                 ? "What you edited has been deleted since. Nothing was overwritten; drop your edit."
-                : theirs.changedBy() + " has changed since what you edited. Nothing was overwritten: look at both, then drop your edit or "
+                : theirs.changedBy() + " has changed what you edited since. Nothing was overwritten: look at both, then drop your edit or "
                         + "keep it in place of theirs."));
     }
 

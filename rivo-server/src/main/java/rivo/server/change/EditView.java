@@ -16,9 +16,12 @@ import rivo.core.estate.Subject;
 import rivo.core.estate.Target;
 import rivo.core.estate.Title;
 import rivo.server.assignment.AssignmentDocument;
+import rivo.server.audience.CollectionDocument;
+import rivo.server.catalogue.KitDocument;
 import rivo.server.document.Document;
 import rivo.server.document.Kept;
 import rivo.server.estate.Snapshot;
+import rivo.server.window.WindowDocument;
 
 /**
  * An edit of the draft, in words.
@@ -127,7 +130,8 @@ record EditView(String id, @Schema(allowableValues = {"put", "retire", "open-wav
 
     private static String words(Estate estate, Document document) {
         if (!(document instanceof AssignmentDocument assignment)) {
-            return document.id();
+            return document instanceof KitDocument kit ? kit.name() : document instanceof CollectionDocument collection ? collection.name()
+                    : document instanceof WindowDocument window ? window.name() : document.id();
         }
         String state = assignment.state() == null ? assignment.intent() : assignment.state();
         return state + " on " + String.join(", ", assignment.include().stream().map(target -> {
