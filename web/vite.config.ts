@@ -1,11 +1,13 @@
 import react from '@vitejs/plugin-react'
+import { loadEnv } from 'vite'
 import { defineConfig } from 'vitest/config'
 
-export default defineConfig({
+export default defineConfig(({ mode }) => ({
   plugins: [react()],
   // The server puts a fresh value in its place at every answer.
   html: { cspNonce: '__NONCE__' },
   build: { assetsInlineLimit: 0, chunkSizeWarningLimit: 1200 },
   test: { include: ['src/**/*.test.ts'] },
-  server: { proxy: { '/api': 'http://127.0.0.1:8080' } },
-})
+  // Where the running server is that the front end is tried out with (./rivo dev).
+  server: { proxy: { '/api': loadEnv(mode, '.', 'RIVO_')['RIVO_URL'] ?? 'http://127.0.0.1:8080' } },
+}))

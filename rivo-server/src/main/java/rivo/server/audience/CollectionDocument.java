@@ -6,6 +6,7 @@ import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import rivo.core.estate.DeviceCollection;
 import rivo.core.estate.Estate;
+import rivo.core.estate.RefusedException;
 import rivo.server.document.CheckedRules;
 import rivo.server.document.Document;
 import rivo.server.document.DocumentKind;
@@ -42,6 +43,8 @@ public record CollectionDocument(String id, String name, @Nullable String base, 
         return new DeviceCollection(id, name, base, rule, include, exclude);
     }
 
+    private static final int LONGEST_NAME = 200;
+
     private static final class Kind extends DocumentKind<CollectionDocument> {
 
         Kind() {
@@ -50,6 +53,12 @@ public record CollectionDocument(String id, String name, @Nullable String base, 
 
         @Override
         protected Estate estate(Estate before, List<CollectionDocument> put, Set<String> retired) {
+            for (CollectionDocument collection : put) {
+                if (collection.name().length() > LONGEST_NAME) {
+                    throw new RefusedException("bad-text", "collection:" + collection.id() + ".name", "A collection has a name of at most "
+                            + LONGEST_NAME + " characters; shorten it.");
+                }
+            }
             Estate after = before.withCollections(put.stream().map(CollectionDocument::collection).toList(), retired);
             CheckedRules.ofAll(after);
             return after;

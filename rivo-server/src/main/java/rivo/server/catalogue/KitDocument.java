@@ -38,6 +38,7 @@ public record KitDocument(String id, String name, String description, List<Strin
         protected Estate estate(Estate before, List<KitDocument> put, Set<String> retired) {
             Estate after = before;
             for (KitDocument kit : put) {
+                Kits.check(kit);
                 after = after.withKit(kit.kit());
             }
             for (String id : retired) {

@@ -72,7 +72,6 @@ public class Kits {
             }
             Kept<KitDocument> after = new Kept<>(kit, revision + 1, who, context.now(), null);
             accepted(context.snapshot(), kit, before);
-            check(kit);
             KitDocument.KIND.put(context, List.of(after));
             context.journal(who, before == null ? "kit-added" : "kit-changed", "kit:" + kit.id(), why,
                     before == null ? null : before.document(), kit);

@@ -10,6 +10,7 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 import rivo.core.estate.Problem;
+import rivo.core.estate.ProblemList;
 import rivo.core.estate.RefusedException;
 import rivo.server.document.Document;
 import rivo.server.document.DocumentKind;
@@ -22,6 +23,7 @@ import rivo.server.estate.SnapshotPart;
 import rivo.server.live.LiveEvents;
 import rivo.server.live.Topics;
 import rivo.server.web.ApiException;
+import rivo.server.web.ReadValues;
 import tools.jackson.core.JacksonException;
 import tools.jackson.databind.JsonNode;
 
@@ -100,9 +102,16 @@ public class Drafts {
         String json = content.toString();
         Document document = json.length() > LONGEST_DOCUMENT ? null : parsed(kind, json);
         if (document == null || !document.id().equals(id)) {
-            throw new RefusedException("bad-document", kind.word() + ":" + id, document == null ? "A document has at most "
+            throw new RefusedException("bad-document", kind.word(), document == null ? "A document has at most "
                     + LONGEST_DOCUMENT / 1024 + " KiB; make it smaller." : "The document in the body has the id " + document.id()
                             + ", not the one in the address.");
+        }
+        List<Problem> problems = new ArrayList<>(ReadValues.problems(document));
+        if (id.isEmpty() || id.length() > ProblemList.LONGEST_ID || id.indexOf(';') >= 0) {
+            problems.add(new Problem("bad-id", "id", "An id has 1 to " + ProblemList.LONGEST_ID + " characters without ';'; give another."));
+        }
+        if (!problems.isEmpty()) {
+            throw new RefusedException(problems);
         }
         edit(who, new Edit(Ids.random("e-"), Act.PUT, kind.word(), id, revision, Json.tree(document)));
     }

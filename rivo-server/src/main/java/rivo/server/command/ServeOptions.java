@@ -13,7 +13,8 @@ class ServeOptions {
     @Option(names = "--data", paramLabel = "DIR", description = "The folder of everything that Rivo keeps.")
     Path data;
 
+    /** @param otherwise below where Rivo lies, wherever it is started from */
     Path dataOr(String otherwise) {
-        return (data == null ? Path.of(otherwise) : data).toAbsolutePath().normalize();
+        return (data == null ? Path.of(System.getProperty("rivo.home", "")).resolve(otherwise) : data).toAbsolutePath().normalize();
     }
 }

@@ -88,7 +88,6 @@ public class MaintenanceWindows {
 
     /** Puts a window in, or another in its place. @throws RefusedException with everything that is wrong with it */
     public void put(String who, WindowDocument window) {
-        check(window);
         writer.take(context -> {
             Documents<WindowDocument> windows = context.get(WindowDocument.KIND);
             WindowDocument before = windows.find(window.id());
@@ -116,7 +115,8 @@ public class MaintenanceWindows {
         });
     }
 
-    private static void check(WindowDocument window) {
+    /** @throws RefusedException with everything that is wrong with it by itself */
+    static void check(WindowDocument window) {
         List<Problem> problems = new ArrayList<>();
         if (!ID.matcher(window.id()).matches()) {
             problems.add(new Problem("bad-id", "id", "An id has 1 to 60 small letters, digits and hyphens, such as control-rooms."));

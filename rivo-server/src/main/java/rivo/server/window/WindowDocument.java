@@ -45,6 +45,7 @@ public record WindowDocument(String id, String name, @Nullable String fits, List
 
         @Override
         protected Estate estate(Estate before, List<WindowDocument> put, Set<String> retired) {
+            put.forEach(MaintenanceWindows::check);
             return before;
         }
     }

@@ -21,6 +21,7 @@ import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 import rivo.server.RawHttp;
 import rivo.server.TestClient;
@@ -60,6 +61,30 @@ class FrontDoorTest {
         String answer = raw(line + " HTTP/1.1\r\nHost: localhost\r\nAccept: text/html\r\nConnection: close\r\nContent-Length: 0\r\n\r\n");
         assertThat(answer).as(line).contains("Content-Security-Policy: default-src 'none'", "frame-ancestors 'none'",
                 "X-Content-Type-Options: nosniff", "X-Frame-Options: DENY", "Cache-Control: ").doesNotContain("Strict-Transport-Security");
+    }
+
+    /** By a filter, a controller, the container or nobody: the same form everywhere, but for a browser that asks for a page. */
+    @ParameterizedTest
+    @CsvSource(delimiter = ';', value = {"GET /device/v2/nowhere; application/json; 404; application/problem+json; unknown-address",
+        "DELETE /device/v2/work; application/json; 404; application/problem+json; unknown-address",
+        "GET /device/v1/work; application/json; 410; application/problem+json; ", "GET /%zz; text/html; 400; application/problem+json; bad-request",
+        "GET /a b; text/html; 400; application/problem+json; bad-request", "GET /moon; text/html; 200; text/html;charset=UTF-8; nonce",
+        "GET /sign-in; text/html; 200; text/html;charset=UTF-8; nonce", "GET /moon; application/json; 401; application/problem+json; ",
+        "GET /api/titles; application/json; 401; application/problem+json; "})
+    void whatIsWrongIsSaidInOneForm(String line, String accept, int status, String type, String words) throws IOException {
+        String answer = raw(line + " HTTP/1.1\r\nHost: localhost\r\nAccept: " + accept + "\r\nConnection: close\r\n\r\n");
+        assertThat(answer).as(line).startsWith("HTTP/1.1 " + status).containsIgnoringCase("Content-Type: " + type)
+                .contains(words == null ? "" : words);
+    }
+
+    /** What somebody sends before they look for an answer is taken, as far as that goes, and the line is closed after it. */
+    @Test
+    void aLineWhoseBodyNobodyReadIsClosed() throws IOException {
+        String body = "b".repeat(40_000);
+        String answer = raw("POST /api/nowhere HTTP/1.1\r\nHost: localhost\r\nContent-Type: application/json\r\nContent-Length: " + body.length()
+                + "\r\n\r\n" + body + "GET /sign-in HTTP/1.1\r\nHost: localhost\r\n\r\n");
+        assertThat(answer).contains("Connection: close");
+        assertThat(answer.split("HTTP/1.1 ", -1)).as("one answer, and none to what came after").hasSize(2);
     }
 
     @Test
