@@ -338,6 +338,8 @@ public final class Bench {
                 "shared with others, runs differ by two times and more; ratios to the floor differ less.", "",
                 "| work | figure | to reach |", "|---|---|---|"));
         lines.addAll(rows);
-        Files.write(page, lines);
+        String text = Files.exists(page) ? Files.readString(page) : "";
+        int server = text.indexOf(Load.PART);
+        Files.writeString(page, String.join("\n", lines) + "\n" + (server < 0 ? "" : "\n" + text.substring(server)));
     }
 }

@@ -1,4 +1,7 @@
-/** Benchmarks of the core, by JMH. Run one with {@code java -cp … org.openjdk.jmh.Main NAME}. */
+/**
+ * Benchmarks of the core, by {@code ./rivo bench} and by JMH, and the load driver of {@code ./rivo load}. Run one of JMH's with
+ * {@code java -cp … org.openjdk.jmh.Main NAME}.
+ */
 @NullMarked
 package rivo.bench;
 

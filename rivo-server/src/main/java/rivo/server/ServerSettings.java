@@ -16,16 +16,18 @@ import org.springframework.boot.context.properties.bind.DefaultValue;
  * @param secure whether people reach the server by TLS, its own or that of a proxy before it
  * @param localMirrors whether mirrors may be on this computer or at link-local addresses
  * @param clientPatience how long a client may let the server wait for the rest of a request
- * @param directory where the directory is; null without one, when nobody can sign in
+ * @param directory where the directory is; null without one, when only the trial account can sign in
+ * @param estate an estate file that an empty data folder is filled from; null for none
+ * @param trialPassword of the one account there is without a directory, {@code administrator}; null when there is none
  */
 @ConfigurationProperties("rivo")
 public record ServerSettings(Path data, @DefaultValue("15m") Duration callInEvery, @Nullable String serverKey,
         @DefaultValue("false") boolean secure, @DefaultValue("false") boolean localMirrors,
-        @DefaultValue("30s") Duration clientPatience, @DefaultValue ReportLimits reports, @Nullable DirectorySection directory) {
+        @DefaultValue("30s") Duration clientPatience, @DefaultValue ReportLimits reports, @Nullable DirectorySection directory, @Nullable Path estate, @Nullable String trialPassword) {
 
     /** With defaults, and without a directory. */
     public static ServerSettings at(Path data) {
-        return new ServerSettings(data, Duration.ofMinutes(15), null, false, false, Duration.ofSeconds(30), new ReportLimits(60, 32), null);
+        return new ServerSettings(data, Duration.ofMinutes(15), null, false, false, Duration.ofSeconds(30), new ReportLimits(60, 32), null, null, null);
     }
 
     /**

@@ -38,7 +38,8 @@ public class SnapshotRecords implements SnapshotReader {
 
     private final JdbcClient db;
 
-    public SnapshotRecords(JdbcClient db) {
+    /** @param loaded has put into the records what they begin with */
+    SnapshotRecords(JdbcClient db, EstateImport loaded) {
         this.db = db;
     }
 

@@ -7,7 +7,9 @@ import java.net.URI;
 import java.net.UnknownHostException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.security.SecureRandom;
 import java.time.Duration;
+import java.util.Base64;
 import java.util.Objects;
 import java.util.concurrent.Callable;
 import org.jspecify.annotations.Nullable;
@@ -29,6 +31,7 @@ public class ServeCommand implements Callable<Integer> {
 
     private static final String PASSWORD = "RIVO_DIRECTORY_PASSWORD";
     private static final String SERVER_KEY = "RIVO_SERVER_KEY";
+    private static final int TRIAL_BYTES = 12;
 
     @Mixin
     private ServeOptions options = new ServeOptions();
@@ -48,9 +51,13 @@ public class ServeCommand implements Callable<Integer> {
             description = "A proxy in front terminates TLS: forwarded headers count, cookies are for TLS only.")
     private boolean behindProxy;
 
-    @Option(names = "--directory-url", required = true, paramLabel = "URL",
+    @Option(names = "--estate", paramLabel = "FILE", description = {"Fills an empty data folder from an estate file, in place of a directory: for "
+        + "trying Rivo out, on this computer only. The account and its password are printed."})
+    private @Nullable Path estate;
+
+    @Option(names = "--directory-url", paramLabel = "URL",
             description = "Such as ldaps://directory.example:636.")
-    private URI url = URI.create("ldap://localhost");
+    private @Nullable URI url;
 
     @Option(names = "--directory-start-tls", description = "Change to TLS by StartTLS, on an ldap:// address.")
     private boolean startTls;
@@ -59,13 +66,13 @@ public class ServeCommand implements Callable<Integer> {
             description = "Certificates in PEM that alone are trusted for the directory (default: those that Java trusts).")
     private @Nullable Path directoryCa;
 
-    @Option(names = "--base-dn", required = true, paramLabel = "DN", description = "The suffix to follow.")
+    @Option(names = "--base-dn", paramLabel = "DN", description = "The suffix to follow.")
     private String baseDn = "";
 
-    @Option(names = "--bind-dn", required = true, paramLabel = "DN", description = "The account that reads.")
+    @Option(names = "--bind-dn", paramLabel = "DN", description = "The account that reads.")
     private String bindDn = "";
 
-    @Option(names = "--administrators", required = true, paramLabel = "DN",
+    @Option(names = "--administrators", paramLabel = "DN",
             description = "The group whose members may sign in: its distinguished name, or its entryUUID or objectGUID.")
     private String administrators = "";
 
@@ -98,29 +105,57 @@ public class ServeCommand implements Callable<Integer> {
     @Override
     public Integer call() throws IOException {
         CommandLine commandLine = Objects.requireNonNull(spec).commandLine();
-        String password = System.getenv(PASSWORD);
-        if (password == null) {
-            throw wrong("The environment variable " + PASSWORD + " is not set; put the password of the reading account there.");
-        }
         checkFiles();
-        ConfigurableApplicationContext context = process(password).start();
+        String trial = estate == null ? null : trialPassword();
+        ConfigurableApplicationContext context = (trial == null ? following() : trying(trial)).start();
         warn(commandLine.getErr());
         commandLine.getOut().println("Rivo runs at " + (certificate == null ? "http" : "https") + "://" + address + ":"
                 + ServerProcess.port(context) + "/, with its data in " + options.dataOr("data/rivo"));
+        if (trial != null) {
+            commandLine.getOut().println("Sign in as administrator, password " + trial);
+        }
         commandLine.getOut().flush();
         return CommandLine.ExitCode.OK;
     }
 
-    private ServerProcess process(String password) throws IOException {
-        ServerProcess process = new ServerProcess(options.dataOr("data/rivo"), options.port, address)
-                .with("rivo.call-in-every", callInEvery.toString())
-                .with("rivo.reports.a-minute", reportsAMinute).with("rivo.reports.mebibytes-a-day", reportMebibytesADay)
-                .with("rivo.local-mirrors", localMirrors)
-                .with("rivo.directory.url", url.toString()).with("rivo.directory.base-dn", baseDn)
+    private static String trialPassword() {
+        byte[] bytes = new byte[TRIAL_BYTES];
+        new SecureRandom().nextBytes(bytes);
+        return Base64.getUrlEncoder().withoutPadding().encodeToString(bytes);
+    }
+
+    /** Without a directory, of an estate file. */
+    private ServerProcess trying(String password) throws IOException {
+        if (url != null) {
+            throw wrong("Either an estate file or a directory; leave --estate or --directory-url out.");
+        }
+        if (!isLoopback(address)) {
+            throw wrong("An estate file is for trying Rivo out on this computer; leave --address out.");
+        }
+        return process().with("rivo.estate", Objects.requireNonNull(estate).toAbsolutePath().toString()).with("rivo.trial-password", password);
+    }
+
+    private ServerProcess following() throws IOException {
+        String password = System.getenv(PASSWORD);
+        if (url == null || baseDn.isEmpty() || bindDn.isEmpty() || administrators.isEmpty()) {
+            throw wrong("A directory is followed by --directory-url, --base-dn, --bind-dn and --administrators; give all four. For a try, give "
+                    + "--estate FILE.");
+        }
+        if (password == null) {
+            throw wrong("The environment variable " + PASSWORD + " is not set; put the password of the reading account there.");
+        }
+        return process().with("rivo.directory.url", url.toString()).with("rivo.directory.base-dn", baseDn)
                 .with("rivo.directory.bind-dn", bindDn).with("rivo.directory.password", password)
                 .with("rivo.directory.start-tls", startTls)
                 .with("rivo.directory.scan-every", scanEvery.toString())
                 .with("rivo.directory.administrators", administrators);
+    }
+
+    private ServerProcess process() throws IOException {
+        ServerProcess process = new ServerProcess(options.dataOr("data/rivo"), options.port, address)
+                .with("rivo.call-in-every", callInEvery.toString())
+                .with("rivo.reports.a-minute", reportsAMinute).with("rivo.reports.mebibytes-a-day", reportMebibytesADay)
+                .with("rivo.local-mirrors", localMirrors);
         if (directoryCa != null) {
             process.with("rivo.directory.ca", directoryCa.toAbsolutePath().toString());
         }
@@ -140,7 +175,7 @@ public class ServeCommand implements Callable<Integer> {
         if (certificate != null && behindProxy) {
             throw wrong("Either Rivo terminates TLS itself or a proxy does; leave --behind-proxy or --tls-certificate out.");
         }
-        for (Path file : new Path[] {certificate, key, directoryCa}) {
+        for (Path file : new Path[] {certificate, key, directoryCa, estate}) {
             if (file != null && !Files.isReadable(file)) {
                 throw wrong(file + " cannot be read; check that it is there, and that whoever runs Rivo may read it.");
             }
@@ -153,7 +188,7 @@ public class ServeCommand implements Callable<Integer> {
             err.println("WARNING: Rivo listens on " + address + " without TLS. Passwords, sessions and what devices are told can be read "
                     + "on the way. Give --tls-certificate and --tls-key, or put a TLS proxy in front and say --behind-proxy.");
         }
-        if ("ldap".equals(url.getScheme()) && !startTls && !isLoopback(url.getHost())) {
+        if (url != null && "ldap".equals(url.getScheme()) && !startTls && !isLoopback(url.getHost())) {
             err.println("WARNING: The directory is asked without TLS. Passwords can be read on the way, and whoever is in between can "
                     + "let anybody in. Use an ldaps:// address or --directory-start-tls.");
         }

@@ -1,10 +1,13 @@
 package rivo.server.people;
 
+import java.nio.charset.StandardCharsets;
+import java.security.MessageDigest;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Component;
 import rivo.core.estate.User;
+import rivo.server.ServerSettings;
 import rivo.server.directory.DirectoryFollower;
 import rivo.server.estate.CurrentSnapshot;
 import rivo.server.web.ApiException;
@@ -20,8 +23,10 @@ class SignIn {
     private final Administrators administrators;
     private final SignInLimit limit;
     private final CurrentSnapshot current;
+    private final @Nullable String trialPassword;
 
-    SignIn(DirectoryFollower follower, Administrators administrators, SignInLimit limit, CurrentSnapshot current) {
+    SignIn(DirectoryFollower follower, Administrators administrators, SignInLimit limit, CurrentSnapshot current, ServerSettings settings) {
+        this.trialPassword = settings.directory() == null ? settings.trialPassword() : null;
         this.follower = follower;
         this.administrators = administrators;
         this.limit = limit;
@@ -39,7 +44,7 @@ class SignIn {
             throw wrong();
         }
         SignInLimit.Try tried = limit.begin(account, address);
-        Optional<String> id = follower.directory().signIn(account, password);
+        Optional<String> id = trialPassword == null ? follower.directory().signIn(account, password) : trial(trialPassword, account, password);
         if (id.isEmpty()) {
             throw wrong();
         }
@@ -54,6 +59,11 @@ class SignIn {
                     + administrators.words() + ", or your account is disabled. Ask whoever looks after it.");
         }
         return person;
+    }
+
+    private static Optional<String> trial(String right, String account, String password) {
+        boolean same = MessageDigest.isEqual(right.getBytes(StandardCharsets.UTF_8), password.getBytes(StandardCharsets.UTF_8));
+        return same && account.equals("administrator") ? Optional.of(Administrators.TRIAL) : Optional.empty();
     }
 
     private static ApiException wrong() {

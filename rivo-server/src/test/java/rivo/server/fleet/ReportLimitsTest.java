@@ -16,7 +16,7 @@ class ReportLimitsTest {
     private static ReportLimits limits(int aMinute, int mebibytesADay) {
         ServerSettings plain = ServerSettings.at(Path.of("."));
         return new ReportLimits(new ServerSettings(Path.of("."), plain.callInEvery(), null, false, false, plain.clientPatience(),
-                new ServerSettings.ReportLimits(aMinute, mebibytesADay), null));
+                new ServerSettings.ReportLimits(aMinute, mebibytesADay), null, null, null));
     }
 
     private static ApiException refusal(ReportLimits limits, String device, int bytes) {

@@ -24,7 +24,7 @@ class ServerKeysTest {
 
     private static ServerSettings with(Path data, String key) {
         ServerSettings plain = ServerSettings.at(data);
-        return new ServerSettings(data, plain.callInEvery(), key, false, false, plain.clientPatience(), plain.reports(), null);
+        return new ServerSettings(data, plain.callInEvery(), key, false, false, plain.clientPatience(), plain.reports(), null, null, null);
     }
 
     @Test

@@ -95,7 +95,7 @@ class SignedInTest {
         ServerSettings plain = ServerSettings.at(data);
         return new ServerSettings(data, plain.callInEvery(), null, false, false, plain.clientPatience(), plain.reports(), new ServerSettings.DirectorySection(
                 server.bean(DirectoryFollower.class).directory().settings().url(), DemoOrganisation.BASE_DN, "", "", 1, plain.callInEvery(),
-                false, null, plain.callInEvery(), administrators));
+                false, null, plain.callInEvery(), administrators), null, null);
     }
 
     /** Another OU could hold a group of the same name, and whoever looks after that OU would look after Rivo. */

@@ -1,0 +1,311 @@
+package rivo.bench;
+
+import java.io.BufferedOutputStream;
+import java.io.BufferedReader;
+import java.io.File;
+import java.io.IOException;
+import java.io.OutputStream;
+import java.net.CookieManager;
+import java.net.ServerSocket;
+import java.net.URI;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Locale;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
+import rivo.core.estate.Estate;
+import rivo.formats.estate.EstateWriter;
+
+/**
+ * Puts a server under the load of its devices, on the same machine: thousands of them in this process, each signing its requests. Beside it,
+ * in the same run, an endpoint that does nothing is asked by the same driver with the same signed requests: what is said of the server is
+ * how much of that is left.
+ */
+public final class Load {
+
+    /** Begins what is said of the server on the page of figures. */
+    static final String PART = "## The server";
+    private static final int CONNECTIONS = 16;
+
+    /**
+     * @param devices in the estate
+     * @param speaking how many of them call in and report
+     * @param warm seconds before it is measured
+     * @param seconds of measuring
+     */
+    private record Plan(int devices, int assignments, int speaking, int warm, int seconds) {
+    }
+
+    /** What one device does once; gives the status it was answered. */
+    private interface Act {
+        int by(LoadDevice device, RawConnection connection, int n) throws IOException;
+    }
+
+    /** @param micros of each answer, ascending */
+    private record Measured(double perSecond, int[] micros) {
+
+        String percentiles() {
+            return String.format(Locale.ROOT, "%,.0f a second; half within %,.1f ms, 99 in 100 within %,.1f ms", perSecond, at(50), at(99));
+        }
+
+        private double at(int percent) {
+            return micros.length == 0 ? 0 : micros[(int) ((long) (micros.length - 1) * percent / 100)] / 1000.0;
+        }
+    }
+
+    private final Plan plan;
+    private final Path launcher;
+    private final Path folder;
+    private final List<String> rows = new ArrayList<>();
+    private final ExecutorService threads = Executors.newFixedThreadPool(CONNECTIONS);
+
+    private Load(Plan plan, Path launcher) throws IOException {
+        this.plan = plan;
+        this.launcher = launcher;
+        this.folder = Files.createTempDirectory("rivo-load");
+    }
+
+    /** @param arguments the page of figures, the launcher, and {@code quick} for a small try that writes no page */
+    public static void main(String[] arguments) throws Exception {
+        boolean quick = arguments.length > 2 && arguments[2].equals("quick");
+        Load load = new Load(quick ? new Plan(2_000, 200, 200, 5, 3) : new Plan(100_000, 2_000, 4_000, 25, 15), Path.of(arguments[1]));
+        try {
+            load.run();
+        } finally {
+            load.threads.shutdownNow();
+            load.delete();
+        }
+        if (!quick) {
+            load.write(Path.of(arguments[0]));
+        }
+    }
+
+    private void run() throws Exception {
+        Path estate = folder.resolve("estate.json.gz");
+        try (OutputStream out = new BufferedOutputStream(Files.newOutputStream(estate))) {
+            EstateWriter.write(Estate.ofChecked(Fleet.parts(new Fleet.Size(plan.devices(), plan.assignments(), 500, 600, 100, 20, 8))), out, true);
+        }
+        List<LoadDevice> devices;
+        Server first = new Server(estate);
+        try {
+            devices = enrol(first);
+        } finally {
+            first.stop();
+        }
+        long begun = System.nanoTime();
+        Server server = new Server(estate);
+        Process bare = null;
+        try {
+            try (RawConnection connection = new RawConnection(server.url)) {
+                devices.get(0).callIn(connection, true);
+            }
+            row("start with what is known, until the first call-in is answered", String.format(Locale.ROOT, "%.1f s",
+                    (System.nanoTime() - begun) / 1e9), "≤ 20 s");
+            int port = freePort();
+            bare = new ProcessBuilder("java", "-Xmx512m", "-cp", bareClassPath(), "rivo.bench.BareServer",
+                    Integer.toString(port)).inheritIO().start();
+            measure(server.url, await(URI.create("http://127.0.0.1:" + port)), devices);
+        } finally {
+            if (bare != null) {
+                bare.destroy();
+            }
+            server.stop();
+        }
+    }
+
+    private void measure(URI server, URI bare, List<LoadDevice> devices) throws Exception {
+        Measured floor = measured(bare, devices, (device, connection, n) -> device.callIn(connection, false), 304);
+        row("the bare endpoint, 304", floor.percentiles(), "the floor");
+        Measured nothing = measured(server, devices, (device, connection, n) -> device.callIn(connection, false), 200, 304);
+        row("call-ins with nothing new", nothing.percentiles() + ratio(nothing, floor), "≥ half of the floor");
+        Measured work = measured(server, devices, (device, connection, n) -> device.callIn(connection, true), 200);
+        row("call-ins that are told their work", work.percentiles() + ratio(work, floor), "");
+        Measured taken = measured(bare, devices, (device, connection, n) -> device.report(connection), 200);
+        row("the bare endpoint that takes a report's body", taken.percentiles(), "the floor of reports");
+        Measured reports = measured(server, devices, (device, connection, n) -> device.report(connection), 200);
+        row("reports, each on disk before it is acknowledged", reports.percentiles() + ratio(reports, taken), "≥ half of that");
+        Measured mixed = measured(server, devices, (device, connection, n) -> n % 10 == 0 ? device.report(connection)
+                : device.callIn(connection, false), 200, 304);
+        row("nine call-ins to one report", mixed.percentiles(), "");
+    }
+
+    private static String ratio(Measured measured, Measured floor) {
+        return String.format(Locale.ROOT, "; %.2f of the floor", measured.perSecond() / floor.perSecond());
+    }
+
+    private Measured measured(URI url, List<LoadDevice> devices, Act act, int... expected) throws Exception {
+        long warmUntil = System.nanoTime() + plan.warm() * 1_000_000_000L;
+        long end = warmUntil + plan.seconds() * 1_000_000_000L;
+        List<Future<int[]>> asked = new ArrayList<>();
+        for (int c = 0; c < CONNECTIONS; c++) {
+            List<LoadDevice> own = devices.subList(devices.size() * c / CONNECTIONS, devices.size() * (c + 1) / CONNECTIONS);
+            asked.add(threads.submit(() -> ask(url, own, act, warmUntil, end, expected)));
+        }
+        int[] all = new int[0];
+        for (Future<int[]> one : asked) {
+            int[] more = one.get();
+            int before = all.length;
+            all = Arrays.copyOf(all, before + more.length);
+            System.arraycopy(more, 0, all, before, more.length);
+        }
+        Arrays.sort(all);
+        return new Measured(all.length / (double) plan.seconds(), all);
+    }
+
+    private static int[] ask(URI url, List<LoadDevice> devices, Act act, long warmUntil, long end, int... expected) throws IOException {
+        int[] micros = new int[1 << 20];
+        int count = 0;
+        try (RawConnection connection = new RawConnection(url)) {
+            for (int n = 0;; n++) {
+                long begun = System.nanoTime();
+                if (begun >= end) {
+                    return Arrays.copyOf(micros, count);
+                }
+                int status = act.by(devices.get(n % devices.size()), connection, n);
+                if (Arrays.stream(expected).noneMatch(one -> one == status)) {
+                    throw new IOException("answered " + status);
+                }
+                if (begun >= warmUntil && count < micros.length) {
+                    micros[count++] = (int) ((System.nanoTime() - begun) / 1000);
+                }
+            }
+        }
+    }
+
+    private List<LoadDevice> enrol(Server server) throws Exception {
+        HttpClient http = HttpClient.newBuilder().cookieHandler(new CookieManager()).build();
+        send(http, server, "GET", "/api/session", "");
+        send(http, server, "POST", "/api/session", "{\"account\":\"administrator\",\"password\":\"" + server.password + "\"}");
+        List<LoadDevice> devices = new ArrayList<>();
+        try (RawConnection connection = new RawConnection(server.url)) {
+            for (int offset = 0; devices.size() < plan.speaking(); offset += 500) {
+                Matcher ids = Pattern.compile("\"id\":\"(d[0-9]+)\"").matcher(send(http, server, "GET", "/api/devices?limit=500&offset=" + offset, ""));
+                while (ids.find() && devices.size() < plan.speaking()) {
+                    String told = send(http, server, "POST", "/api/devices/" + ids.group(1) + "/token", "");
+                    Matcher token = Pattern.compile("\"token\":\"([^\"]+)\"").matcher(told);
+                    if (!token.find()) {
+                        throw new IOException("no token: " + told);
+                    }
+                    devices.add(LoadDevice.enrolled(connection, ids.group(1), token.group(1)));
+                }
+            }
+        }
+        return devices;
+    }
+
+    private static String send(HttpClient http, Server server, String method, String path, String body) throws Exception {
+        String token = ((CookieManager) http.cookieHandler().orElseThrow()).getCookieStore().getCookies().stream()
+                .filter(c -> c.getName().equals("XSRF-TOKEN")).map(java.net.HttpCookie::getValue).findFirst().orElse("");
+        HttpResponse<String> answer = http.send(HttpRequest.newBuilder(server.url.resolve(path)).header("Content-Type", "application/json")
+                .header("X-XSRF-TOKEN", token).method(method, HttpRequest.BodyPublishers.ofString(body)).build(),
+                HttpResponse.BodyHandlers.ofString());
+        if (answer.statusCode() >= 400 && !path.equals("/api/session")) {
+            throw new IOException(method + " " + path + " was answered " + answer.statusCode() + " " + answer.body());
+        }
+        return answer.body();
+    }
+
+    /** The server as it is started by whoever runs it. */
+    private final class Server {
+        private final Process process;
+        private final URI url;
+        private final String password;
+
+        Server(Path estate) throws IOException {
+            process = new ProcessBuilder(launcher.toString(), "serve", "--estate", estate.toString(), "--data", folder.resolve("data").toString(),
+                    "--port", "0", "--memory", "3g", "--reports-a-minute", "1000000", "--report-mib-a-day", "1000000")
+                    .redirectError(ProcessBuilder.Redirect.INHERIT).start();
+            BufferedReader said = process.inputReader();
+            String found = null;
+            String secret = null;
+            for (String line = said.readLine(); line != null && secret == null; line = said.readLine()) {
+                Matcher at = Pattern.compile("Rivo runs at (http://\\S+?)/,").matcher(line);
+                Matcher as = Pattern.compile("password (\\S+)").matcher(line);
+                found = at.find() ? at.group(1) : found;
+                secret = as.find() ? as.group(1) : null;
+                if (secret != null) {
+                    break;
+                }
+            }
+            if (found == null || secret == null) {
+                throw new IOException("the server did not start");
+            }
+            url = URI.create(found);
+            password = secret;
+            Thread drain = new Thread(() -> said.lines().forEach(line -> {
+            }));
+            drain.setDaemon(true);
+            drain.start();
+        }
+
+        void stop() throws InterruptedException {
+            process.destroy();
+            process.waitFor();
+        }
+    }
+
+    /** Without what would guard the endpoint, or hold it up. */
+    private static String bareClassPath() {
+        return Arrays.stream(System.getProperty("java.class.path").split(File.pathSeparator))
+                .filter(jar -> !jar.matches(".*/(rivo-server|spring-security|spring-boot-security|spring-boot-actuator|springdoc|swagger|"
+                        + "flyway|spring-boot-flyway|spring-boot-jdbc|spring-jdbc|HikariCP|h2-)[^/]*"))
+                .collect(Collectors.joining(File.pathSeparator));
+    }
+
+    private static URI await(URI server) throws InterruptedException {
+        for (int i = 0; i < 300; i++) {
+            try {
+                new RawConnection(server).close();
+                return server;
+            } catch (IOException e) {
+                Thread.sleep(100);
+            }
+        }
+        throw new IllegalStateException("the bare endpoint did not start");
+    }
+
+    private static int freePort() throws IOException {
+        try (ServerSocket socket = new ServerSocket(0)) {
+            return socket.getLocalPort();
+        }
+    }
+
+    private void row(String work, String figure, String reach) {
+        System.out.println(work + ": " + figure + (reach.isEmpty() ? "" : " (" + reach + ")"));
+        rows.add("| " + work + " | " + figure + " | " + reach + " |");
+    }
+
+    /** In place of what stood there of the server. */
+    private void write(Path page) throws IOException {
+        String text = Files.readString(page);
+        int from = text.indexOf(PART);
+        String before = from < 0 ? text.stripTrailing() + "\n\n" : text.substring(0, from);
+        Files.writeString(page, before + PART + "\nWritten by `./rivo load` on " + LocalDate.now() + ": " + plan.devices() + " devices, "
+                + plan.assignments() + " assignments, 500 titles; " + plan.speaking() + " of the devices speak, over " + CONNECTIONS
+                + " connections, from the same machine ("
+                + Runtime.getRuntime().availableProcessors() + " processors, which the driver shares). Each was warm for " + plan.warm()
+                + " s and measured for " + plan.seconds() + " s. Ratios are of the same run.\n\n| work | figure | to reach |\n|---|---|---|\n"
+                + String.join("\n", rows) + "\n");
+    }
+
+    private void delete() throws IOException {
+        try (Stream<Path> all = Files.walk(folder)) {
+            for (Path one : all.sorted(Comparator.reverseOrder()).toList()) {
+                Files.delete(one);
+            }
+        }
+    }
+}
