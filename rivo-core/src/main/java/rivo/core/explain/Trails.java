@@ -33,7 +33,7 @@ import rivo.core.resolve.Reason;
 import rivo.core.resolve.Resolver;
 
 /**
- * Makes the trails of one working estate (section 10 of the resolution rules). Safe for any thread; keeps, for each title
+ * Makes the trails of one estate (section 10 of the resolution rules). Safe for any thread; keeps, for each title
  * that was asked about, the rungs as they are where nothing reaches.
  *
  * <p><b>How.</b> A trail lists every pair, but only those whose target may hold the device, which its row of targets

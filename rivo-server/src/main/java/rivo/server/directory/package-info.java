@@ -1,5 +1,5 @@
 /**
- * Following the directory into H2 and the working estate.
+ * Following the directory into H2 and the snapshot.
  * 
  * <p>The door is {@link rivo.server.directory.DirectoryFollower}.
  */

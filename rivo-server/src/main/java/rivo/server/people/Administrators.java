@@ -15,7 +15,7 @@ import rivo.server.estate.CurrentSnapshot;
 
 /**
  * Who may: the people of one group of the directory whose accounts are enabled, directly or through other groups. Asked at each
- * request, by the working estate; what takes a look into H2 is remembered until the directory's groups have been read anew. Safe for any
+ * request, by the snapshot; what takes a look into H2 is remembered until the directory's groups have been read anew. Safe for any
  * number of threads.
  */
 @Component
