@@ -38,7 +38,7 @@ public final class Load {
 
     /** Begins what is said of the server on the page of figures. */
     static final String PART = "## The server";
-    private static final int CONNECTIONS = 16;
+    private static final int CONNECTIONS = 64;
 
     /**
      * @param devices in the estate
@@ -166,7 +166,7 @@ public final class Load {
     }
 
     private static int[] ask(URI url, List<LoadDevice> devices, Act act, long warmUntil, long end, int... expected) throws IOException {
-        int[] micros = new int[1 << 20];
+        int[] micros = new int[1 << 18];
         int count = 0;
         try (RawConnection connection = new RawConnection(url)) {
             for (int n = 0;; n++) {

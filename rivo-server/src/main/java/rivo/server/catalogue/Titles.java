@@ -8,10 +8,13 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import rivo.core.estate.Title;
 import rivo.core.estate.Version;
+import rivo.core.rule.Rule;
+import rivo.core.rule.RuleException;
 import rivo.devices.protocol.Work;
 import rivo.server.catalogue.TitleRecord.ReleaseRecord;
 import rivo.server.catalogue.TitleRecord.VariantRecord;
@@ -34,11 +37,29 @@ public final class Titles {
     private final Map<String, Kept> byId;
     private final List<Work.Check> checks;
     private final Map<String, Contents.Content> contents;
+    private final boolean timedSteps;
 
     private Titles(Map<String, Kept> byId) {
         this.byId = byId;
         this.checks = checks(all());
         this.contents = contents(all());
+        this.timedSteps = all().stream().flatMap(t -> t.releases().stream()).flatMap(r -> r.variants().stream())
+                .flatMap(v -> Stream.of(v.install(), v.remove())).flatMap(List::stream).map(Step::onlyWhere)
+                .anyMatch(rule -> rule != null && looksAtTime(rule));
+    }
+
+    private static boolean looksAtTime(String rule) {
+        try {
+            return Rule.parse(rule).looksAtTime();
+        } catch (RuleException e) {
+            // It holds nowhere, at any time.
+            return false;
+        }
+    }
+
+    /** Whether a step is taken at one instant and skipped at another, on a device that is the same. */
+    public boolean haveTimedSteps() {
+        return timedSteps;
     }
 
     /** These with one put in or replaced; costs a pass over all. */

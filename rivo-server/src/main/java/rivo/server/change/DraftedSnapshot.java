@@ -1,5 +1,6 @@
 package rivo.server.change;
 
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
@@ -13,12 +14,14 @@ import rivo.core.estate.RefusedException;
 import rivo.core.estate.Wave;
 import rivo.server.assignment.AssignmentDocument;
 import rivo.server.catalogue.Licences;
+import rivo.server.catalogue.Titles;
 import rivo.server.document.Document;
 import rivo.server.document.DocumentKind;
 import rivo.server.document.Documents;
 import rivo.server.document.Kept;
 import rivo.server.estate.Snapshot;
 import rivo.server.estate.SnapshotPart;
+import rivo.server.web.ApiException;
 
 /**
  * A snapshot as a draft would make it. Nothing is written. What it looks at of the snapshot are the estate and the parts of
@@ -53,7 +56,7 @@ final class DraftedSnapshot {
      *
      * @param change null while it is only rehearsed
      */
-    record By(String who, java.time.Instant at, @Nullable Long change) {
+    record By(String who, Instant at, @Nullable Long change) {
     }
 
     private DraftedSnapshot(Snapshot before, By by) {
@@ -64,7 +67,7 @@ final class DraftedSnapshot {
 
     private static List<SnapshotPart<?>> lookedAt() {
         List<SnapshotPart<?>> parts = new ArrayList<>(DraftKinds.IN_ORDER);
-        parts.add(rivo.server.catalogue.Titles.PART);
+        parts.add(Titles.PART);
         parts.add(Licences.PART);
         return List.copyOf(parts);
     }
@@ -175,7 +178,7 @@ final class DraftedSnapshot {
     private void accept(Edit edit) {
         try {
             after = Licences.accepted(after, edit.document(), Objects.requireNonNull(edit.content()).asString(), by.who(), by.at());
-        } catch (rivo.server.web.ApiException e) {
+        } catch (ApiException e) {
             problems.add(new Problem("other-text", "title:" + edit.document(), String.valueOf(e.getMessage())));
         }
     }

@@ -57,6 +57,7 @@ class DeviceProtocolApi {
     private final ServerSettings settings;
     private final Clock clock;
     private final JsonMapper json;
+    private final ToldWork toldWork = new ToldWork();
 
     DeviceProtocolApi(Enrolments enrolments, Reports reports, ReportLimits limits, Fleet fleet, NamedContents named,
             Contents contents, Traffic traffic, ServerSettings settings, Clock clock, JsonMapper json) {
@@ -87,11 +88,17 @@ class DeviceProtocolApi {
             @RequestHeader(name = "Rivo-Next-Call-In", required = false) @Nullable Long nextIn) {
         Device device = device(caller);
         fleet.calledIn(device.id(), clock.instant(), next(nextIn));
+        String serverKey = enrolments.newServerKey(caller.snapshot(), device.id());
+        CacheControl untilNext = CacheControl.maxAge(settings.callInEvery()).cachePrivate();
+        String known = toldWork.etag(caller.snapshot(), device, serverKey);
+        if (known != null && known.equals(held)) {
+            return ResponseEntity.status(HttpStatus.NOT_MODIFIED).eTag(known).cacheControl(untilNext).build();
+        }
         Work told = WorkOfDevice.of(caller.snapshot(), device);
         named.told(device.id(), told);
-        byte[] body = json.writeValueAsBytes(told.withServerKey(enrolments.newServerKey(caller.snapshot(), device.id())));
+        byte[] body = json.writeValueAsBytes(told.withServerKey(serverKey));
         String etag = etag(body);
-        CacheControl untilNext = CacheControl.maxAge(settings.callInEvery()).cachePrivate();
+        toldWork.told(caller.snapshot(), device, serverKey, told, etag);
         if (etag.equals(held)) {
             return ResponseEntity.status(HttpStatus.NOT_MODIFIED).eTag(etag).cacheControl(untilNext).build();
         }
