@@ -56,7 +56,7 @@ class DeviceProtocolApi {
     private final Traffic traffic;
     private final ServerSettings settings;
     private final Clock clock;
-    private final JsonMapper json;
+    private final WorkJson json;
     private final ToldWork toldWork = new ToldWork();
 
     DeviceProtocolApi(Enrolments enrolments, Reports reports, ReportLimits limits, Fleet fleet, NamedContents named,
@@ -70,7 +70,7 @@ class DeviceProtocolApi {
         this.traffic = traffic;
         this.settings = settings;
         this.clock = clock;
-        this.json = json;
+        this.json = new WorkJson(json);
     }
 
     @PostMapping("/v2/enrolments")
@@ -96,7 +96,7 @@ class DeviceProtocolApi {
         }
         Work told = WorkOfDevice.of(caller.snapshot(), device);
         named.told(device.id(), told);
-        byte[] body = json.writeValueAsBytes(told.withServerKey(serverKey));
+        byte[] body = json.of(told.withServerKey(serverKey));
         String etag = etag(body);
         toldWork.told(caller.snapshot(), device, serverKey, told, etag);
         if (etag.equals(held)) {
