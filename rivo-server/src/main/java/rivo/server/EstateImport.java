@@ -9,6 +9,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
 import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.jdbc.core.JdbcTemplate;
@@ -129,7 +130,7 @@ class EstateImport {
         Object[] of(T one);
     }
 
-    private static Object[] row(@org.jspecify.annotations.Nullable Object... values) {
+    private static Object[] row(@Nullable Object... values) {
         return values;
     }
 

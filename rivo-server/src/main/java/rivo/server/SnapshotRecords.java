@@ -4,6 +4,7 @@ import java.time.Instant;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
 import java.util.stream.Collectors;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -55,7 +56,7 @@ public class SnapshotRecords implements SnapshotReader {
     private record Parts(Map<SnapshotPart<?>, Object> read) {
         @SuppressWarnings("unchecked")
         <T> T get(SnapshotPart<T> part) {
-            return (T) java.util.Objects.requireNonNull(read.get(part));
+            return (T) Objects.requireNonNull(read.get(part));
         }
     }
 

@@ -3,6 +3,7 @@ package rivo.server.assignment;
 import com.fasterxml.jackson.annotation.JsonInclude;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.Instant;
+import java.util.Collections;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
@@ -26,7 +27,7 @@ public record Delivery(@Nullable Deadline deadline,
 
     public Delivery {
         windows = "wait".equals(windows) ? null : windows;
-        choices = choices == null || choices.isEmpty() ? Map.of() : java.util.Collections.unmodifiableMap(new TreeMap<>(choices));
+        choices = choices == null || choices.isEmpty() ? Map.of() : Collections.unmodifiableMap(new TreeMap<>(choices));
         note = note == null || note.isBlank() ? null : note;
     }
 

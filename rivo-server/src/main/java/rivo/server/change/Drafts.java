@@ -34,7 +34,7 @@ public class Drafts {
     static final int MOST_EDITS = 500;
     private static final int LONGEST_DOCUMENT = 256 * 1024;
 
-    /** The drafts that are not empty, by account. */
+    /** The drafts that have a step, done or undone, by account. */
     public static final SnapshotPart<Map<String, Draft>> PART = new SnapshotPart<>() {
         @Override
         public Map<String, Draft> read(JdbcClient db) {

@@ -84,7 +84,7 @@ record EditView(String id, @Schema(allowableValues = {"put", "retire", "open-wav
         AssignmentDocument is = after == null || AssignmentsAtOu.isRetired(after) ? null : after;
         Set<String> targets = new LinkedHashSet<>(is == null ? List.of() : is.include());
         targets.addAll(was == null ? List.of() : was.include());
-        if (was != null && is != null && was.equals(was.with(is.assignment().withInclude(was.assignment().include())))) {
+        if (was != null && is != null && !was.equals(is) && was.equals(is.with(is.assignment().withInclude(was.assignment().include())))) {
             targets.removeIf(target -> was.include().contains(target) && is.include().contains(target));
         }
         List<Place> places = new ArrayList<>();

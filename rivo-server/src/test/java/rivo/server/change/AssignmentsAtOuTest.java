@@ -164,6 +164,20 @@ class AssignmentsAtOuTest {
     }
 
     @Test
+    void anEditSaysWhomItConcerns() {
+        Snapshot before = SmallSnapshot.of(estate(assignment("a1", 1, Intent.REQUIRED, "labs", "works")), Map.of("a1", Map.of("languages", "en")));
+        EditView without = EditView.of(before, draft(before, List.of(wish("labs", "none"))).edits().get(0));
+        assertThat(without.places()).as("those that come or go").containsExactly(new EditView.Place("ou:labs", "Laboratories", "none", "required"));
+        Snapshot alone = SmallSnapshot.of(estate(assignment("a1", 1, Intent.REQUIRED, "labs")), Map.of("a1", Map.of("languages", "en")));
+        EditView choices = EditView.of(alone, draft(alone, List.of(wish("labs", "required"))).edits().get(0));
+        assertThat(choices.places()).as("all, where something else is different")
+                .containsExactly(new EditView.Place("ou:labs", "Laboratories", "required", "required"));
+        EditView ended = EditView.of(alone, draft(alone, List.of(wish("labs", "none"))).edits().get(0));
+        assertThat(ended.places()).containsExactly(new EditView.Place("ou:labs", "Laboratories", "none", "required"));
+        assertThat(ended.act() + " " + ended.name() + " " + ended.choices()).isEqualTo("retire Siltscope Lab {}");
+    }
+
+    @Test
     void aKitIsAssignedBesideItsTitles() {
         Snapshot before = SmallSnapshot.of(estate(assignment("a1", 1, Intent.REQUIRED, "labs")).withKit(new Kit("bench", "Lab bench",
                 List.of("siltscope"))), Map.of());

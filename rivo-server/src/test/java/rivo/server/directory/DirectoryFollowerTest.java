@@ -17,6 +17,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import rivo.core.estate.AssignmentState;
+import rivo.core.estate.Estate;
 import rivo.core.estate.Target;
 import rivo.directory.demo.DemoOrganisation;
 import rivo.server.TestClient;
@@ -78,11 +79,19 @@ class DirectoryFollowerTest {
     @Test
     void aSecondScanThatFindsNothingNewWritesNothing() {
         CurrentSnapshot current = server.bean(CurrentSnapshot.class);
-        Object before = current.now().estate().devices();
+        Estate before = current.now().estate();
         long rows = journalRows();
         scan();
         assertThat(journalRows()).isEqualTo(rows);
-        assertThat(current.now().estate().devices()).isSameAs(before);
+        Estate after = current.now().estate();
+        assertThat(after.devices()).isSameAs(before.devices());
+        assertThat(after.users()).isSameAs(before.users());
+        assertThat(after.ous()).isSameAs(before.ous());
+        assertThat(after.groups()).isSameAs(before.groups());
+        assertThat(after.collections()).isSameAs(before.collections());
+        assertThat(after.assignments()).isSameAs(before.assignments());
+        assertThat(after.gone()).isSameAs(before.gone());
+        assertThat(after.sharesTitlesWith(before)).isTrue();
     }
 
     @Test
