@@ -1599,6 +1599,7 @@ export interface components {
         Presence: {
             any: boolean;
             checks: components["schemas"]["Check"][];
+            seen?: boolean;
         };
         Proposal: {
             content: components["schemas"]["Content"];

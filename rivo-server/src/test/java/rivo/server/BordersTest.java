@@ -45,6 +45,7 @@ class BordersTest {
 
     /** The phases of the core, each importing earlier ones only. */
     private static final List<String> PHASES = List.of("estate", "rule", "audience", "resolve", "explain", "rehearse", "plan");
+    private static final List<String> CATALOGUE = List.of("content", "title", "choice", "licence", "kit", "proposal");
 
     private static final ArchRule PURE_CORE = noClasses().that().resideInAPackage("rivo.core..").should()
             .dependOnClassesThat().resideOutsideOfPackages("rivo.core..", "java.lang..", "java.util..", "java.math..",
@@ -76,14 +77,25 @@ class BordersTest {
 
     @Test
     void thePhasesOfTheCoreImportEarlierOnesOnly() {
-        for (int i = 0; i < PHASES.size(); i++) {
-            for (String later : PHASES.subList(i + 1, PHASES.size())) {
-                noClasses().that().resideInAPackage("rivo.core." + PHASES.get(i) + "..").should()
-                        .dependOnClassesThat().resideInAPackage("rivo.core." + later + "..").check(REAL);
+        importsEarlierOnesOnly("rivo.core.", PHASES);
+    }
+
+    @Test
+    void thePartsOfTheCatalogueImportEarlierOnesOnly() {
+        importsEarlierOnesOnly("rivo.server.catalogue.", CATALOGUE);
+        noClasses().that().resideInAPackage("rivo.server.catalogue.*").should().dependOnClassesThat()
+                .resideInAPackage("rivo.server.catalogue").check(REAL);
+    }
+
+    private static void importsEarlierOnesOnly(String parent, List<String> parts) {
+        for (int i = 0; i < parts.size(); i++) {
+            for (String later : parts.subList(i + 1, parts.size())) {
+                noClasses().that().resideInAPackage(parent + parts.get(i) + "..").should()
+                        .dependOnClassesThat().resideInAPackage(parent + later + "..").check(REAL);
             }
         }
-        assertThat(REAL.stream().map(c -> c.getPackageName()).filter(p -> p.startsWith("rivo.core.")).distinct()
-                .map(p -> p.split("\\.")[2])).hasSameElementsAs(PHASES);
+        assertThat(REAL.stream().map(c -> c.getPackageName()).filter(p -> p.startsWith(parent)).distinct()
+                .map(p -> p.substring(parent.length()).split("\\.")[0])).hasSameElementsAs(parts);
     }
 
     @Test

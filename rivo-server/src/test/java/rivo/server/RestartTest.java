@@ -21,7 +21,7 @@ class RestartTest {
         JsonNode draft;
         JsonNode kit;
         try (TestServer server = TestServer.start(data).signIn()) {
-            Titles.add(server);
+            TestTitles.add(server);
             server.ask("PUT", "/api/kits/bench", Map.of("revision", 0, "kit", Map.of("id", "bench", "name", "Lab bench",
                     "titles", List.of("siltscope"))));
             put(server, "title:siltscope", "Laboratories", "required");

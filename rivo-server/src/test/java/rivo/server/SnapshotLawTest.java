@@ -27,19 +27,19 @@ import rivo.directory.demo.DemoOrganisation;
 import rivo.server.assignment.AssignmentDocument;
 import rivo.server.audience.CollectionDocument;
 import rivo.server.audience.Fences;
-import rivo.server.catalogue.Catalogue;
-import rivo.server.catalogue.KitDocument;
-import rivo.server.catalogue.TitleRecord;
-import rivo.server.change.OuAssignment;
+import rivo.server.catalogue.kit.KitDocument;
+import rivo.server.catalogue.title.Catalogue;
+import rivo.server.catalogue.title.TitleRecord;
 import rivo.server.change.Drafts;
+import rivo.server.change.OuAssignment;
 import rivo.server.change.Publishing;
 import rivo.server.directory.DirectoryFollower;
 import rivo.server.document.Kept;
 import rivo.server.estate.ChangeWriter;
+import rivo.server.estate.CurrentSnapshot;
 import rivo.server.estate.Snapshot;
 import rivo.server.estate.SnapshotPart;
 import rivo.server.estate.SnapshotReader;
-import rivo.server.estate.CurrentSnapshot;
 
 /** After any sequence of commands, the snapshot is what a restart would read, and so is every outcome. */
 class SnapshotLawTest {
@@ -63,8 +63,8 @@ class SnapshotLawTest {
     void memoryHoldsWhatARestartWouldRead() throws Exception {
         try (TestServer started = TestServer.start(data)) {
             server = started.signIn();
-            Titles.add(server);
-            Titles.add(server, "gauge", "Gauge");
+            TestTitles.add(server);
+            TestTitles.add(server, "gauge", "Gauge");
             for (String name : List.of("QB-LAB-001", "QB-LAB-002", "QB-LAB-003")) {
                 devices.add(TestDevice.enrolled(server, name));
             }

@@ -25,9 +25,9 @@ import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.springframework.jdbc.core.simple.JdbcClient;
-import rivo.server.catalogue.Presence;
-import rivo.server.catalogue.Step;
-import rivo.server.catalogue.TitleRecord;
+import rivo.server.catalogue.title.Presence;
+import rivo.server.catalogue.title.Step;
+import rivo.server.catalogue.title.TitleRecord;
 import rivo.server.storage.Database;
 import tools.jackson.databind.JsonNode;
 

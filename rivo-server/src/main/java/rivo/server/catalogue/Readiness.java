@@ -14,8 +14,14 @@ import rivo.core.audience.Positions;
 import rivo.core.estate.Version;
 import rivo.devices.protocol.PresenceKind;
 import rivo.formats.installer.InstallerReader;
-import rivo.server.catalogue.TitleRecord.ReleaseRecord;
-import rivo.server.catalogue.TitleRecord.VariantRecord;
+import rivo.server.catalogue.content.ContentPlaces;
+import rivo.server.catalogue.content.Contents;
+import rivo.server.catalogue.licence.Licences;
+import rivo.server.catalogue.title.Step;
+import rivo.server.catalogue.title.StepKind;
+import rivo.server.catalogue.title.TitleRecord;
+import rivo.server.catalogue.title.TitleRecord.ReleaseRecord;
+import rivo.server.catalogue.title.TitleRecord.VariantRecord;
 import rivo.server.estate.Snapshot;
 import rivo.server.window.MaintenanceWindows;
 

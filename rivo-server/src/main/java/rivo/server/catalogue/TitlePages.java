@@ -16,9 +16,13 @@ import rivo.core.resolve.Outcome;
 import rivo.core.resolve.Resolver;
 import rivo.core.resolve.UnitsWith;
 import rivo.server.catalogue.Readiness.Look;
-import rivo.server.catalogue.TitleRecord.ReleaseRecord;
-import rivo.server.catalogue.TitleRecord.VariantRecord;
-import rivo.server.catalogue.TitleRows.Kept;
+import rivo.server.catalogue.kit.KitDocument;
+import rivo.server.catalogue.title.KeptTitle;
+import rivo.server.catalogue.title.StepsOnDevice;
+import rivo.server.catalogue.title.TitleRecord;
+import rivo.server.catalogue.title.TitleRecord.ReleaseRecord;
+import rivo.server.catalogue.title.TitleRecord.VariantRecord;
+import rivo.server.catalogue.title.Titles;
 import rivo.server.estate.CurrentSnapshot;
 import rivo.server.estate.Snapshot;
 import rivo.server.web.ApiException;
@@ -106,7 +110,7 @@ public class TitlePages {
 
     TitlePage page(String id) {
         Snapshot now = current.now();
-        Kept kept = now.get(Titles.PART).kept(id);
+        KeptTitle kept = now.get(Titles.PART).kept(id);
         Resolver resolver = now.resolver();
         TitleRecord title = kept.record();
         int all = resolver.estate().devices().size();

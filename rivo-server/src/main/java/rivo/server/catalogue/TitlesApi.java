@@ -26,8 +26,19 @@ import rivo.devices.protocol.Job;
 import rivo.server.catalogue.TitlePages.Misfits;
 import rivo.server.catalogue.TitlePages.TitleLine;
 import rivo.server.catalogue.TitlePages.TitlePage;
-import rivo.server.catalogue.TitleRecord.ReleaseRecord;
-import rivo.server.catalogue.TitleRecord.VariantRecord;
+import rivo.server.catalogue.choice.FixedChoices;
+import rivo.server.catalogue.proposal.TitleFiles;
+import rivo.server.catalogue.title.Catalogue;
+import rivo.server.catalogue.title.Chosen;
+import rivo.server.catalogue.title.Effects;
+import rivo.server.catalogue.title.Step;
+import rivo.server.catalogue.title.StepsOnDevice;
+import rivo.server.catalogue.title.TitleRecord;
+import rivo.server.catalogue.title.TitleRecord.ReleaseRecord;
+import rivo.server.catalogue.title.TitleRecord.VariantRecord;
+import rivo.server.catalogue.title.TitleRecordChecks;
+import rivo.server.catalogue.title.Titles;
+import rivo.server.document.Saved;
 import rivo.server.estate.CurrentSnapshot;
 import rivo.server.estate.Snapshot;
 import rivo.server.web.ApiException;
@@ -39,9 +50,6 @@ class TitlesApi {
 
     /** @param revision of the title that was edited, 0 for a new one; why, for the journal */
     record Change(TitleRecord record, long revision, @Nullable String why) {
-    }
-
-    record Saved(long revision) {
     }
 
     /** @param state run, skipped or stops; why for the last two */

@@ -10,12 +10,12 @@ import rivo.core.estate.AssignmentState;
 import rivo.core.estate.Problem;
 import rivo.core.estate.Subject;
 import rivo.server.assignment.AssignmentDocument;
-import rivo.server.catalogue.KitDocument;
-import rivo.server.catalogue.Licences;
 import rivo.server.catalogue.Readiness.Look;
 import rivo.server.catalogue.TitlePages;
-import rivo.server.catalogue.TitleRecord;
-import rivo.server.catalogue.Titles;
+import rivo.server.catalogue.kit.KitDocument;
+import rivo.server.catalogue.licence.Licences;
+import rivo.server.catalogue.title.TitleRecord;
+import rivo.server.catalogue.title.Titles;
 import rivo.server.change.DraftRehearsal.Rehearsed;
 import rivo.server.estate.Snapshot;
 

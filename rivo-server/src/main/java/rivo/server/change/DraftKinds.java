@@ -5,7 +5,7 @@ import rivo.core.estate.RefusedException;
 import rivo.server.assignment.AssignmentDocument;
 import rivo.server.audience.CollectionDocument;
 import rivo.server.audience.FenceDocument;
-import rivo.server.catalogue.KitDocument;
+import rivo.server.catalogue.kit.KitDocument;
 import rivo.server.document.DocumentKind;
 import rivo.server.window.WindowDocument;
 

@@ -13,11 +13,11 @@ import rivo.core.rehearse.Rehearsal;
 import rivo.core.rehearse.TitleDifference;
 import rivo.core.resolve.Choice;
 import rivo.core.resolve.Decision;
-import rivo.server.catalogue.Chosen;
-import rivo.server.catalogue.FixedChoices;
-import rivo.server.catalogue.TitleRecord.ReleaseRecord;
-import rivo.server.catalogue.TitleRecord.VariantRecord;
-import rivo.server.catalogue.Titles;
+import rivo.server.catalogue.choice.FixedChoices;
+import rivo.server.catalogue.title.Chosen;
+import rivo.server.catalogue.title.TitleRecord.ReleaseRecord;
+import rivo.server.catalogue.title.TitleRecord.VariantRecord;
+import rivo.server.catalogue.title.Titles;
 import rivo.server.change.DraftedSnapshot.Documented;
 import rivo.server.estate.Snapshot;
 

@@ -17,7 +17,7 @@ import rivo.core.estate.Target;
 import rivo.core.estate.Title;
 import rivo.server.assignment.AssignmentDocument;
 import rivo.server.audience.CollectionDocument;
-import rivo.server.catalogue.KitDocument;
+import rivo.server.catalogue.kit.KitDocument;
 import rivo.server.document.Document;
 import rivo.server.document.Kept;
 import rivo.server.estate.Snapshot;

@@ -8,7 +8,7 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import rivo.core.estate.Problem;
 import rivo.core.estate.RefusedException;
-import rivo.server.catalogue.Licences;
+import rivo.server.catalogue.licence.Licences;
 import rivo.server.change.DraftRehearsal.Rehearsed;
 import rivo.server.change.DraftedSnapshot.By;
 import rivo.server.change.DraftedSnapshot.Documented;

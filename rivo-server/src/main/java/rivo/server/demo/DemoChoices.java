@@ -1,10 +1,10 @@
 package rivo.server.demo;
 
 import java.util.List;
-import rivo.server.catalogue.ChoiceKind;
-import rivo.server.catalogue.ChoiceRecord;
-import rivo.server.catalogue.ChoiceRecord.Allowed;
-import rivo.server.catalogue.KitDocument;
+import rivo.server.catalogue.kit.KitDocument;
+import rivo.server.catalogue.title.ChoiceKind;
+import rivo.server.catalogue.title.ChoiceRecord;
+import rivo.server.catalogue.title.ChoiceRecord.Allowed;
 
 /** What may be chosen of the demo's titles, its licence text, and its kits. */
 final class DemoChoices {

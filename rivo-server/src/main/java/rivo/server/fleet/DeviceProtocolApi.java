@@ -31,7 +31,7 @@ import rivo.devices.protocol.Report;
 import rivo.devices.protocol.ReportAnswer;
 import rivo.devices.protocol.Work;
 import rivo.server.ServerSettings;
-import rivo.server.catalogue.Contents;
+import rivo.server.catalogue.content.Contents;
 import rivo.server.fleet.Caller.CallingDevice;
 import rivo.server.fleet.Caller.CallingMirror;
 import rivo.server.fleet.Caller.Enrolling;

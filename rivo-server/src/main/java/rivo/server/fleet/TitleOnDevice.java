@@ -17,7 +17,7 @@ import rivo.core.resolve.Resolver;
 import rivo.devices.protocol.Job;
 import rivo.devices.protocol.JobState;
 import rivo.devices.protocol.Progress;
-import rivo.server.catalogue.Titles;
+import rivo.server.catalogue.title.Titles;
 import rivo.server.estate.Rows;
 import rivo.server.estate.Snapshot;
 import rivo.server.reach.RungView;

@@ -24,9 +24,9 @@ import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
-import rivo.server.catalogue.Catalogue;
-import rivo.server.catalogue.ContentPlaces;
-import rivo.server.catalogue.Contents.Content;
+import rivo.server.catalogue.content.ContentPlaces;
+import rivo.server.catalogue.content.Contents.Content;
+import rivo.server.catalogue.title.Catalogue;
 
 /**
  * What each mirror holds, and how far a copy is. A mirror is asked, slice by slice, whether it has a slice

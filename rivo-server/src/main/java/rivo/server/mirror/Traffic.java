@@ -12,8 +12,8 @@ import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
 import rivo.devices.protocol.Report;
-import rivo.server.catalogue.Catalogue;
-import rivo.server.catalogue.Contents.Content;
+import rivo.server.catalogue.content.Contents.Content;
+import rivo.server.catalogue.title.Catalogue;
 import rivo.server.estate.ChangeWriter;
 import rivo.server.estate.ChangesRefusedException;
 

@@ -12,9 +12,9 @@ import org.junit.jupiter.api.io.TempDir;
 import rivo.core.estate.Ou;
 import rivo.core.estate.RefusedException;
 import rivo.server.TestServer;
-import rivo.server.Titles;
-import rivo.server.change.OuAssignment;
+import rivo.server.TestTitles;
 import rivo.server.change.Drafts;
+import rivo.server.change.OuAssignment;
 import rivo.server.change.Publishing;
 import rivo.server.estate.CurrentSnapshot;
 
@@ -27,7 +27,7 @@ class FencesTest {
     @BeforeEach
     void start() {
         server = TestServer.start(data).signIn();
-        Titles.add(server);
+        TestTitles.add(server);
     }
 
     @AfterEach

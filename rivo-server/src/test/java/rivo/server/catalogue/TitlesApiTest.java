@@ -14,9 +14,16 @@ import rivo.core.estate.Facts;
 import rivo.devices.protocol.Existing;
 import rivo.server.TestClient.Answer;
 import rivo.server.TestServer;
-import rivo.server.Titles;
-import rivo.server.catalogue.TitleRecord.ReleaseRecord;
-import rivo.server.catalogue.TitleRecord.VariantRecord;
+import rivo.server.TestTitles;
+import rivo.server.catalogue.content.Contents;
+import rivo.server.catalogue.title.Catalogue;
+import rivo.server.catalogue.title.Presence;
+import rivo.server.catalogue.title.Step;
+import rivo.server.catalogue.title.StepKind;
+import rivo.server.catalogue.title.TitleRecord;
+import rivo.server.catalogue.title.TitleRecord.ReleaseRecord;
+import rivo.server.catalogue.title.TitleRecord.VariantRecord;
+import rivo.server.catalogue.title.Titles;
 import rivo.server.estate.ChangeWriter;
 import rivo.server.estate.CurrentSnapshot;
 import rivo.server.estate.EstateRecords.NeedRecord;
@@ -46,8 +53,8 @@ class TitlesApiTest {
 
     @BeforeEach
     void fill() {
-        Titles.add(server);
-        Titles.add(server, "graphkit", "Graphkit runtime");
+        TestTitles.add(server);
+        TestTitles.add(server, "graphkit", "Graphkit runtime");
     }
 
     @AfterAll
@@ -239,8 +246,8 @@ class TitlesApiTest {
     void aTitleIsTheSameAfterARestart() {
         put(withVariant(variant("arch eq \"x64\"", List.of(step(StepKind.COPY, "a", "diskFreeGiB ge 3")),
                 List.of(step(StepKind.RUN, "off", null)), Presence.inventory("Siltscope Lab"))));
-        var kept = new TitleRows(server.bean(org.springframework.jdbc.core.simple.JdbcClient.class)).read();
-        assertThat(kept.get("siltscope").record()).isEqualTo(siltscope());
-        assertThat(kept.get("siltscope").changedBy()).isEqualTo("imara.voss");
+        var kept = Titles.PART.read(server.bean(org.springframework.jdbc.core.simple.JdbcClient.class));
+        assertThat(kept.kept("siltscope").record()).isEqualTo(siltscope());
+        assertThat(kept.kept("siltscope").changedBy()).isEqualTo("imara.voss");
     }
 }

@@ -24,7 +24,7 @@ import rivo.core.estate.Subject;
 import rivo.core.estate.Target;
 import rivo.server.SnapshotRecords;
 import rivo.server.TestServer;
-import rivo.server.Titles;
+import rivo.server.TestTitles;
 import rivo.server.assignment.AssignmentDocument;
 import rivo.server.assignment.Delivery;
 import rivo.server.document.DocumentKind;
@@ -53,7 +53,7 @@ class DraftModelTest {
     @BeforeAll
     static void start() {
         server = TestServer.start(data).signIn();
-        Titles.add(server);
+        TestTitles.add(server);
         drafts = server.bean(Drafts.class);
         publishing = server.bean(Publishing.class);
     }

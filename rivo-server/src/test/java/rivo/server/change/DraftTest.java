@@ -15,14 +15,14 @@ import org.springframework.jdbc.core.simple.JdbcClient;
 import rivo.server.TestClient.Answer;
 import rivo.server.TestDevice;
 import rivo.server.TestServer;
-import rivo.server.Titles;
+import rivo.server.TestTitles;
 import rivo.server.assignment.AssignmentDocument;
-import rivo.server.catalogue.Catalogue;
-import rivo.server.catalogue.KitDocument;
-import rivo.server.catalogue.Kits;
-import rivo.server.catalogue.Presence;
 import rivo.server.catalogue.TitlePages;
-import rivo.server.catalogue.TitleRecord;
+import rivo.server.catalogue.kit.KitDocument;
+import rivo.server.catalogue.kit.Kits;
+import rivo.server.catalogue.title.Catalogue;
+import rivo.server.catalogue.title.Presence;
+import rivo.server.catalogue.title.TitleRecord;
 import rivo.server.document.Documents;
 import rivo.server.document.Kept;
 import rivo.server.estate.CurrentSnapshot;
@@ -40,7 +40,7 @@ class DraftTest {
     @BeforeAll
     static void start() {
         server = TestServer.start(data).signIn();
-        Titles.add(server);
+        TestTitles.add(server);
     }
 
     @AfterAll
@@ -83,7 +83,7 @@ class DraftTest {
         assertThat(draft.at("/rehearsal/devices").asInt()).isEqualTo(60);
         assertThat(draft.at("/rehearsal/gains").asInt()).isEqualTo(8);
         assertThat(draft.at("/rehearsal/loses").asInt()).isZero();
-        assertThat(draft.at("/rehearsal/bytes").asInt()).isEqualTo(8 * Titles.INSTALLER.length);
+        assertThat(draft.at("/rehearsal/bytes").asInt()).isEqualTo(8 * TestTitles.INSTALLER.length);
         assertThat(installs()).isZero();
     }
 
@@ -319,7 +319,7 @@ class DraftTest {
     /** As many devices gain as before, but something else. */
     @Test
     void anotherReleaseThanTheOneThatWasLookedAtIsNotPublished() {
-        Titles.add(server, "gauge", "Gauge");
+        TestTitles.add(server, "gauge", "Gauge");
         Catalogue catalogue = server.bean(Catalogue.class);
         TitleRecord title = catalogue.now().record("gauge");
         JsonNode looked = server.ask("PUT", "/api/draft/edits", Map.of("subject", "title:gauge", "ou", server.ou("Microbiology"), "intent",

@@ -20,7 +20,7 @@ import rivo.core.estate.Subject;
 import rivo.core.estate.Target;
 import rivo.server.HandClock;
 import rivo.server.TestServer;
-import rivo.server.Titles;
+import rivo.server.TestTitles;
 import rivo.server.assignment.AssignmentDocument;
 import rivo.server.assignment.Delivery;
 import rivo.server.estate.ChangeWriter;
@@ -39,7 +39,7 @@ class TicksTest {
     @BeforeAll
     static void start() {
         server = TestServer.start(data).signIn();
-        Titles.add(server);
+        TestTitles.add(server);
     }
 
     @AfterAll

@@ -22,9 +22,9 @@ import rivo.core.estate.Target;
 import rivo.directory.demo.DemoOrganisation;
 import rivo.server.TestClient;
 import rivo.server.TestServer;
-import rivo.server.Titles;
-import rivo.server.change.OuAssignment;
+import rivo.server.TestTitles;
 import rivo.server.change.Drafts;
+import rivo.server.change.OuAssignment;
 import rivo.server.change.Publishing;
 import rivo.server.estate.CurrentSnapshot;
 import tools.jackson.databind.JsonNode;
@@ -114,7 +114,7 @@ class DirectoryFollowerTest {
 
     @Test
     void aMovedOuCarriesItsAssignmentsAndDevicesAlong() throws LDAPException {
-        Titles.add(server, "dosecalc", "Dosecalc");
+        TestTitles.add(server, "dosecalc", "Dosecalc");
         publish("dosecalc", "Finance");
         String finance = server.ou("Finance");
         server.directory().modifyDN("ou=Finance,ou=Corporate," + BASE, "ou=Money", true, "ou=Customer," + BASE);
@@ -144,7 +144,7 @@ class DirectoryFollowerTest {
 
     @Test
     void anAssignmentToAnOuThatHasGoneRestsUntilItIsBack() throws Exception {
-        Titles.add(server, "siltscope", "Siltscope Lab");
+        TestTitles.add(server, "siltscope", "Siltscope Lab");
         String assignment = publish("siltscope", "Archive");
         String archive = server.ou("Archive");
         server.directory().delete("ou=Archive,ou=Corporate," + BASE);
@@ -175,7 +175,7 @@ class DirectoryFollowerTest {
 
     @Test
     void whatRestsCanBeDroppedAndNothingElseBeSaidOfIt() throws Exception {
-        Titles.add(server, "muds", "Mudlark");
+        TestTitles.add(server, "muds", "Mudlark");
         String assignment = publish("muds", "Archive");
         String archive = server.ou("Archive");
         server.directory().delete("ou=Archive,ou=Corporate," + BASE);

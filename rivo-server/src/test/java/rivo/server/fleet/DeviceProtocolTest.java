@@ -28,13 +28,13 @@ import rivo.devices.protocol.EnrolmentToken;
 import rivo.devices.protocol.KeyId;
 import rivo.devices.protocol.MessageKey;
 import rivo.server.RawHttp;
-import rivo.server.TestDevice;
 import rivo.server.TestClient.Answer;
+import rivo.server.TestDevice;
 import rivo.server.TestServer;
-import rivo.server.Titles;
-import rivo.server.catalogue.Contents;
-import rivo.server.change.OuAssignment;
+import rivo.server.TestTitles;
+import rivo.server.catalogue.content.Contents;
 import rivo.server.change.Drafts;
+import rivo.server.change.OuAssignment;
 import rivo.server.change.Publishing;
 import rivo.server.estate.CurrentSnapshot;
 import rivo.server.mirror.Mirror;
@@ -60,7 +60,7 @@ class DeviceProtocolTest {
     @BeforeAll
     static void start() {
         server = TestServer.start(data).signIn();
-        Titles.add(server);
+        TestTitles.add(server);
         server.bean(Drafts.class).put("test", OuAssignment.title("siltscope", server.ou("Laboratories"), "required", false));
         Publishing publishing = server.bean(Publishing.class);
         publishing.publish("test", "for the tests", publishing.token("test"));
@@ -116,7 +116,7 @@ class DeviceProtocolTest {
     void contentIsFetchedByItsHashAndInRanges() {
         String sha = work(Map.of()).body().at("/jobs/0/contents/0/sha256").asString();
         Answer whole = signed("GET", "/device/v2/content/" + sha, null, Map.of());
-        assertThat(whole.body().binaryValue()).isEqualTo(Titles.INSTALLER);
+        assertThat(whole.body().binaryValue()).isEqualTo(TestTitles.INSTALLER);
         Answer part = signed("GET", "/device/v2/content/" + sha, null, Map.of("Range", "bytes=2-5"));
         assertThat(part.status()).isEqualTo(206);
         assertThat(part.body().binaryValue()).isEqualTo("made".getBytes(StandardCharsets.UTF_8));

@@ -11,9 +11,9 @@ import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import rivo.server.TestServer;
-import rivo.server.Titles;
-import rivo.server.change.OuAssignment;
+import rivo.server.TestTitles;
 import rivo.server.change.Drafts;
+import rivo.server.change.OuAssignment;
 import rivo.server.change.Publishing;
 import tools.jackson.databind.JsonNode;
 
@@ -27,7 +27,7 @@ class DevicesApiTest {
     @BeforeAll
     static void start() {
         server = TestServer.start(data).signIn();
-        Titles.add(server);
+        TestTitles.add(server);
         server.bean(Drafts.class).put("test", OuAssignment.title("siltscope", server.ou("Coldwell Laboratory"), "required",
                 false));
         Publishing publishing = server.bean(Publishing.class);

@@ -17,9 +17,9 @@ import rivo.core.estate.Device;
 import rivo.server.TestClient.Answer;
 import rivo.server.TestDevice;
 import rivo.server.TestServer;
-import rivo.server.Titles;
-import rivo.server.estate.SnapshotReader;
+import rivo.server.TestTitles;
 import rivo.server.estate.CurrentSnapshot;
+import rivo.server.estate.SnapshotReader;
 import tools.jackson.databind.json.JsonMapper;
 
 /** What the server knows of a device after its reports, in memory and in the database. */
@@ -37,7 +37,7 @@ class ReportsTest {
     @BeforeAll
     static void start() {
         server = TestServer.start(data);
-        Titles.add(server);
+        TestTitles.add(server);
     }
 
     @AfterAll

@@ -18,8 +18,8 @@ import rivo.core.estate.Group;
 import rivo.core.estate.Target;
 import rivo.devices.protocol.Work;
 import rivo.server.TestServer;
-import rivo.server.Titles;
-import rivo.server.catalogue.FixedChoices;
+import rivo.server.TestTitles;
+import rivo.server.catalogue.choice.FixedChoices;
 import rivo.server.change.Drafts;
 import rivo.server.change.OuAssignment;
 import rivo.server.change.Publishing;
@@ -37,7 +37,7 @@ class ToldWorkTest {
     @BeforeAll
     static void start() {
         server = TestServer.start(data).signIn();
-        Titles.add(server);
+        TestTitles.add(server);
         Drafts drafts = server.bean(Drafts.class);
         drafts.put("test", OuAssignment.title("siltscope", server.ou("Laboratories"), "required", true));
         server.bean(Publishing.class).publish("test", "for the tests", server.bean(Publishing.class).token("test"));

@@ -9,7 +9,7 @@ import org.junit.jupiter.api.io.TempDir;
 import rivo.core.estate.Device;
 import rivo.devices.protocol.Work;
 import rivo.server.TestServer;
-import rivo.server.Titles;
+import rivo.server.TestTitles;
 import rivo.server.change.Drafts;
 import rivo.server.change.OuAssignment;
 import rivo.server.change.Publishing;
@@ -29,7 +29,7 @@ class WorkJsonTest {
             JsonMapper mapper = server.bean(JsonMapper.class);
             WorkJson json = new WorkJson(mapper);
             for (String title : new String[] {"siltscope", "gauge", "mérè-“quoted”"}) {
-                Titles.add(server, title.equals("siltscope") ? title : "gauge", "Of " + title);
+                TestTitles.add(server, title.equals("siltscope") ? title : "gauge", "Of " + title);
                 server.bean(Drafts.class).put("test", OuAssignment.title("siltscope", server.ou("Laboratories"), "required", true));
                 if (server.bean(Drafts.class).size("test") > 0) {
                     server.bean(Publishing.class).publish("test", "for the tests", server.bean(Publishing.class).token("test"));

@@ -36,7 +36,7 @@ import org.springframework.security.core.Authentication;
 import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
 import rivo.directory.demo.DemoOrganisation;
 import rivo.server.TestServer;
-import rivo.server.Titles;
+import rivo.server.TestTitles;
 import rivo.server.people.SessionCheck;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -50,7 +50,7 @@ class LiveEventsTest {
     @BeforeAll
     static void start() {
         server = TestServer.start(data).signIn();
-        Titles.add(server);
+        TestTitles.add(server);
     }
 
     @AfterAll

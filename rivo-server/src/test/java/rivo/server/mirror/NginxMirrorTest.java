@@ -28,12 +28,12 @@ import rivo.devices.fleet.FleetSettings;
 import rivo.devices.fleet.Roster;
 import rivo.devices.fleet.SimulatedFleet;
 import rivo.server.TestServer;
-import rivo.server.Titles;
-import rivo.server.catalogue.Catalogue;
-import rivo.server.catalogue.Contents;
-import rivo.server.catalogue.Presence;
-import rivo.server.catalogue.Step;
-import rivo.server.catalogue.TitleRecord;
+import rivo.server.TestTitles;
+import rivo.server.catalogue.content.Contents;
+import rivo.server.catalogue.title.Catalogue;
+import rivo.server.catalogue.title.Presence;
+import rivo.server.catalogue.title.Step;
+import rivo.server.catalogue.title.TitleRecord;
 import rivo.server.fleet.Enrolments;
 import tools.jackson.databind.JsonNode;
 
@@ -71,7 +71,7 @@ class NginxMirrorTest {
                 Presence.inventory("Large"));
         server.bean(Catalogue.class).put("test", TitleRecord.of("large", "Large", "Marlowe & Pask",
                 List.of(TitleRecord.ReleaseRecord.of("1.0", List.of(variant)))));
-        Titles.add(server);
+        TestTitles.add(server);
         int port;
         try (ServerSocket free = new ServerSocket(0)) {
             port = free.getLocalPort();
@@ -166,7 +166,7 @@ class NginxMirrorTest {
         until(() -> line().path("copying").asInt() == 0);
         assertThat(content("large.msi").path("state").asString()).isEqualTo("held");
         assertThat(line().path("held").asInt()).isEqualTo(server.ask("GET", "/api/mirrors", null).body().path("contents").asInt());
-        assertThat(line().path("servedBytes").asLong()).isEqualTo(LARGE.length + Titles.INSTALLER.length);
+        assertThat(line().path("servedBytes").asLong()).isEqualTo(LARGE.length + TestTitles.INSTALLER.length);
         HttpResponse<byte[]> whole = get("/content/" + large.sha256(), 0, LARGE.length - 1L);
         assertThat(whole.body()).as("over all slices").isEqualTo(LARGE);
     }

@@ -27,7 +27,7 @@ import rivo.server.RawHttp;
 import rivo.server.TestClient;
 import rivo.server.TestDevice;
 import rivo.server.TestServer;
-import rivo.server.Titles;
+import rivo.server.TestTitles;
 import rivo.server.estate.ChangeWriter;
 
 /** What holds for every request, wherever it goes. */
@@ -40,7 +40,7 @@ class FrontDoorTest {
     @BeforeAll
     static void start() {
         server = TestServer.start(data).signIn();
-        Titles.add(server);
+        TestTitles.add(server);
     }
 
     @AfterAll

@@ -18,7 +18,7 @@ import rivo.core.estate.Scope;
 import rivo.directory.demo.DemoOrganisation;
 import rivo.server.TestClient.Answer;
 import rivo.server.TestServer;
-import rivo.server.Titles;
+import rivo.server.TestTitles;
 import rivo.server.estate.CurrentSnapshot;
 import rivo.server.estate.Snapshot;
 import tools.jackson.databind.JsonNode;
@@ -34,7 +34,7 @@ class WindowsTest {
     @BeforeAll
     static void start() {
         server = TestServer.start(data).signIn();
-        Titles.add(server);
+        TestTitles.add(server);
     }
 
     @AfterEach

@@ -1,0 +1,35 @@
+package rivo.server.catalogue.title;
+
+import com.fasterxml.jackson.annotation.JsonProperty;
+
+/** What is chosen. */
+public enum ChoiceKind {
+    /** Any of its parts. */
+    @JsonProperty("parts")
+    PARTS,
+    /** Any of its languages. */
+    @JsonProperty("languages")
+    LANGUAGES,
+    /** One of the channels by which it is kept up to date. */
+    @JsonProperty("channel")
+    CHANNEL,
+    /** On or off. */
+    @JsonProperty("switch")
+    SWITCH,
+    /** Words. */
+    @JsonProperty("text")
+    TEXT,
+    /** A whole number. */
+    @JsonProperty("number")
+    NUMBER;
+
+    /** Whether any number of values may be chosen together. */
+    boolean isMany() {
+        return this == PARTS || this == LANGUAGES;
+    }
+
+    /** Whether what may be chosen is a list of values. */
+    boolean isListed() {
+        return isMany() || this == CHANNEL;
+    }
+}

@@ -1,0 +1,46 @@
+package rivo.server.catalogue.title;
+
+import java.util.List;
+import rivo.devices.protocol.PresenceKind;
+import rivo.devices.protocol.Work;
+
+/**
+ * How one sees that a release is there.
+ *
+ * @param any whether one of the checks is enough; else all have to hold
+ * @param checks without any the release cannot be seen
+ */
+public record Presence(boolean any, List<Check> checks) {
+
+    public static final Presence NONE = new Presence(false, List.of());
+
+    public Presence {
+        checks = checks == null ? List.of() : List.copyOf(checks);
+    }
+
+    /**
+     * One thing to look at.
+     *
+     * @param subject the name, code, path or script
+     * @param version the lowest version that will do; empty for any
+     */
+    public record Check(PresenceKind kind, String subject, String version) {
+        public Check {
+            version = version == null ? "" : version;
+        }
+    }
+
+    public static Presence inventory(String name) {
+        return new Presence(false, List.of(new Check(PresenceKind.INVENTORY, name, "")));
+    }
+
+    public boolean isSeen() {
+        return !checks.isEmpty();
+    }
+
+    /** In the words of the device protocol. */
+    Work.Seen seen(String release) {
+        return new Work.Seen(release, any, checks.stream().map(c -> new Work.Look(c.kind(), c.subject(), c.version()))
+                .toList());
+    }
+}
