@@ -1599,7 +1599,6 @@ export interface components {
         Presence: {
             any: boolean;
             checks: components["schemas"]["Check"][];
-            seen?: boolean;
         };
         Proposal: {
             content: components["schemas"]["Content"];

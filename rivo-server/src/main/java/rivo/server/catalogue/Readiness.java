@@ -109,7 +109,7 @@ public class Readiness {
     }
 
     private static Look seen(ReleaseRecord release) {
-        if (release.variants().stream().anyMatch(v -> !v.presence().isSeen())) {
+        if (release.variants().stream().anyMatch(v -> !v.presence().hasChecks())) {
             return needs("cannot-be-seen", "Cannot be seen", "Without a presence check its status is a guess.",
                     "edit-presence");
         }

@@ -34,7 +34,8 @@ public record Presence(boolean any, List<Check> checks) {
         return new Presence(false, List.of(new Check(PresenceKind.INVENTORY, name, "")));
     }
 
-    public boolean isSeen() {
+    /** Whether its presence can be seen at all. */
+    public boolean hasChecks() {
         return !checks.isEmpty();
     }
 

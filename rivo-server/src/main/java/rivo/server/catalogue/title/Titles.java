@@ -126,7 +126,7 @@ public final class Titles {
         for (TitleRecord title : titles) {
             List<Work.Seen> seen = new ArrayList<>();
             title.releases().stream().sorted(Comparator.comparing((ReleaseRecord r) -> Version.of(r.version())).reversed())
-                    .forEach(release -> release.variants().stream().map(VariantRecord::presence).filter(Presence::isSeen)
+                    .forEach(release -> release.variants().stream().map(VariantRecord::presence).filter(Presence::hasChecks)
                             .distinct().forEach(presence -> seen.add(presence.seen(release.version()))));
             if (!seen.isEmpty()) {
                 checks.add(new Work.Check(title.id(), seen));

@@ -88,7 +88,7 @@ class ProposalsTest {
     void aScriptIsRunByItsInterpreter(String name, String command) {
         VariantRecord variant = variant(propose(file(InstallerFormat.SCRIPT, null, null, null, InstallerKind.UNKNOWN), name));
         assertThat(variant.install().get(0).command()).isEqualTo(command);
-        assertThat(variant.presence().isSeen()).isFalse();
+        assertThat(variant.presence().hasChecks()).isFalse();
     }
 
     @Test
