@@ -19,10 +19,10 @@ import rivo.core.estate.EstateParts;
 import rivo.core.estate.Facts;
 import rivo.core.estate.Intent;
 import rivo.core.estate.Ou;
-import rivo.core.estate.Scope;
 import rivo.core.estate.Subject;
 import rivo.core.estate.Target;
 import rivo.core.estate.Title;
+import rivo.core.rehearse.Difference;
 import rivo.core.rehearse.Rehearsal;
 import rivo.core.resolve.Decision;
 import rivo.core.resolve.Resolver;
@@ -116,17 +116,15 @@ class LawsTest {
         }
         Map<String, String> found = new TreeMap<>();
         Rehearsal.of(before, after).titles().forEach(title -> {
-            Scope scope = title.title().scope();
-            title.differences().forEach(d -> d.units().forEach(unit -> found.put(key(after.audiences(), scope, unit,
-                    title.title()), words(d.before()) + " > " + words(d.after()))));
-            title.gone().forEach(d -> d.units().forEach(unit -> found.put(key(before.audiences(), scope, unit,
-                    title.title()), words(d.before()) + " > " + words(d.after()))));
+            title.differences().forEach(d -> add(found, after.audiences(), title.title(), d));
+            title.gone().forEach(d -> add(found, before.audiences(), title.title(), d));
         });
         assertThat(found).as(what).isEqualTo(expected);
     }
 
-    private static String key(Audiences audiences, Scope scope, int unit, Title title) {
-        return audiences.device(unit, scope).id() + "|" + audiences.user(unit, scope) + "|" + title.id();
+    private static void add(Map<String, String> found, Audiences audiences, Title title, Difference difference) {
+        audiences.each(difference.units()).forEach(unit -> found.put(unit.device().id() + "|" + unit.user() + "|" + title.id(),
+                words(difference.before()) + " > " + words(difference.after())));
     }
 
     private static String words(@org.jspecify.annotations.Nullable Decision decision) {

@@ -22,10 +22,9 @@ public final class Rows {
         Map<String, String> rows = new TreeMap<>();
         Audiences audiences = resolver.audiences();
         for (TitleOutcomes title : resolver.all().values()) {
-            title.shares().forEach(share -> share.units().forEach(unit -> {
-                String key = audiences.device(unit, title.title().scope()).id() + "|"
-                        + audiences.user(unit, title.title().scope()) + "|" + title.title().id();
-                if (rows.put(key, words(share.what())) != null) {
+            title.parts().forEach(part -> audiences.each(part.units()).forEach(unit -> {
+                String key = unit.device().id() + "|" + unit.user() + "|" + title.title().id();
+                if (rows.put(key, words(part.decision())) != null) {
                     throw new AssertionError("two outcomes for " + key);
                 }
             }));

@@ -98,6 +98,15 @@ class BordersTest {
                 .map(p -> p.substring(parent.length()).split("\\.")[0])).hasSameElementsAs(parts);
     }
 
+    /** A set of bare positions does not say whether they are devices or people on devices. */
+    private static final ArchRule SETS_LEAVE_THE_CORE_TYPED = noClasses().that().resideOutsideOfPackages("rivo.core..", "rivo.bench..").should()
+            .dependOnClassesThat().haveFullyQualifiedName("rivo.core.audience.Positions");
+
+    @Test
+    void setsOfDevicesAndOfUnitsLeaveTheCoreTyped() {
+        SETS_LEAVE_THE_CORE_TYPED.check(REAL);
+    }
+
     @Test
     void ldapStaysInTheDirectory() {
         LDAP_STAYS_IN_THE_DIRECTORY.check(REAL);

@@ -8,6 +8,7 @@ import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.IntPredicate;
 import java.util.function.Supplier;
 import java.util.function.ToIntFunction;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import rivo.core.estate.Assignment;
 import rivo.core.estate.Device;
@@ -284,6 +285,49 @@ public final class Audiences {
             case USER -> keep(new KeptSets.Below(ou), side, scope, () -> ofUsers(
                     Positions.range(estate.users().from(ou), estate.users().to(ou)), scope));
         };
+    }
+
+    public DeviceSet everyDevice() {
+        return new DeviceSet(Positions.range(0, estate.devices().size()));
+    }
+
+    /** The devices that satisfy a rule; every device where there is none. */
+    public DeviceSet devicesWhere(@Nullable String rule) {
+        return rule == null ? everyDevice() : new DeviceSet(rules.satisfying(rule));
+    }
+
+    /** The units' devices, each once. */
+    public DeviceSet devicesOf(UnitSet set) {
+        return new DeviceSet(set.scope() == Scope.DEVICE ? set.positions() : units.devicesOf(set.positions()));
+    }
+
+    /** How many of these units are on the devices from {@code from}, included, to {@code to}, excluded. */
+    public int countOn(UnitSet set, int from, int to) {
+        return set.positions().countIn(firstUnit(from, set.scope()), firstUnit(to, set.scope()));
+    }
+
+    /** How many units of a scope the devices from {@code from}, included, to {@code to}, excluded, have. */
+    public int unitsOn(Scope scope, int from, int to) {
+        return firstUnit(to, scope) - firstUnit(from, scope);
+    }
+
+    private int firstUnit(int device, Scope scope) {
+        return scope == Scope.DEVICE ? device : units.from(device);
+    }
+
+    /** The units, by the position of their device and then by the person's id. */
+    public Stream<Unit> each(UnitSet set) {
+        return set.positions().stream().mapToObj(unit -> unit(unit, set.scope()));
+    }
+
+    /** The units in the order in which they are written and given seats. */
+    public Stream<Unit> ranked(UnitSet set) {
+        UnitRanks order = ranks(set.scope());
+        return set.positions().stream().map(order::rankOf).sorted().map(order::unitAt).mapToObj(unit -> unit(unit, set.scope()));
+    }
+
+    private Unit unit(int unit, Scope scope) {
+        return new Unit(device(unit, scope), user(unit, scope));
     }
 
     /** The units whose device satisfies the rule. */

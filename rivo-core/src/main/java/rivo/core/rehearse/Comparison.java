@@ -9,9 +9,12 @@ import org.jspecify.annotations.Nullable;
 import rivo.core.audience.Moves;
 import rivo.core.audience.Positions;
 import rivo.core.audience.Step;
+import rivo.core.audience.UnitSet;
+import rivo.core.estate.Scope;
 import rivo.core.estate.Title;
 import rivo.core.resolve.BeforeAndAfter;
 import rivo.core.resolve.ConcernedDevices;
+import rivo.core.resolve.DecidedUnits;
 import rivo.core.resolve.Decision;
 import rivo.core.resolve.Resolver;
 import rivo.core.resolve.TitleOutcomes;
@@ -61,20 +64,20 @@ final class Comparison {
         List<UnitsWith<Decision>> was = moved(Objects.requireNonNull(ofOld.remove(old.id())), gone);
         List<Difference> differences = new ArrayList<>();
         List<Positions> nowUnits = new ArrayList<>();
-        for (UnitsWith<Decision> is : Objects.requireNonNull(ofNew.remove(now.id())).shares()) {
-            Positions rest = is.units();
-            nowUnits.add(is.units());
+        for (DecidedUnits is : Objects.requireNonNull(ofNew.remove(now.id())).parts()) {
+            Positions rest = is.units().positions();
+            nowUnits.add(rest);
             for (UnitsWith<Decision> share : was) {
                 Positions both = rest.and(share.units());
                 if (!both.isEmpty()) {
                     rest = rest.without(both);
-                    add(differences, share.what(), is.what(), both);
+                    add(differences, share.what(), is.decision(), now.scope(), both);
                 }
             }
-            add(differences, null, is.what(), rest);
+            add(differences, null, is.decision(), now.scope(), rest);
         }
         Positions decided = Positions.union(nowUnits);
-        was.forEach(share -> add(differences, share.what(), null, share.units().without(decided)));
+        was.forEach(share -> add(differences, share.what(), null, now.scope(), share.units().without(decided)));
         return new TitleDifference(now, why, differences, gone);
     }
 
@@ -95,10 +98,10 @@ final class Comparison {
         return among;
     }
 
-    private static void add(List<Difference> differences, @Nullable Decision old, @Nullable Decision now,
+    private static void add(List<Difference> differences, @Nullable Decision old, @Nullable Decision now, Scope scope,
             Positions units) {
         if (!units.isEmpty() && (old == null || now == null || !old.saysTheSameAs(now))) {
-            differences.add(Difference.of(old, now, units));
+            differences.add(Difference.of(old, now, new UnitSet(scope, units)));
         }
     }
 
@@ -106,10 +109,10 @@ final class Comparison {
         List<Difference> differences = new ArrayList<>();
         List<Difference> gone = new ArrayList<>();
         if (now != null) {
-            after.title(now).shares().forEach(s -> add(differences, null, s.what(), s.units()));
+            after.title(now).parts().forEach(part -> differences.add(Difference.of(null, part.decision(), part.units())));
         }
         if (old != null) {
-            before.title(old).shares().forEach(s -> add(gone, s.what(), null, s.units()));
+            before.title(old).parts().forEach(part -> gone.add(Difference.of(part.decision(), null, part.units())));
         }
         return new TitleDifference(Objects.requireNonNull(now == null ? old : now), why, differences, gone);
     }
@@ -117,17 +120,12 @@ final class Comparison {
     /** The old outcomes at the new positions of their units; what has no unit any more goes to {@code gone}. */
     private List<UnitsWith<Decision>> moved(TitleOutcomes old, List<Difference> gone) {
         Moves of = step.units(old.title().scope());
-        if (of.areNone()) {
-            return old.shares();
-        }
         Positions lost = of.gone();
         List<UnitsWith<Decision>> moved = new ArrayList<>();
-        for (UnitsWith<Decision> share : old.shares()) {
-            Positions left = share.units().and(lost);
-            if (!left.isEmpty()) {
-                gone.add(Difference.of(share.what(), null, left));
-            }
-            moved.add(new UnitsWith<>(share.what(), of.of(share.units())));
+        for (DecidedUnits part : old.parts()) {
+            Positions units = part.units().positions();
+            add(gone, part.decision(), null, old.title().scope(), units.and(lost));
+            moved.add(new UnitsWith<>(part.decision(), of.areNone() ? units : of.of(units)));
         }
         return moved;
     }

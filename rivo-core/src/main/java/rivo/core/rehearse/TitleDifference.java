@@ -5,7 +5,7 @@ import java.util.List;
 import java.util.function.Predicate;
 import org.jspecify.annotations.Nullable;
 import rivo.core.audience.Audiences;
-import rivo.core.audience.Positions;
+import rivo.core.audience.UnitSet;
 import rivo.core.estate.Present;
 import rivo.core.estate.Release;
 import rivo.core.estate.Scope;
@@ -33,43 +33,43 @@ public record TitleDifference(Title title, String why, List<Difference> differen
     }
 
     /** The units for which the change comes to this. */
-    public Positions with(Effect effect) {
+    public UnitSet with(Effect effect) {
         return units(d -> d.effect() == effect);
     }
 
     /** Put on now, and not before. */
-    public Positions gains() {
+    public UnitSet gains() {
         return units(d -> is(d.after(), Outcome.REQUIRED) && !is(d.before(), Outcome.REQUIRED));
     }
 
     /** Put on before, and not now. */
-    public Positions loses() {
+    public UnitSet loses() {
         return units(d -> is(d.before(), Outcome.REQUIRED) && !is(d.after(), Outcome.REQUIRED));
     }
 
     /** Told to be taken off now, and not before. */
-    public Positions removes() {
+    public UnitSet removes() {
         return units(d -> takesOff(d.after()) && !takesOff(d.before()));
     }
 
     /** Contested now, and not before. */
-    public Positions newlyContested() {
+    public UnitSet newlyContested() {
         return units(d -> is(d.after(), Outcome.CONTESTED) && !is(d.before(), Outcome.CONTESTED));
     }
 
     /** Contested before, and not now. */
-    public Positions settled() {
+    public UnitSet settled() {
         return units(d -> is(d.before(), Outcome.CONTESTED) && !is(d.after(), Outcome.CONTESTED));
     }
 
     /** Those of {@link #removes} where it is present now: removals that will really happen. */
-    public Positions removesPresent(Audiences after) {
+    public UnitSet removesPresent(Audiences after) {
         return removes().filter(unit -> present(after, unit) != null);
     }
 
     /** Those of {@link #gains} that do not have the chosen release, or a newer one, yet. */
-    public Positions fetches(Audiences after) {
-        List<Positions> sets = new ArrayList<>();
+    public UnitSet fetches(Audiences after) {
+        List<UnitSet> sets = new ArrayList<>();
         for (Difference difference : differences) {
             Release release = difference.after() == null ? null : difference.after().release();
             if (is(difference.after(), Outcome.REQUIRED) && !is(difference.before(), Outcome.REQUIRED)
@@ -77,7 +77,7 @@ public record TitleDifference(Title title, String why, List<Difference> differen
                 sets.add(difference.units().filter(unit -> !isThere(present(after, unit), release)));
             }
         }
-        return Positions.union(sets);
+        return UnitSet.union(title.scope(), sets);
     }
 
     private static boolean isThere(@Nullable Present present, Release release) {
@@ -98,7 +98,7 @@ public record TitleDifference(Title title, String why, List<Difference> differen
         return is(decision, Outcome.UNINSTALL) || is(decision, Outcome.REPLACED);
     }
 
-    private Positions units(Predicate<Difference> test) {
-        return Positions.union(differences.stream().filter(test).map(Difference::units).toList());
+    private UnitSet units(Predicate<Difference> test) {
+        return UnitSet.union(title.scope(), differences.stream().filter(test).map(Difference::units).toList());
     }
 }

@@ -11,6 +11,7 @@ import java.util.Objects;
 import rivo.core.audience.Audiences;
 import rivo.core.audience.Positions;
 import rivo.core.audience.Remaining;
+import rivo.core.audience.UnitSet;
 import rivo.core.estate.Assignment;
 import rivo.core.estate.Estate;
 import rivo.core.estate.Need;
@@ -140,7 +141,7 @@ final class TitleResolution {
                 : List.of(plain(base(family.titles().get(0)), among));
         for (int t = 0; t < family.titles().size(); t++) {
             Title title = family.titles().get(t);
-            outcomes.put(title.id(), new TitleOutcomes(title, withLeft(title, decisions.get(t), among)));
+            outcomes.put(title.id(), outcomes(title, withLeft(title, decisions.get(t), among)));
         }
         return outcomes;
     }
@@ -182,18 +183,24 @@ final class TitleResolution {
         Positions there = Positions.union(present.of(need.title()).stream()
                 .filter(way -> need.isMetBy(way.what().version())).map(UnitsWith::units).toList());
         Positions free = there;
-        for (UnitsWith<Decision> share : outcomes.shares()) {
-            Decision decision = share.what();
+        for (DecidedUnits part : outcomes.parts()) {
+            Decision decision = part.decision();
+            Positions devices = part.units().positions();
             Release release = decision.release();
             if (decision.outcome() == Outcome.REQUIRED && release != null && need.isMetBy(release.version())) {
-                met.add(share.units());
+                met.add(devices);
             } else if (decision.outcome().leavesAsItIs()) {
-                met.add(share.units().and(there));
+                met.add(devices.and(there));
             }
-            free = free.without(share.units());
+            free = free.without(devices);
         }
         met.add(free);
         return audiences.units().ofDevices(Positions.union(met));
+    }
+
+    private static TitleOutcomes outcomes(Title title, List<UnitsWith<Decision>> decisions) {
+        return new TitleOutcomes(title, decisions.stream().map(share -> new DecidedUnits(share.what(), new UnitSet(title.scope(), share.units())))
+                .toList());
     }
 
     /** Adds what an assignment left behind (section 8, rule 3), and takes out what only stays. */

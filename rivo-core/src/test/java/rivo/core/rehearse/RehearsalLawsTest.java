@@ -20,7 +20,7 @@ import rivo.core.RandomChanges;
 import rivo.core.RandomEstates;
 import rivo.core.Rows;
 import rivo.core.audience.Audiences;
-import rivo.core.audience.Positions;
+import rivo.core.audience.UnitSet;
 import rivo.core.estate.Assignment;
 import rivo.core.estate.Estate;
 import rivo.core.estate.EstateParts;
@@ -91,8 +91,8 @@ class RehearsalLawsTest {
         Map<String, Decision> outcomes = new HashMap<>();
         Title known = resolver.estate().title(title);
         if (known != null) {
-            resolver.title(known).shares().forEach(share -> share.units().forEach(unit -> outcomes.put(
-                    key(resolver.audiences(), known.scope(), unit), share.what())));
+            resolver.title(known).parts().forEach(part -> part.units().forEach(unit -> outcomes.put(
+                    key(resolver.audiences(), known.scope(), unit), part.decision())));
         }
         return outcomes;
     }
@@ -105,9 +105,9 @@ class RehearsalLawsTest {
         return audiences.device(unit, scope).id() + "|" + audiences.user(unit, scope);
     }
 
-    private static Set<String> keys(Audiences audiences, Scope scope, Positions units) {
+    private static Set<String> keys(Audiences audiences, UnitSet units) {
         Set<String> keys = new TreeSet<>();
-        units.forEach(unit -> keys.add(key(audiences, scope, unit)));
+        units.forEach(unit -> keys.add(key(audiences, units.scope(), unit)));
         return keys;
     }
 
@@ -133,9 +133,9 @@ class RehearsalLawsTest {
             Map<String, String> said = new HashMap<>();
             TitleDifference found = rehearsal.of(id);
             if (found != null) {
-                found.differences().forEach(d -> keys(after.audiences(), found.title().scope(), d.units()).forEach(unit -> said.put(unit,
+                found.differences().forEach(d -> keys(after.audiences(), d.units()).forEach(unit -> said.put(unit,
                         d.effect() + ": " + words(d.before()) + " > " + words(d.after()))));
-                found.gone().forEach(d -> keys(before.audiences(), found.title().scope(), d.units()).forEach(unit -> said.put(unit,
+                found.gone().forEach(d -> keys(before.audiences(), d.units()).forEach(unit -> said.put(unit,
                         d.effect() + ": " + words(d.before()) + " > " + words(d.after()))));
                 assertThat(found.isEmpty()).as(what + " " + id).isEqualTo(expected.isEmpty());
                 assertThat(rehearsal.changed().contains(found)).as(what + " " + id).isEqualTo(!expected.isEmpty());
@@ -175,7 +175,7 @@ class RehearsalLawsTest {
     /** The units of a title that are there after the change, one by one. */
     private record Counts(TitleDifference title, Map<String, Decision> was, Map<String, Decision> is, Audiences audiences) {
 
-        void check(String what, Positions said, BiPredicate<@Nullable Decision, @Nullable Decision> test) {
+        void check(String what, UnitSet said, BiPredicate<@Nullable Decision, @Nullable Decision> test) {
             Set<String> expected = new TreeSet<>();
             for (int unit = 0; unit < audiences.size(title.title().scope()); unit++) {
                 String key = key(audiences, title.title().scope(), unit);
@@ -183,17 +183,17 @@ class RehearsalLawsTest {
                     expected.add(key);
                 }
             }
-            assertThat(keys(audiences, title.title().scope(), said)).as(what).isEqualTo(expected);
+            assertThat(keys(audiences, said)).as(what).isEqualTo(expected);
         }
 
-        void checkWhere(String what, Positions said, Positions among, java.util.function.IntPredicate where) {
+        void checkWhere(String what, UnitSet said, UnitSet among, java.util.function.IntPredicate where) {
             Set<String> expected = new TreeSet<>();
             among.forEach(unit -> {
                 if (where.test(unit)) {
                     expected.add(key(audiences, title.title().scope(), unit));
                 }
             });
-            assertThat(keys(audiences, title.title().scope(), said)).as(what).isEqualTo(expected);
+            assertThat(keys(audiences, said)).as(what).isEqualTo(expected);
         }
 
         Decision decided(int unit) {
@@ -221,7 +221,7 @@ class RehearsalLawsTest {
         Map<Outcome, Decision> some = new HashMap<>();
         for (long seed = 0; some.size() < Outcome.values().length && seed < 2000; seed++) {
             resolver = Resolver.of(Estate.of(RandomEstates.parts(seed)));
-            resolver.all().values().forEach(t -> t.shares().forEach(s -> some.putIfAbsent(s.what().outcome(), s.what())));
+            resolver.all().values().forEach(t -> t.parts().forEach(part -> some.putIfAbsent(part.decision().outcome(), part.decision())));
         }
         assertThat(some.keySet()).containsExactlyInAnyOrder(Outcome.values());
         for (Outcome was : Outcome.values()) {

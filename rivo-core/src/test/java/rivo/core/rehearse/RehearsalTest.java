@@ -6,9 +6,12 @@ import java.util.List;
 import java.util.Objects;
 import org.junit.jupiter.api.Test;
 import rivo.core.Estates;
+import rivo.core.audience.Unit;
 import rivo.core.estate.Assignment;
+import rivo.core.estate.Device;
 import rivo.core.estate.Estate;
 import rivo.core.estate.EstateParts;
+import rivo.core.estate.Facts;
 import rivo.core.estate.Intent;
 import rivo.core.estate.Present;
 import rivo.core.estate.Request;
@@ -48,6 +51,21 @@ class RehearsalTest {
     void onlyWhatTheEditCanTouchIsLookedAt() {
         Rehearsal rehearsal = adding(Estates.usual(), Intent.REQUIRED, "labs");
         assertThat(rehearsal.titles()).extracting(t -> t.title().id()).containsExactly("siltscope");
+    }
+
+    @Test
+    void aTitleThatBecomesOnePerPersonIsGoneFromDevicesAndNewForPeople() {
+        Estates estates = Estates.usual().user("eda", "labs").user("finn", "labs")
+                .device(new Device("d-shared", "d-shared", "labs", List.of("finn", "eda"), Facts.NONE, List.of(), List.of())).assign(Intent.REQUIRED, "labs");
+        Resolver before = estates.resolver();
+        Title device = before.estate().title("siltscope");
+        Title personal = new Title(device.id(), device.name(), Scope.USER, null, device.conflictsWith(), device.releases());
+        Resolver after = before.follow(before.estate().withTitle(personal));
+        TitleDifference difference = siltscope(Rehearsal.of(before, after));
+        assertThat(difference.gone()).flatExtracting(d -> before.audiences().each(d.units()).map(Unit::device).toList()).extracting(Device::id)
+                .contains("d-shared", "d-labs");
+        assertThat(difference.differences()).flatExtracting(d -> after.audiences().each(d.units()).toList())
+                .filteredOn(unit -> unit.device().id().equals("d-shared")).extracting(Unit::user).containsExactly("eda", "finn");
     }
 
     @Test

@@ -166,11 +166,11 @@ class CarryingTest {
             estates.assignment(estates.next(title, Intent.REQUIRED, Target.collection("c")));
         }
         Resolver before = estates.resolver();
-        assertThat(before.all().values()).allSatisfy(outcomes -> assertThat(outcomes.shares()).isEmpty());
+        assertThat(before.all().values()).allSatisfy(outcomes -> assertThat(outcomes.parts()).isEmpty());
         Resolver now = before.follow(before.estate().withCollection(new DeviceCollection("c", "c", "labs",
                 "group eq \"crew\"", List.of(), List.of())));
         for (String title : TITLES) {
-            assertThat(now.title(title(now, title)).shares()).as(title).hasSize(1);
+            assertThat(now.title(title(now, title)).parts()).as(title).hasSize(1);
             assertThat(now.device(labs(now.estate()))).as(title).anySatisfy(o -> assertThat(o.title().id()).isEqualTo(title));
         }
         assertThat(Rehearsal.of(before, now).changed()).hasSize(TITLES.size());

@@ -13,7 +13,6 @@ import org.jspecify.annotations.Nullable;
 import rivo.core.audience.Audiences;
 import rivo.core.estate.Assignment;
 import rivo.core.estate.CodePointOrder;
-import rivo.core.estate.Scope;
 import rivo.core.rehearse.Difference;
 import rivo.core.rehearse.Rehearsal;
 import rivo.core.rehearse.TitleDifference;
@@ -66,9 +65,7 @@ public final class DifferenceCsv {
     }
 
     private static void add(List<Row> rows, Audiences audiences, TitleDifference title, Difference difference) {
-        Scope scope = title.title().scope();
-        difference.units().forEach(unit -> rows.add(new Row(audiences.device(unit, scope).id(),
-                audiences.user(unit, scope), title.title().id(), difference)));
+        audiences.each(difference.units()).forEach(unit -> rows.add(new Row(unit.device().id(), unit.user(), title.title().id(), difference)));
     }
 
     private static byte[] cells(@Nullable Decision decision) {

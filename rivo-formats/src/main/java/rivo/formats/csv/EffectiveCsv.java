@@ -10,9 +10,9 @@ import rivo.core.audience.Audiences;
 import rivo.core.audience.UnitRanks;
 import rivo.core.estate.CodePointOrder;
 import rivo.core.estate.Scope;
+import rivo.core.resolve.DecidedUnits;
 import rivo.core.resolve.Decision;
 import rivo.core.resolve.TitleOutcomes;
-import rivo.core.resolve.UnitsWith;
 
 /**
  * The effective assignments of an estate as CSV (section 9 of the resolution rules; RFC 4180 with LF line ends): a row
@@ -110,10 +110,10 @@ public final class EffectiveCsv {
 
         Table(Scope scope, Collection<TitleOutcomes> outcomes) {
             this.scope = scope;
-            this.titles = outcomes.stream().filter(t -> t.title().scope() == scope && !t.shares().isEmpty())
+            this.titles = outcomes.stream().filter(t -> t.title().scope() == scope && !t.parts().isEmpty())
                     .sorted(Comparator.comparing(t -> t.title().id(), CodePointOrder.INSTANCE)).toList();
             for (TitleOutcomes title : titles) {
-                title.shares().forEach(share -> ends.add(end(title.title().id(), share.what())));
+                title.parts().forEach(part -> ends.add(end(title.title().id(), part.decision())));
             }
         }
 
@@ -132,9 +132,9 @@ public final class EffectiveCsv {
             int end = 0;
             for (int t = 0; t < titles.size(); t++) {
                 int column = t;
-                for (UnitsWith<Decision> share : titles.get(t).shares()) {
+                for (DecidedUnits part : titles.get(t).parts()) {
                     int number = ++end;
-                    share.units().forEach(unit -> {
+                    part.units().forEach(unit -> {
                         int rank = ranks.rankOf(unit);
                         if (rank >= from && rank < to) {
                             cells[(rank - from) * titles.size() + column] = number;

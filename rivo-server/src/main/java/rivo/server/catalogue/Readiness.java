@@ -10,7 +10,7 @@ import java.util.regex.Pattern;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
-import rivo.core.audience.Positions;
+import rivo.core.audience.DeviceSet;
 import rivo.core.estate.Version;
 import rivo.devices.protocol.PresenceKind;
 import rivo.formats.installer.InstallerReader;
@@ -52,7 +52,7 @@ public class Readiness {
     }
 
     /** @param without the devices that no variant of the release fits */
-    List<Look> looks(Snapshot now, TitleRecord title, ReleaseRecord release, Positions without) {
+    List<Look> looks(Snapshot now, TitleRecord title, ReleaseRecord release, DeviceSet without) {
         int devices = now.estate().devices().size();
         List<Look> looks = new ArrayList<>();
         looks.add(quiet(release));
@@ -62,7 +62,7 @@ public class Readiness {
         looks.add(paths(release));
         looks.add(signer(title, release));
         looks.add(fits(release, devices, without.size()));
-        looks.add(window(now, release, Positions.range(0, devices).without(without)));
+        looks.add(window(now, release, now.resolver().audiences().everyDevice().without(without)));
         looks.add(newest(title, release));
         if (!title.about().licence().isBlank()) {
             looks.add(licence(now, title));
@@ -194,7 +194,7 @@ public class Readiness {
                         : well("fits", "Fits " + count(devices - without) + " of " + count(devices) + " devices", "");
     }
 
-    private static Look window(Snapshot now, ReleaseRecord release, Positions fitting) {
+    private static Look window(Snapshot now, ReleaseRecord release, DeviceSet fitting) {
         int seconds = release.variants().stream().mapToInt(v -> v.install().stream().mapToInt(Step::limitSeconds).sum()).max().orElse(0);
         MaintenanceWindows.Stuck stuck = MaintenanceWindows.stuck(now, fitting, seconds);
         long minutes = (seconds + 59) / 60;

@@ -8,13 +8,11 @@ import java.util.Map;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
-import rivo.core.audience.Positions;
+import rivo.core.audience.DeviceSet;
 import rivo.core.estate.Device;
-import rivo.core.estate.Scope;
 import rivo.core.estate.Version;
 import rivo.core.resolve.Outcome;
 import rivo.core.resolve.Resolver;
-import rivo.core.resolve.UnitsWith;
 import rivo.server.catalogue.Readiness.Look;
 import rivo.server.catalogue.kit.KitDocument;
 import rivo.server.catalogue.title.KeptTitle;
@@ -126,10 +124,9 @@ public class TitlePages {
     private ReleaseStanding view(Snapshot now, TitleRecord title, ReleaseRecord release, int all, boolean why) {
         Resolver resolver = now.resolver();
         List<Fit> fits = new ArrayList<>();
-        Positions rest = Positions.range(0, all);
+        DeviceSet rest = resolver.audiences().everyDevice();
         for (VariantRecord variant : release.variants()) {
-            Positions fitting = variant.fits() == null ? rest
-                    : rest.and(resolver.audiences().satisfying(variant.fits(), Scope.DEVICE));
+            DeviceSet fitting = rest.and(resolver.audiences().devicesWhere(variant.fits()));
             fits.add(new Fit(variant.id(), variant.fits(), fitting.size()));
             rest = rest.without(fitting);
         }
@@ -142,10 +139,9 @@ public class TitlePages {
         Resolver resolver = current.now().resolver();
         ReleaseRecord release = title.releases().stream().filter(r -> r.version().equals(version)).findFirst()
                 .orElseThrow(() -> ApiException.notFound("unknown-release", title.name() + " has no release " + version + "."));
-        Positions rest = Positions.range(0, resolver.estate().devices().size());
+        DeviceSet rest = resolver.audiences().everyDevice();
         for (VariantRecord variant : release.variants()) {
-            rest = variant.fits() == null ? Positions.range(0, 0)
-                    : rest.without(resolver.audiences().satisfying(variant.fits(), Scope.DEVICE));
+            rest = rest.without(resolver.audiences().devicesWhere(variant.fits()));
         }
         return new Misfits(rest.size(), rest.stream().limit(limit).mapToObj(p -> {
             Device device = resolver.estate().devices().at(p);
@@ -161,8 +157,8 @@ public class TitlePages {
     }
 
     private static int required(Snapshot now, String id) {
-        return now.resolver().title(Titles.title(now, id)).shares().stream()
-                .filter(share -> share.what().outcome() == Outcome.REQUIRED).map(UnitsWith::units).mapToInt(Positions::size).sum();
+        Resolver resolver = now.resolver();
+        return resolver.audiences().devicesOf(resolver.title(Titles.title(now, id)).with(Outcome.REQUIRED)).size();
     }
 
     /** As the leading release says, and as the leading releases of others say of it. */

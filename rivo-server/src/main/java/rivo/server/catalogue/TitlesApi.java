@@ -146,8 +146,7 @@ class TitlesApi {
             tried.add(new TriedStep(step.text(), step.command(), state, step.skipped() != null ? step.skipped() : step.stops()));
             stopped |= "stops".equals(state) && !step.goesOn();
         }
-        boolean fits = found.fits() == null || resolver.audiences()
-                .satisfying(found.fits(), rivo.core.estate.Scope.DEVICE)
+        boolean fits = resolver.audiences().devicesWhere(found.fits())
                 .contains(resolver.estate().devices().position(on.id()));
         return new Tried(on.id(), on.name(), fits, tried);
     }

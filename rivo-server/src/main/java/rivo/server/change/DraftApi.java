@@ -15,7 +15,7 @@ import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 import rivo.core.audience.Audiences;
-import rivo.core.audience.Positions;
+import rivo.core.audience.UnitSet;
 import rivo.core.estate.Device;
 import rivo.core.estate.Estate;
 import rivo.core.estate.Problem;
@@ -194,10 +194,9 @@ class DraftApi {
         List<CountedDevice> all = new ArrayList<>();
         int total = 0;
         for (TitleDifference difference : rehearsal.titles()) {
-            Positions devices = part(part).of(difference);
-            total += devices.size();
-            devices.stream().limit(page.end()).forEach(
-                    p -> all.add(counted(estate, audiences.device(p, difference.title().scope()), difference.title())));
+            UnitSet units = part(part).of(difference);
+            total += units.size();
+            audiences.each(units).limit(page.end()).forEach(unit -> all.add(counted(estate, unit.device(), difference.title())));
         }
         return new CountedDevices(total, page.of(all));
     }

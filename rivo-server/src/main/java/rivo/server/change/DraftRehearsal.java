@@ -5,7 +5,7 @@ import java.util.List;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
-import rivo.core.audience.Positions;
+import rivo.core.audience.UnitSet;
 import rivo.core.estate.Assignment;
 import rivo.core.estate.RefusedException;
 import rivo.core.rehearse.Difference;
@@ -29,7 +29,7 @@ class DraftRehearsal {
     enum Part {
         GAINS, LOSES, REMOVES, CONTESTED, SETTLED;
 
-        Positions of(TitleDifference difference) {
+        UnitSet of(TitleDifference difference) {
             return switch (this) {
                 case GAINS -> difference.gains();
                 case LOSES -> difference.loses();
@@ -78,7 +78,7 @@ class DraftRehearsal {
 
     /** How much the devices that gain have to fetch, in bytes. */
     long bytes(Rehearsed rehearsed, TitleDifference difference) {
-        Positions fetching = difference.fetches(rehearsed.after().resolver().audiences());
+        UnitSet fetching = difference.fetches(rehearsed.after().resolver().audiences());
         long bytes = 0;
         for (Difference part : difference.differences()) {
             Decision after = part.after();

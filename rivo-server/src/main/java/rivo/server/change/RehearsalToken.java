@@ -3,7 +3,6 @@ package rivo.server.change;
 import java.nio.charset.StandardCharsets;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
-import java.util.Arrays;
 import java.util.Comparator;
 import java.util.HexFormat;
 import java.util.List;
@@ -12,10 +11,8 @@ import java.util.Objects;
 import java.util.TreeMap;
 import org.jspecify.annotations.Nullable;
 import rivo.core.audience.Audiences;
-import rivo.core.audience.Positions;
-import rivo.core.audience.UnitRanks;
+import rivo.core.audience.UnitSet;
 import rivo.core.estate.Assignment;
-import rivo.core.estate.Scope;
 import rivo.core.rehearse.Difference;
 import rivo.core.rehearse.TitleDifference;
 import rivo.core.resolve.Decision;
@@ -52,19 +49,18 @@ final class RehearsalToken {
 
     private void add(TitleDifference title) {
         add(title.title().id());
-        add(title.differences(), rehearsed.after().resolver().audiences(), title.title().scope());
-        add(title.gone(), rehearsed.before().resolver().audiences(), title.title().scope());
+        add(title.differences(), rehearsed.after().resolver().audiences());
+        add(title.gone(), rehearsed.before().resolver().audiences());
     }
 
-    private void add(List<Difference> differences, Audiences audiences, Scope scope) {
-        Map<String, Positions> inOrder = new TreeMap<>();
-        differences.forEach(d -> inOrder.merge(words(d.before()) + " > " + words(d.after()), d.units(), Positions::or));
-        UnitRanks ranks = audiences.ranks(scope);
+    private void add(List<Difference> differences, Audiences audiences) {
+        Map<String, UnitSet> inOrder = new TreeMap<>();
+        differences.forEach(d -> inOrder.merge(words(d.before()) + " > " + words(d.after()), d.units(), UnitSet::or));
         inOrder.forEach((words, units) -> {
             add(words);
-            Arrays.stream(units.toArray()).map(ranks::rankOf).sorted().map(ranks::unitAt).forEach(unit -> {
-                add(audiences.device(unit, scope).id());
-                add(audiences.user(unit, scope));
+            audiences.ranked(units).forEach(unit -> {
+                add(unit.device().id());
+                add(unit.user());
             });
         });
     }

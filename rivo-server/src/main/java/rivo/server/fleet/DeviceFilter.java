@@ -5,7 +5,8 @@ import java.util.Locale;
 import java.util.function.IntPredicate;
 import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
-import rivo.core.audience.Positions;
+import rivo.core.audience.DeviceSet;
+import rivo.core.audience.UnitSet;
 import rivo.core.estate.Device;
 import rivo.core.estate.Estate;
 import rivo.core.estate.RefusedException;
@@ -13,7 +14,6 @@ import rivo.core.estate.Title;
 import rivo.core.resolve.Outcome;
 import rivo.core.resolve.Resolver;
 import rivo.core.resolve.TitleOutcomes;
-import rivo.core.resolve.UnitsWith;
 import rivo.server.estate.Snapshot;
 
 /**
@@ -65,10 +65,10 @@ record DeviceFilter(@Nullable String words, @Nullable String ou, @Nullable Strin
         }
         TitleOutcomes outcomes = resolver.title(known);
         if ("none".equals(outcome)) {
-            Positions any = Positions.union(outcomes.shares().stream().map(UnitsWith::units).toList());
-            return p -> !any.contains(p);
+            UnitSet decided = outcomes.decided();
+            return p -> resolver.audiences().countOn(decided, p, p + 1) < resolver.audiences().unitsOn(known.scope(), p, p + 1);
         }
-        Positions with = outcomes.with(outcome(outcome));
+        DeviceSet with = resolver.audiences().devicesOf(outcomes.with(outcome(outcome)));
         return with::contains;
     }
 

@@ -17,7 +17,6 @@ import org.springframework.stereotype.Component;
 import rivo.core.estate.Device;
 import rivo.core.estate.Problem;
 import rivo.core.estate.RefusedException;
-import rivo.core.estate.Scope;
 import rivo.core.resolve.Resolver;
 import rivo.core.rule.Rule;
 import rivo.core.rule.RuleException;
@@ -127,13 +126,12 @@ public class Mirrors {
     }
 
     private static boolean fits(Resolver resolver, Mirror mirror, int device) {
-        return mirror.fits() == null || resolver.audiences().satisfying(mirror.fits(), Scope.DEVICE).contains(device);
+        return resolver.audiences().devicesWhere(mirror.fits()).contains(device);
     }
 
     /** How many devices ask it. */
     static int devices(Resolver resolver, Mirror mirror) {
-        return mirror.fits() == null ? resolver.estate().devices().size()
-                : resolver.audiences().satisfying(mirror.fits(), Scope.DEVICE).size();
+        return resolver.audiences().devicesWhere(mirror.fits()).size();
     }
 
     /** Puts a mirror in, or another in its place, which keeps its key. @throws RefusedException with all that is wrong */

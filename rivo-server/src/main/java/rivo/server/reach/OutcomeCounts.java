@@ -1,20 +1,20 @@
 package rivo.server.reach;
 
-import rivo.core.resolve.Decision;
+import rivo.core.audience.Audiences;
+import rivo.core.resolve.DecidedUnits;
 import rivo.core.resolve.Outcome;
 import rivo.core.resolve.TitleOutcomes;
-import rivo.core.resolve.UnitsWith;
 
-/** How many devices of a part of the fleet have which outcome; {@code none} have none. */
+/** How many units of a part of the fleet have which outcome; {@code none} have none. For a title per person these are people on devices. */
 public record OutcomeCounts(int required, int uninstall, int contested, int unfit, int none) {
 
-    /** Of the devices at {@code from}, included, to {@code to}, excluded. */
-    static OutcomeCounts in(TitleOutcomes outcomes, int from, int to) {
+    /** Of the units on the devices at {@code from}, included, to {@code to}, excluded. */
+    static OutcomeCounts in(Audiences audiences, TitleOutcomes outcomes, int from, int to) {
         int[] counts = new int[Outcome.values().length];
-        int none = to - from;
-        for (UnitsWith<Decision> share : outcomes.shares()) {
-            int here = share.units().countIn(from, to);
-            counts[share.what().outcome().ordinal()] += here;
+        int none = audiences.unitsOn(outcomes.title().scope(), from, to);
+        for (DecidedUnits part : outcomes.parts()) {
+            int here = audiences.countOn(part.units(), from, to);
+            counts[part.decision().outcome().ordinal()] += here;
             none -= here;
         }
         return new OutcomeCounts(counts[Outcome.REQUIRED.ordinal()], counts[Outcome.UNINSTALL.ordinal()],

@@ -101,7 +101,7 @@ class ReachApi {
         }
 
         OutcomeCounts countsIn(int ou) {
-            return OutcomeCounts.in(outcomes, estate().devices().from(ou), estate().devices().to(ou));
+            return OutcomeCounts.in(resolver().audiences(), outcomes, estate().devices().from(ou), estate().devices().to(ou));
         }
     }
 
@@ -203,7 +203,7 @@ class ReachApi {
     private static int decides(Resolved then, Assignment assignment, int position) {
         int from = then.estate().devices().from(position);
         int to = then.estate().devices().to(position);
-        return then.outcomes().shares().stream().filter(s -> s.what().deciding().contains(assignment))
-                .mapToInt(s -> s.units().countIn(from, to)).sum();
+        return then.outcomes().parts().stream().filter(part -> part.decision().deciding().contains(assignment))
+                .mapToInt(part -> then.resolver().audiences().countOn(part.units(), from, to)).sum();
     }
 }

@@ -5,11 +5,10 @@ import java.util.List;
 import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
-import rivo.core.audience.Positions;
+import rivo.core.audience.DeviceSet;
 import rivo.core.estate.Device;
 import rivo.core.estate.Problem;
 import rivo.core.estate.RefusedException;
-import rivo.core.estate.Scope;
 import rivo.core.resolve.Resolver;
 import rivo.core.rule.Rule;
 import rivo.core.rule.RuleException;
@@ -52,9 +51,8 @@ public class MaintenanceWindows {
                 .map(WindowDocument::window).toList();
     }
 
-    static Positions devices(Resolver resolver, WindowDocument window) {
-        return window.fits() == null ? Positions.range(0, resolver.estate().devices().size())
-                : resolver.audiences().satisfying(window.fits(), Scope.DEVICE);
+    static DeviceSet devices(Resolver resolver, WindowDocument window) {
+        return resolver.audiences().devicesWhere(window.fits());
     }
 
     /**
@@ -67,17 +65,17 @@ public class MaintenanceWindows {
     }
 
     /** Those of the devices whose windows are all shorter than this; null when there are none. */
-    public static @Nullable Stuck stuck(Snapshot snapshot, Positions among, int seconds) {
+    public static @Nullable Stuck stuck(Snapshot snapshot, DeviceSet among, int seconds) {
         Resolver resolver = snapshot.resolver();
         List<WindowDocument> windows = all(snapshot);
-        Positions some = Positions.range(0, 0);
-        Positions enough = Positions.range(0, 0);
+        DeviceSet some = DeviceSet.NONE;
+        DeviceSet enough = DeviceSet.NONE;
         for (WindowDocument window : windows) {
-            Positions devices = devices(resolver, window).and(among);
+            DeviceSet devices = devices(resolver, window).and(among);
             some = some.or(devices);
             enough = window.minutes() * 60 >= seconds ? enough.or(devices) : enough;
         }
-        Positions stuck = some.without(enough);
+        DeviceSet stuck = some.without(enough);
         WindowDocument longest = null;
         for (WindowDocument window : windows) {
             boolean theirs = !devices(resolver, window).and(stuck).isEmpty();

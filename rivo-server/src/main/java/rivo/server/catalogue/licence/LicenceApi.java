@@ -14,14 +14,14 @@ import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
+import rivo.core.audience.Unit;
 import rivo.core.estate.Device;
+import rivo.core.estate.Estate;
 import rivo.core.estate.Present;
-import rivo.core.estate.Scope;
 import rivo.core.estate.Title;
-import rivo.core.resolve.Decision;
 import rivo.core.resolve.Outcome;
 import rivo.core.resolve.Resolver;
-import rivo.core.resolve.UnitsWith;
+import rivo.core.resolve.TitleOutcomes;
 import rivo.server.catalogue.choice.FixedChoices;
 import rivo.server.catalogue.title.Titles;
 import rivo.server.estate.CurrentSnapshot;
@@ -77,11 +77,9 @@ class LicenceApi {
         Title known = Titles.title(now, title);
         Resolver resolver = now.resolver();
         List<Holder> all = new ArrayList<>();
-        for (UnitsWith<Decision> share : resolver.title(known).shares()) {
-            Outcome outcome = share.what().outcome();
-            if (outcome == Outcome.REQUIRED || outcome == Outcome.WAITING) {
-                share.units().stream().forEach(unit -> all.add(holder(resolver, known, unit, outcome)));
-            }
+        TitleOutcomes outcomes = resolver.title(known);
+        for (Outcome outcome : List.of(Outcome.REQUIRED, Outcome.WAITING)) {
+            resolver.audiences().each(outcomes.with(outcome)).forEach(unit -> all.add(holder(resolver.estate(), known, unit, outcome)));
         }
         all.sort(Comparator.comparing((Holder h) -> switch (h.state()) {
             case "held" -> 0;
@@ -96,12 +94,13 @@ class LicenceApi {
         return (int) holders.stream().filter(h -> h.state().equals(state)).count();
     }
 
-    private static Holder holder(Resolver resolver, Title title, int unit, Outcome outcome) {
-        Device device = resolver.audiences().device(unit, Scope.DEVICE);
-        Present present = device.present(title.id());
+    private static Holder holder(Estate estate, Title title, Unit unit, Outcome outcome) {
+        Device device = unit.device();
+        boolean personal = !unit.user().isEmpty();
+        Present present = device.present(title.id(), personal ? unit.user() : null);
         String state = outcome == Outcome.WAITING ? "waiting" : present == null ? "coming" : "held";
-        return new Holder(device.id(), device.name(), device.people().stream()
-                .map(person -> FixedChoices.name(resolver.estate(), person)).toList(), state,
+        return new Holder(device.id(), device.name(), (personal ? List.of(unit.user()) : device.people()).stream()
+                .map(person -> FixedChoices.name(estate, person)).toList(), state,
                 present == null || present.version() == null ? null : present.version().toString());
     }
 }

@@ -7,7 +7,6 @@ import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import rivo.core.estate.Device;
-import rivo.core.estate.Scope;
 import rivo.core.resolve.Resolver;
 import rivo.core.rule.Clause;
 import rivo.devices.protocol.Job;
@@ -62,7 +61,7 @@ public final class StepsOnDevice {
     }
 
     private boolean holds(String rule) {
-        return resolver.audiences().satisfying(rule, Scope.DEVICE).contains(position);
+        return resolver.audiences().devicesWhere(rule).contains(position);
     }
 
     private String why(String rule) {
