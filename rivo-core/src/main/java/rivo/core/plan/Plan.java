@@ -2,11 +2,14 @@ package rivo.core.plan;
 
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.Comparator;
 import java.util.HashMap;
+import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Set;
 import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 import rivo.core.estate.Assignment;
@@ -57,7 +60,8 @@ public record Plan(List<Action> actions) {
         private final Function<Assignment, @Nullable Instant> deadline;
         private final Map<String, UnitOutcome> byUnit = new HashMap<>();
         private final List<Action> actions = new ArrayList<>();
-        private final Map<UnitOutcome, Boolean> placed = new HashMap<>();
+        /** By identity: there is one for each unit, and to compare two is dear. */
+        private final Set<UnitOutcome> placed = Collections.newSetFromMap(new IdentityHashMap<>());
 
         Planner(Estate estate, Device device, List<UnitOutcome> outcomes,
                 Function<Assignment, @Nullable Instant> deadline) {
@@ -117,7 +121,7 @@ public record Plan(List<Action> actions) {
 
         /** What needs this one and comes off too goes before it. */
         private void takeOff(UnitOutcome outcome, List<UnitOutcome> off) {
-            if (placed.putIfAbsent(outcome, true) != null) {
+            if (!placed.add(outcome)) {
                 return;
             }
             for (UnitOutcome other : off) {
@@ -140,7 +144,7 @@ public record Plan(List<Action> actions) {
         }
 
         private void putOn(UnitOutcome outcome, @Nullable UnitOutcome neededBy) {
-            if (placed.putIfAbsent(outcome, true) != null) {
+            if (!placed.add(outcome)) {
                 return;
             }
             Release release = Objects.requireNonNull(outcome.decision().release());

@@ -12,6 +12,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
+import java.util.concurrent.CompletableFuture;
 import java.util.function.Predicate;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -53,9 +54,10 @@ public class EstateRecords {
      * @param isFenced whether there is a fence around an OU
      */
     public EstateParts directory(Instant asOf, Predicate<String> isFenced) {
+        CompletableFuture<List<User>> readBeside = CompletableFuture.supplyAsync(() -> users(null));
         List<Ou> ous = ous(null, isFenced);
         List<Device> devices = devices(null);
-        List<User> users = users(null);
+        List<User> users = readBeside.join();
         Set<Target> there = new HashSet<>();
         devices.forEach(device -> there.add(Target.device(device.id())));
         users.forEach(user -> there.add(Target.user(user.id())));
@@ -155,18 +157,55 @@ public class EstateRecords {
         each("select computer, person, place from computer_people where true", "computer", only, row -> new Owned(row.getString("computer"),
                 row.getInt("place"), row.getString("person"))).stream().sorted(Comparator.comparingInt(Owned::place))
                 .forEach(one -> people.computeIfAbsent(one.computer(), c -> new ArrayList<>()).add(one.person()));
-        return each("select c.id, c.name, c.ou, r.facts, r.software, r.present from computers c "
-                + "left join device_reports r on r.device = c.id where c.enabled", "c.id", only, row -> device(row, people));
+        Parsing parsing = new Parsing(people);
+        each("select c.id, c.name, c.ou, r.facts, r.software, r.present from computers c "
+                + "left join device_reports r on r.device = c.id where c.enabled", "c.id", only, row -> parsing.add(new DeviceRow(
+                        row.getString("id"), row.getString("name"), row.getString("ou"), row.getString("facts"), row.getString("software"),
+                        row.getString("present"))));
+        return parsing.all();
     }
 
     private record Owned(String computer, int place, String person) {
     }
 
-    private static Device device(ResultSet row, Map<String, List<String>> people) throws SQLException {
-        String id = row.getString("id");
-        return new Device(id, row.getString("name"), row.getString("ou"), people.getOrDefault(id, List.of()),
-                facts(row.getString("facts")), installed(row.getString("software")),
-                present(row.getString("present")));
+    private record DeviceRow(String id, String name, @Nullable String ou, @Nullable String facts, @Nullable String software,
+            @Nullable String present) {
+
+        Device device(Map<String, List<String>> people) {
+            return new Device(id, name, ou, people.getOrDefault(id, List.of()), EstateRecords.facts(facts), installed(software),
+                    EstateRecords.present(present));
+        }
+    }
+
+    /** What devices have reported is most of what is read: it is parsed by all processors, some thousands of devices at a time. */
+    private static final class Parsing {
+        private static final int AT_ONCE = 4096;
+
+        private final Map<String, List<String>> people;
+        private final List<Device> parsed = new ArrayList<>();
+        private final List<DeviceRow> waiting = new ArrayList<>();
+
+        Parsing(Map<String, List<String>> people) {
+            this.people = people;
+        }
+
+        boolean add(DeviceRow row) {
+            waiting.add(row);
+            if (waiting.size() == AT_ONCE) {
+                parse();
+            }
+            return true;
+        }
+
+        private void parse() {
+            parsed.addAll(waiting.parallelStream().map(row -> row.device(people)).toList());
+            waiting.clear();
+        }
+
+        List<Device> all() {
+            parse();
+            return parsed;
+        }
     }
 
     private static Facts facts(@Nullable String json) {
