@@ -193,10 +193,15 @@ public class Drafts {
         change(who, (now, draft) -> draft.with(draft.edits().stream().map(Edit::dropped).toList()));
     }
 
+    /** Checking an edit may take a resolution of what it touches: that is done before it is the draft's turn to be written. */
     private void change(String who, BiFunction<Snapshot, Draft, Draft> change) {
+        Snapshot looked = current.now();
+        Draft was = of(looked, who);
+        Draft would = change.apply(looked, was);
         writer.take(context -> {
             Draft before = of(context.snapshot(), who);
-            Draft after = change.apply(context.snapshot(), before);
+            Draft after = before == was && looked.isSameAs(context.snapshot(), DraftedSnapshot.LOOKED_AT) ? would
+                    : change.apply(context.snapshot(), before);
             if (after.edits().size() > MOST_EDITS) {
                 throw new RefusedException("draft-full", "", "A draft holds at most " + MOST_EDITS + " edits. Publish it, or drop some.");
             }
