@@ -7,6 +7,7 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
 import java.util.stream.Collectors;
+import javax.sql.DataSource;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 import rivo.core.estate.Estate;
@@ -38,10 +39,12 @@ public class SnapshotRecords implements SnapshotReader {
             DeviceParts.ENROLMENTS, DeviceParts.JOBS);
 
     private final JdbcClient db;
+    private final DataSource database;
 
     /** @param loaded has put into the records what they begin with */
-    SnapshotRecords(JdbcClient db, EstateImport loaded) {
+    SnapshotRecords(JdbcClient db, DataSource database, EstateImport loaded) {
         this.db = db;
+        this.database = database;
     }
 
     @Override
@@ -62,7 +65,7 @@ public class SnapshotRecords implements SnapshotReader {
 
     private Estate estate(Instant asOf, Parts parts) {
         Set<String> fenced = parts.get(FenceDocument.KIND).stream().map(FenceDocument::id).collect(Collectors.toSet());
-        EstateParts directory = new EstateRecords(db).directory(asOf, fenced::contains);
+        EstateParts directory = EstateRecords.directory(database, asOf, fenced::contains);
         return Estate.of(directory.withTitles(parts.get(Titles.PART).all().stream().map(TitleRecord::title).toList())
                 .withKits(parts.get(KitDocument.KIND).stream().map(KitDocument::kit).toList())
                 .withCollections(parts.get(CollectionDocument.KIND).stream().map(CollectionDocument::collection).toList())

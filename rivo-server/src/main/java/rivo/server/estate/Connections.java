@@ -26,19 +26,13 @@ class Connections {
 
     @Bean
     DataSource dataSource(DataSourceProperties properties) {
-        return new ByThread(streaming(pool(properties, "readers", READERS)), pool(properties, "writer", 1));
+        return new ByThread(pool(properties, "readers", READERS), pool(properties, "writer", 1));
     }
 
     private static HikariDataSource pool(DataSourceProperties properties, String name, int size) {
         HikariDataSource pool = properties.initializeDataSourceBuilder().type(HikariDataSource.class).build();
         pool.setPoolName(name);
         pool.setMaximumPoolSize(size);
-        return pool;
-    }
-
-    /** Rows are handed on while they are found: else H2 first gathers a large result, on disk, and reads it back. */
-    private static HikariDataSource streaming(HikariDataSource pool) {
-        pool.setConnectionInitSql("set lazy_query_execution 1");
         return pool;
     }
 

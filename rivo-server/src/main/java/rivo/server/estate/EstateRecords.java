@@ -13,8 +13,11 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
 import java.util.concurrent.CompletableFuture;
+import java.util.function.Function;
 import java.util.function.Predicate;
+import javax.sql.DataSource;
 import org.jspecify.annotations.Nullable;
+import org.springframework.jdbc.UncategorizedSQLException;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import rivo.core.estate.Device;
 import rivo.core.estate.Estate;
@@ -30,6 +33,7 @@ import rivo.core.estate.Replacement;
 import rivo.core.estate.Target;
 import rivo.core.estate.User;
 import rivo.core.estate.Version;
+import rivo.server.storage.WholeReading;
 import tools.jackson.core.type.TypeReference;
 
 /** Reads the directory and what devices have reported from H2: all of it once at the start, and single things when it has changed. */
@@ -48,22 +52,35 @@ public class EstateRecords {
     }
 
     /**
-     * All of the directory, with what devices have reported, as parts of an estate.
+     * All of the directory, with what devices have reported, as parts of an estate. Two connections are taken while it is read.
      *
      * @param asOf the instant that the estate is to describe: now
      * @param isFenced whether there is a fence around an OU
      */
-    public EstateParts directory(Instant asOf, Predicate<String> isFenced) {
-        CompletableFuture<List<User>> readBeside = CompletableFuture.supplyAsync(() -> users(null));
+    public static EstateParts directory(DataSource database, Instant asOf, Predicate<String> isFenced) {
+        CompletableFuture<List<Device>> beside = CompletableFuture.supplyAsync(() -> whole(database, records -> records.devices(null)));
+        EstateParts rest = whole(database, records -> records.withoutDevices(asOf, isFenced));
+        return rest.withDevices(beside.join());
+    }
+
+    private static <T> T whole(DataSource database, Function<EstateRecords, T> read) {
+        try (WholeReading reading = new WholeReading(database)) {
+            return read.apply(new EstateRecords(reading.client()));
+        } catch (SQLException e) {
+            throw new UncategorizedSQLException("reading all of the directory", null, e);
+        }
+    }
+
+    private EstateParts withoutDevices(Instant asOf, Predicate<String> isFenced) {
         List<Ou> ous = ous(null, isFenced);
-        List<Device> devices = devices(null);
-        List<User> users = readBeside.join();
+        List<User> users = users(null);
+        List<GoneReference> gone = gone();
         Set<Target> there = new HashSet<>();
-        devices.forEach(device -> there.add(Target.device(device.id())));
         users.forEach(user -> there.add(Target.user(user.id())));
         db.sql("select id from directory_groups").query(String.class).list().forEach(group -> there.add(Target.group(group)));
+        db.sql("select id from computers where enabled").query(String.class).list().forEach(device -> there.add(Target.device(device)));
         return EstateParts.none(asOf).withOus(ous.isEmpty() ? List.of(NO_DIRECTORY_YET) : ous).withUsers(users)
-                .withDevices(devices).withGroups(groups(null, there::contains)).withGone(gone());
+                .withGroups(groups(null, there::contains)).withGone(gone);
     }
 
     /** @param only the ids of those that are read; null for all, which is the same of the others here */
@@ -105,17 +122,24 @@ public class EstateRecords {
      * @param isThere whether a member is in the estate
      */
     public List<Group> groups(@Nullable Set<String> only, Predicate<Target> isThere) {
-        Map<String, Set<Target>> members = new HashMap<>();
-        each("select group_id, kind, member, place from group_members where true", "group_id", only, row -> new Listed(row.getString("group_id"),
-                row.getInt("place"), member(row.getString("kind"), row.getString("member")))).stream()
-                .sorted(Comparator.comparingInt(Listed::place))
-                .filter(one -> isThere.test(one.member()))
-                .forEach(one -> members.computeIfAbsent(one.group(), g -> new LinkedHashSet<>()).add(one.member()));
+        Map<String, List<Listed>> listed = new HashMap<>();
+        each("select group_id, kind, member, place from group_members where true", "group_id", only, row -> {
+            Target member = member(row.getString("kind"), row.getString("member"));
+            return isThere.test(member) && listed.computeIfAbsent(row.getString("group_id"), group -> new ArrayList<>())
+                    .add(new Listed(row.getInt("place"), member));
+        });
         return each("select id, name from directory_groups where true", "id", only, row -> new Group(row.getString("id"), row.getString("name"),
-                List.copyOf(members.getOrDefault(row.getString("id"), Set.of()))));
+                inOrder(listed.getOrDefault(row.getString("id"), List.of()))));
     }
 
-    private record Listed(String group, int place, Target member) {
+    private record Listed(int place, Target member) {
+    }
+
+    /** Each once, where it is listed first. */
+    private static List<Target> inOrder(List<Listed> listed) {
+        Set<Target> members = new LinkedHashSet<>();
+        listed.stream().sorted(Comparator.comparingInt(Listed::place)).forEach(one -> members.add(one.member()));
+        return List.copyOf(members);
     }
 
     /** The ids of the groups that list a device. */

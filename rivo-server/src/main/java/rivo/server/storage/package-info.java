@@ -1,6 +1,6 @@
 /**
- * How files on the server's disk are kept: closed to others, and forced to disk. The door is
- * {@link rivo.server.storage.PrivateFiles}; it depends on the JDK alone and is safe for any number of threads.
+ * How files on the server's disk are kept, closed to others and forced to disk ({@link rivo.server.storage.PrivateFiles}); how the database is
+ * opened ({@link rivo.server.storage.Database}) and read whole ({@link rivo.server.storage.WholeReading}).
  */
 @NullMarked
 package rivo.server.storage;
