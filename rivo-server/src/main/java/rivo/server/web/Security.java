@@ -4,6 +4,7 @@ import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import java.time.Clock;
+import java.util.List;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 import org.springframework.core.annotation.Order;
@@ -13,12 +14,16 @@ import org.springframework.security.config.annotation.web.configurers.AbstractHt
 import org.springframework.security.config.http.SessionCreationPolicy;
 import org.springframework.security.core.userdetails.UserDetailsService;
 import org.springframework.security.provisioning.InMemoryUserDetailsManager;
+import org.springframework.security.web.DefaultSecurityFilterChain;
 import org.springframework.security.web.SecurityFilterChain;
 import org.springframework.security.web.context.HttpSessionSecurityContextRepository;
 import org.springframework.security.web.context.SecurityContextHolderFilter;
 import org.springframework.security.web.context.SecurityContextRepository;
 import org.springframework.security.web.csrf.CsrfTokenRequestAttributeHandler;
 import org.springframework.security.web.firewall.RequestRejectedHandler;
+import org.springframework.security.web.servlet.util.matcher.PathPatternRequestMatcher;
+import org.springframework.security.web.util.matcher.OrRequestMatcher;
+import org.springframework.security.web.util.matcher.RequestMatcher;
 import rivo.server.people.SessionCheck;
 
 /**
@@ -28,9 +33,26 @@ import rivo.server.people.SessionCheck;
 @Configuration
 class Security {
 
+    /**
+     * What devices and mirrors ask for, many times a second: there is no account, session or page about it, and hence nothing for any filter
+     * to do.
+     */
+    @Bean
+    @Order(0)
+    SecurityFilterChain deviceProtocol() {
+        return new DefaultSecurityFilterChain(new OrRequestMatcher(
+                at(HttpMethod.POST, "/device/v2/enrolments"), at(HttpMethod.POST, "/device/v2/reports"), at(HttpMethod.GET, "/device/v2/work"),
+                at(HttpMethod.GET, "/device/v2/content/*"), at(HttpMethod.GET, "/device/v1/content/*"),
+                at(HttpMethod.HEAD, "/device/v2/content/*"), at(HttpMethod.HEAD, "/device/v1/content/*")), List.of());
+    }
+
+    private static RequestMatcher at(HttpMethod method, String path) {
+        return PathPatternRequestMatcher.withDefaults().matcher(method, path);
+    }
+
     @Bean
     @Order(1)
-    SecurityFilterChain devices(HttpSecurity http) throws Exception {
+    SecurityFilterChain notOfTheDeviceProtocol(HttpSecurity http) throws Exception {
         return http.securityMatcher("/device", "/device/**")
                 .csrf(AbstractHttpConfigurer::disable)
                 .requestCache(AbstractHttpConfigurer::disable)
@@ -39,10 +61,6 @@ class Security {
                 .sessionManagement(s -> s.sessionCreationPolicy(SessionCreationPolicy.STATELESS))
                 .headers(AbstractHttpConfigurer::disable)
                 .authorizeHttpRequests(a -> a
-                        .requestMatchers(HttpMethod.POST, "/device/v2/enrolments", "/device/v2/reports").permitAll()
-                        .requestMatchers(HttpMethod.GET, "/device/v2/work").permitAll()
-                        .requestMatchers(HttpMethod.GET, "/device/v2/content/*", "/device/v1/content/*").permitAll()
-                        .requestMatchers(HttpMethod.HEAD, "/device/v2/content/*", "/device/v1/content/*").permitAll()
                         // Answered by the gate: version 1 has ended.
                         .requestMatchers("/device/v1/**").permitAll()
                         .anyRequest().denyAll())
