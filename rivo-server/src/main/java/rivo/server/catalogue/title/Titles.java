@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.Collection;
 import java.util.Collections;
 import java.util.Comparator;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -37,12 +38,17 @@ public final class Titles {
     private final Map<String, KeptTitle> byId;
     private final List<Work.Check> checks;
     private final Map<String, Contents.Content> contents;
+    private final Map<String, Map<Version, ReleaseRecord>> releases = new HashMap<>();
     private final boolean timedSteps;
 
     private Titles(Map<String, KeptTitle> byId) {
         this.byId = byId;
         this.checks = checks(all());
         this.contents = contents(all());
+        for (TitleRecord title : all()) {
+            Map<Version, ReleaseRecord> ofTitle = releases.computeIfAbsent(title.id(), id -> new HashMap<>());
+            title.releases().forEach(release -> ofTitle.putIfAbsent(Version.of(release.version()), release));
+        }
         this.timedSteps = all().stream().flatMap(t -> t.releases().stream()).flatMap(r -> r.variants().stream())
                 .flatMap(v -> Stream.of(v.install(), v.remove())).flatMap(List::stream).map(Step::onlyWhere)
                 .anyMatch(rule -> rule != null && looksAtTime(rule));
@@ -106,9 +112,8 @@ public final class Titles {
 
     /** The release of a title, or null. */
     public @Nullable ReleaseRecord release(String title, Version version) {
-        TitleRecord record = find(title);
-        return record == null ? null : record.releases().stream().filter(r -> Version.of(r.version()).equals(version))
-                .findFirst().orElse(null);
+        Map<Version, ReleaseRecord> ofTitle = releases.get(title);
+        return ofTitle == null ? null : ofTitle.get(version);
     }
 
     /** How devices see each title: by its releases, the highest first. */
