@@ -199,9 +199,9 @@ class EstateImport {
 
     private void reports(Estate estate) {
         Set<String> known = ofDevices(estate).stream().map(Title::id).collect(Collectors.toSet());
-        batch("insert into device_reports (device, last_number, facts, software, present, at) values (?, 0, ?, ?, ?, ?)",
+        batch("insert into device_reports (device, facts, software, present) values (?, ?, ?, ?)",
                 estate.devices().all(), device -> row(device.id(), Json.write(device.facts().asMap()), Json.write(device.software()),
-                        Json.write(present(device, known)), Rows.at(now)));
+                        Json.write(present(device, known))));
     }
 
     private static List<PresentRecord> present(Device device, Set<String> known) {

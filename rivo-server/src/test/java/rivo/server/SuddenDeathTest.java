@@ -217,7 +217,7 @@ class SuddenDeathTest {
             assertThat(db.sql("select count(*) from (select at, lag(at) over (order by number) before from journal) where before > at")
                     .query(Integer.class).single()).as(when + ": the journal is in order").isZero();
             for (String name : devices.keySet()) {
-                long last = db.sql("select last_number from device_reports where device = ?").params(devices.get(name).id).query(Long.class).optional()
+                long last = db.sql("select last_number from report_numbers where device = ?").params(devices.get(name).id).query(Long.class).optional()
                         .orElse(0L);
                 assertThat(last).as(when + ": " + name).isBetween(reported.getOrDefault(name, 0L), asked.getOrDefault(name, 0L));
             }

@@ -2,13 +2,13 @@ package rivo.server.fleet;
 
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
-import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
@@ -90,7 +90,7 @@ class Reports {
     }
 
     private static long lastNumber(JdbcClient db, String device) {
-        return db.sql("select last_number from device_reports where device = ?").params(device).query(Long.class)
+        return db.sql("select last_number from report_numbers where device = ?").params(device).query(Long.class)
                 .optional().orElse(0L);
     }
 
@@ -112,25 +112,27 @@ class Reports {
 
     /** Only what has changed is written anew: lists of software have thousands of entries and seldom change. */
     private static void write(ChangeContext context, Device before, Device after, long number) {
-        int updated = context.db().sql("update device_reports set last_number = ?, at = ? where device = ?")
-                .params(number, Rows.at(context.now()), after.id()).update();
-        if (updated == 0) {
-            context.db().sql("insert into device_reports (device, last_number, facts, software, present, at) "
-                    + "values (?, ?, ?, ?, ?, ?)")
-                    .params(after.id(), number, Json.write(after.facts().asMap()), Json.write(after.software()),
-                            Json.write(records(after.present())), Rows.at(context.now()))
-                    .update();
-            return;
+        context.db().sql("merge into report_numbers (device, last_number, at) values (?, ?, ?)")
+                .params(after.id(), number, Rows.at(context.now())).update();
+        Map<String, Object> changed = new LinkedHashMap<>();
+        if (!before.facts().equals(after.facts())) {
+            changed.put("facts", after.facts().asMap());
         }
-        column(context, after, "facts", before.facts().equals(after.facts()), () -> after.facts().asMap());
-        column(context, after, "software", before.software().equals(after.software()), after::software);
-        column(context, after, "present", before.present().equals(after.present()), () -> records(after.present()));
-    }
-
-    private static void column(ChangeContext context, Device device, String column, boolean same, Supplier<Object> value) {
-        if (!same) {
-            context.db().sql("update device_reports set " + column + " = ? where device = ?")
-                    .params(Json.write(value.get()), device.id()).update();
+        if (!before.software().equals(after.software())) {
+            changed.put("software", after.software());
+        }
+        if (!before.present().equals(after.present())) {
+            changed.put("present", records(after.present()));
+        }
+        int updated = 1;
+        for (Map.Entry<String, Object> column : changed.entrySet()) {
+            updated = Math.min(updated, context.db().sql("update device_reports set " + column.getKey() + " = ? where device = ?")
+                    .params(Json.write(column.getValue()), after.id()).update());
+        }
+        if (updated == 0) {
+            context.db().sql("insert into device_reports (device, facts, software, present) values (?, ?, ?, ?)")
+                    .params(after.id(), Json.write(after.facts().asMap()), Json.write(after.software()), Json.write(records(after.present())))
+                    .update();
         }
     }
 
