@@ -56,7 +56,7 @@ final class Sentences {
 
     private String decides(Rung rung) {
         String where = where(rung);
-        if (rung.place().binding()) {
+        if (rung.rank().binding()) {
             return "binding from " + where;
         }
         return rung.target().kind() == Target.Kind.OU ? "nearest OU that speaks for this title, " + where
@@ -73,11 +73,11 @@ final class Sentences {
         LadderStep step = weaker.step();
         return switch (step) {
             case BINDING -> "it is not binding, the deciding one is";
-            case NEARNESS -> where(rung) + (rung.place().binding() ? ", the deciding one binds from farther up"
+            case NEARNESS -> where(rung) + (rung.rank().binding() ? ", the deciding one binds from farther up"
                     : ", the deciding one is nearer");
             case SIDE -> "it follows the user, the deciding one follows the device";
-            case PRIORITY -> "its priority is " + rung.place().priority() + ", the deciding one's is "
-                    + deciding.place().priority();
+            case PRIORITY -> "its priority is " + rung.rank().priority() + ", the deciding one's is "
+                    + deciding.rank().priority();
         };
     }
 
@@ -111,11 +111,11 @@ final class Sentences {
 
     /** How near the target is, seen from here. */
     private String where(Rung rung) {
-        Rank place = rung.place();
-        if (place.nearness() == Rank.NAMES) {
+        Rank rank = rung.rank();
+        if (rank.nearness() == Rank.NAMES) {
             return "by name";
         }
-        if (place.nearness() == Rank.LISTS) {
+        if (rank.nearness() == Rank.LISTS) {
             return "through " + words(rung.target()) + through(rung.chain());
         }
         if (rung.target().kind() == Target.Kind.OU) {
@@ -276,7 +276,7 @@ final class Sentences {
         if (rung == null) {
             return "somebody says so";
         }
-        return rung.place().binding() ? "a binding assignment " + at(rung.target()) + " says so"
+        return rung.rank().binding() ? "a binding assignment " + at(rung.target()) + " says so"
                 : "the nearest assignment that reaches here, " + at(rung.target()) + ", says so";
     }
 

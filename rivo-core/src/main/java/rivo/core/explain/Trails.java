@@ -137,7 +137,7 @@ public final class Trails {
         if (known == null) {
             List<RankedPair> ladder = resolver.ladder(title);
             List<Rung> rungs = new ArrayList<>();
-            ladder.forEach(c -> rungs.add(new Rung(c.assignment(), c.pair().target(), c.place(),
+            ladder.forEach(c -> rungs.add(new Rung(c.assignment(), c.pair().target(), c.rank(),
                     withoutReach(c), "", List.of())));
             rungs.addAll(notLive(resolver.estate(), title));
             known = new Resting(ladder, PairNumbers.of(ladder.stream().map(RankedPair::pair).toList()),
@@ -170,7 +170,7 @@ public final class Trails {
         for (Judged one : first == null ? List.<Judged>of() : judged) {
             boolean sameKind = one.isCandidate() == Objects.requireNonNull(first).isCandidate()
                     && (one.isCandidate() || one.isLater());
-            if (sameKind && one.ranked().place().equals(first.ranked().place())) {
+            if (sameKind && one.ranked().rank().equals(first.ranked().rank())) {
                 group.add(one);
             }
         }
@@ -233,7 +233,7 @@ public final class Trails {
         for (Judged one : judged) {
             Verdict verdict = verdict(one, group, deciding);
             if (!(verdict instanceof Verdict.DoesNotReach)) {
-                rungs[one.at()] = new Rung(one.assignment(), one.ranked().pair().target(), one.ranked().place(),
+                rungs[one.at()] = new Rung(one.assignment(), one.ranked().pair().target(), one.ranked().rank(),
                         verdict, one.standing().person(), one.standing().chain());
             }
         }
@@ -250,7 +250,7 @@ public final class Trails {
             return before;
         }
         Assignment winner = deciding.isEmpty() ? group.get(0).assignment() : deciding.get(0);
-        var step = one.ranked().place().firstDifference(group.get(0).ranked().place());
+        var step = one.ranked().rank().firstDifference(group.get(0).ranked().rank());
         if (step.isPresent()) {
             return new Verdict.Weaker(step.get(), winner);
         }

@@ -150,7 +150,7 @@ final class Touched {
         List<RankedPair> is = after.ladder(now);
         for (int i = 0; i < Math.min(was.size(), is.size()); i++) {
             RankedPair one = is.get(i);
-            if (!one.assignment().equals(was.get(i).assignment()) || !one.place().equals(was.get(i).place())
+            if (!one.assignment().equals(was.get(i).assignment()) || !one.rank().equals(was.get(i).rank())
                     || !one.pair().holdsWhere(was.get(i).pair())) {
                 return "whom " + one.assignment().id() + " reaches through " + one.pair().target() + " is different";
             }

@@ -11,15 +11,15 @@ import rivo.core.estate.Assignment;
  * @param reason as it will be written: assigned or requested, {@link Reason#NO_RELEASE} for a blocked one; null where
  *     none is
  * @param deciding the winner; where level ones disagree all of them, by id
- * @param place on the ladder
+ * @param rank on the ladder
  * @param choice for required, available and waiting ones
  */
-public record BaseOutcome(Outcome outcome, @Nullable Reason reason, List<Assignment> deciding, Rank place,
+public record BaseOutcome(Outcome outcome, @Nullable Reason reason, List<Assignment> deciding, Rank rank,
         @Nullable Choice choice) {
 
     public BaseOutcome {
         Objects.requireNonNull(outcome);
-        Objects.requireNonNull(place);
+        Objects.requireNonNull(rank);
         deciding = List.copyOf(deciding);
     }
 

@@ -142,15 +142,15 @@ final class DeviceResolution {
         var pin = base.deciding().get(0).pin();
         Release pinned = pin == null ? null : rankedPairs.choices().pinned(pin);
         if (pin != null && pinned == null) {
-            return new BaseOutcome(Outcome.BLOCKED, Reason.NO_RELEASE, base.deciding(), base.place(), null);
+            return new BaseOutcome(Outcome.BLOCKED, Reason.NO_RELEASE, base.deciding(), base.rank(), null);
         }
         Choice choice = pinned == null ? rankedPairs.choices().newestAt(unit) : rankedPairs.choices().at(pinned, unit);
         if (choice == null) {
-            return new BaseOutcome(Outcome.UNFIT, null, base.deciding(), base.place(), null);
+            return new BaseOutcome(Outcome.UNFIT, null, base.deciding(), base.rank(), null);
         }
         Positions waiting = outcome == Outcome.REQUIRED ? resolver.waiting(rankedPairs.title()) : Positions.NONE;
         return new BaseOutcome(waiting.contains(unit) ? Outcome.WAITING : outcome,
-                requested ? Reason.REQUESTED : Reason.ASSIGNED, base.deciding(), base.place(), choice);
+                requested ? Reason.REQUESTED : Reason.ASSIGNED, base.deciding(), base.rank(), choice);
     }
 
     /** The end of section 7. */

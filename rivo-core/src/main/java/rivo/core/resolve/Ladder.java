@@ -100,7 +100,7 @@ final class Ladder {
 
     private void put(RankedPair winner, Outcome outcome, Positions units) {
         Reason reason = outcome == Outcome.LATER ? null : Reason.ASSIGNED;
-        put(new BaseOutcome(outcome, reason, List.of(winner.assignment()), winner.place(), null), units);
+        put(new BaseOutcome(outcome, reason, List.of(winner.assignment()), winner.rank(), null), units);
     }
 
     private void put(BaseOutcome outcome, Positions units) {
@@ -130,8 +130,8 @@ final class Ladder {
             });
             parts = next;
         }
-        Rank place = hits.get(0).ranked().place();
-        parts.forEach((group, units) -> put(new BaseOutcome(Outcome.CONTESTED, null, group, place, null), units));
+        Rank rank = hits.get(0).ranked().rank();
+        parts.forEach((group, units) -> put(new BaseOutcome(Outcome.CONTESTED, null, group, rank, null), units));
     }
 
     private static Positions union(List<Hit> hits, boolean installing) {

@@ -70,7 +70,7 @@ record RankedPairs(Title title, List<RankedPair> live, List<BaseOutcome> winning
     private static BaseOutcome winning(RankedPair winner, @Nullable Choice only) {
         Outcome outcome = Ladder.outcome(winner);
         boolean same = outcome.hasRelease() && winner.assignment().pin() == null;
-        return new BaseOutcome(outcome, Reason.ASSIGNED, List.of(winner.assignment()), winner.place(),
+        return new BaseOutcome(outcome, Reason.ASSIGNED, List.of(winner.assignment()), winner.rank(),
                 same ? only : null);
     }
 
@@ -95,7 +95,7 @@ record RankedPairs(Title title, List<RankedPair> live, List<BaseOutcome> winning
             }
         }
         return later == null ? null
-                : new BaseOutcome(Outcome.LATER, null, List.of(later.assignment()), later.place(), null);
+                : new BaseOutcome(Outcome.LATER, null, List.of(later.assignment()), later.rank(), null);
     }
 
     /** The first ranked pair from this place on that may hold; some place at or after the ladder's end without one. */
@@ -120,7 +120,7 @@ record RankedPairs(Title title, List<RankedPair> live, List<BaseOutcome> winning
         }
         if (group != null && live.get(first).assignment().intent().installs()
                 && group.stream().anyMatch(a -> !a.intent().installs())) {
-            return new BaseOutcome(Outcome.CONTESTED, null, group, live.get(first).place(), null);
+            return new BaseOutcome(Outcome.CONTESTED, null, group, live.get(first).rank(), null);
         }
         return winning.get(first);
     }

@@ -35,7 +35,7 @@ final class Seats {
                 marked.add(share);
                 continue;
             }
-            marked.add(new UnitsWith<>(new BaseOutcome(Outcome.WAITING, base.reason(), base.deciding(), base.place(),
+            marked.add(new UnitsWith<>(new BaseOutcome(Outcome.WAITING, base.reason(), base.deciding(), base.rank(),
                     Objects.requireNonNull(base.choice())), wait));
             Positions rest = share.units().without(wait);
             if (!rest.isEmpty()) {

@@ -70,11 +70,11 @@ final class Settlement {
                 open.add(t);
             }
         }
-        open.sort(Comparator.comparing(this::place));
+        open.sort(Comparator.comparing(this::rank));
         List<Integer> order = new ArrayList<>(open.size());
         for (int from = 0; from < open.size();) {
             int to = from + 1;
-            while (to < open.size() && place(open.get(to)).compareTo(place(open.get(from))) == 0) {
+            while (to < open.size() && rank(open.get(to)).compareTo(rank(open.get(from))) == 0) {
                 to++;
             }
             if (to == from + 1) {
@@ -87,8 +87,8 @@ final class Settlement {
         return order;
     }
 
-    private Rank place(int t) {
-        return Objects.requireNonNull(at[t].base()).place();
+    private Rank rank(int t) {
+        return Objects.requireNonNull(at[t].base()).rank();
     }
 
     private void take(List<Integer> level, List<Integer> order) {

@@ -86,7 +86,7 @@ final class TitleResolution {
         Positions requested = share.units().and(speaking.requested());
         if (!requested.isEmpty()) {
             choose(speaking, new UnitsWith<>(new BaseOutcome(Outcome.REQUIRED, Reason.REQUESTED, base.deciding(),
-                    base.place(), null), requested), into);
+                    base.rank(), null), requested), into);
         }
         Positions rest = share.units().without(requested);
         if (!rest.isEmpty()) {
@@ -103,18 +103,18 @@ final class TitleResolution {
         var pin = base.deciding().get(0).pin();
         Release pinned = pin == null ? null : speaking.choices().pinned(pin);
         if (pin != null && pinned == null) {
-            into.add(new UnitsWith<>(new BaseOutcome(Outcome.BLOCKED, Reason.NO_RELEASE, base.deciding(), base.place(),
+            into.add(new UnitsWith<>(new BaseOutcome(Outcome.BLOCKED, Reason.NO_RELEASE, base.deciding(), base.rank(),
                     null), share.units()));
             return;
         }
         Choices.Chosen chosen = pinned == null ? speaking.choices().newest(share.units())
                 : speaking.choices().of(pinned, share.units());
         for (UnitsWith<Choice> choice : chosen.shares()) {
-            into.add(new UnitsWith<>(new BaseOutcome(base.outcome(), base.reason(), base.deciding(), base.place(),
+            into.add(new UnitsWith<>(new BaseOutcome(base.outcome(), base.reason(), base.deciding(), base.rank(),
                     choice.what()), choice.units()));
         }
         if (!chosen.unfit().isEmpty()) {
-            into.add(new UnitsWith<>(new BaseOutcome(Outcome.UNFIT, null, base.deciding(), base.place(), null),
+            into.add(new UnitsWith<>(new BaseOutcome(Outcome.UNFIT, null, base.deciding(), base.rank(), null),
                     chosen.unfit()));
         }
     }

@@ -111,7 +111,7 @@ class TrailLawsTest {
     }
 
     private static String verdicts(Trail trail) {
-        return trail.decision().map(Rows::words) + " " + trail.rungs().stream().map(r -> r.assignment().id() + " " + r.target() + " " + r.place()
+        return trail.decision().map(Rows::words) + " " + trail.rungs().stream().map(r -> r.assignment().id() + " " + r.target() + " " + r.rank()
                 + " " + (r.verdict() instanceof Verdict.NarrowedOut ? "narrowed out" : r.verdict())).toList();
     }
 

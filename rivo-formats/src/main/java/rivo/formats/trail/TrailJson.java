@@ -108,8 +108,8 @@ public final class TrailJson {
         text("intent", rung.assignment().intent().word());
         text("follows", rung.assignment().follows().word());
         text("target", rung.target().toString());
-        json.writeBooleanProperty("binding", rung.place().binding());
-        json.writeNumberProperty("priority", rung.place().priority());
+        json.writeBooleanProperty("binding", rung.rank().binding());
+        json.writeNumberProperty("priority", rung.rank().priority());
         verdict(rung.verdict());
         text("sentence", trail.sentence(rung));
         text("person", rung.person());
