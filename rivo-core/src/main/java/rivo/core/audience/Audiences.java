@@ -306,7 +306,7 @@ public final class Audiences {
         return set.positions().countIn(firstUnit(from, set.scope()), firstUnit(to, set.scope()));
     }
 
-    /** How many units of a scope the devices from {@code from}, included, to {@code to}, excluded, have. */
+    /** How many units of a scope the devices from {@code from}, included, to {@code to}, excluded, have: themselves, or their people. */
     public int unitsOn(Scope scope, int from, int to) {
         return firstUnit(to, scope) - firstUnit(from, scope);
     }

@@ -52,7 +52,8 @@ public class EstateRecords {
     }
 
     /**
-     * All of the directory, with what devices have reported, as parts of an estate. Two connections are taken while it is read.
+     * All of the directory, with what devices have reported, as parts of an estate: before anybody writes, since two connections read
+     * beside each other.
      *
      * @param asOf the instant that the estate is to describe: now
      * @param isFenced whether there is a fence around an OU
