@@ -14,6 +14,7 @@ import java.util.TreeMap;
 import org.junit.jupiter.api.Test;
 import rivo.core.audience.Audiences;
 import rivo.core.estate.Assignment;
+import rivo.core.estate.Device;
 import rivo.core.estate.Estate;
 import rivo.core.estate.EstateParts;
 import rivo.core.estate.Facts;
@@ -94,6 +95,35 @@ class LawsTest {
                 resolver = followed;
             }
         }
+    }
+
+    /** Whoever remembers an answer need not ask again; and it must often be so, or less is tested than this says. */
+    @Test
+    void whatIsTheSameIsAnsweredTheSameForAsLongAsTheAnswersAre() {
+        int stayed = 0;
+        int ticked = 0;
+        for (long seed = 0; seed < ESTATES * 3; seed++) {
+            Random random = new Random(seed);
+            Resolver resolver = Resolver.of(Estate.of(RandomEstates.parts(seed)));
+            for (int step = 0; step < 4; step++) {
+                if (random.nextBoolean()) {
+                    warm(resolver);
+                }
+                Resolver followed = resolver.follow(RandomChanges.change(resolver.estate(), random));
+                if (followed.answers() == resolver.answers()) {
+                    stayed++;
+                    ticked += followed.estate().asOf().equals(resolver.estate().asOf()) ? 0 : 1;
+                    for (Device device : followed.estate().devices().all()) {
+                        if (resolver.estate().devices().find(device.id()) == device) {
+                            assertThat(followed.device(device)).as("seed %d, step %d", seed, step).isEqualTo(resolver.device(device));
+                        }
+                    }
+                }
+                resolver = followed;
+            }
+        }
+        assertThat(ticked).isGreaterThan(ESTATES / 4);
+        assertThat(stayed - ticked).isGreaterThan(ESTATES / 4);
     }
 
     /** So that there is something to carry over. */

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.IntPredicate;
 import java.util.function.Supplier;
@@ -149,6 +150,16 @@ public final class Audiences {
     /** Whether every set of the other is this one's: nothing that audiences look at differs. */
     public boolean sharesAllWith(Audiences other) {
         return kept == other.kept;
+    }
+
+    /**
+     * Whether every set that looks at the instant is the same as in others in which everyone stands as here. What nobody has asked yet is asked
+     * in both: so it cannot turn out to differ later.
+     *
+     * @param texts the rules that the estate has besides its collections'
+     */
+    public boolean areSameAtBothInstants(Audiences other, Supplier<Set<String>> texts) {
+        return sharesAllWith(other) || standsAs(other) && rules.areSameAtBothInstants(other.rules, texts.get());
     }
 
     /** Whether every unit stands at the same position in both. */

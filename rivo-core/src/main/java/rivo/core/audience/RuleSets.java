@@ -104,6 +104,20 @@ final class RuleSets {
         texts.forEach(text -> rules.computeIfPresent(text, (t, set) -> same(set, rule(t).condition().over(algebra))));
     }
 
+    /** Whether whatever looks at the instant has the same members in both, collections and these rules; asks what has not been asked yet. */
+    boolean areSameAtBothInstants(RuleSets other, Set<String> texts) {
+        Set<String> timed = new HashSet<>();
+        for (DeviceCollection collection : inOrder(estate.collections().values())) {
+            if (collection.rule() != null && isTimed(rule(collection.rule()), timed)) {
+                timed.add(Folding.fold(collection.name()));
+                if (!collection(collection.id()).equals(other.collection(collection.id()))) {
+                    return false;
+                }
+            }
+        }
+        return texts.stream().filter(text -> isTimed(rule(text), timed)).allMatch(text -> satisfying(text).equals(other.satisfying(text)));
+    }
+
     /** @param timed the folded names of the collections whose members depend on the instant */
     private static boolean isTimed(Rule rule, Set<String> timed) {
         return rule.looksAtTime() || rule.collections().stream().anyMatch(name -> timed.contains(Folding.fold(name)));

@@ -37,6 +37,7 @@ public final class Resolver {
     private final Map<String, Positions> waiting = new ConcurrentHashMap<>();
     private volatile @Nullable Presences presences;
     private volatile @Nullable PairsByTarget pairsByTarget;
+    private Object answers = new Object();
 
     private Resolver(Audiences audiences, Relations relations) {
         this.audiences = audiences;
@@ -65,11 +66,55 @@ public final class Resolver {
             next.presences = known.after(step);
         }
         if (next.audiences.standsAs(audiences)) {
+            estate.titles().stream().filter(t -> t.seats() != null).forEach(this::rankedPairs);
             keepContenders(next);
             keepWaiting(next);
             keepPairsByTarget(next);
         }
+        if (answersStay(next)) {
+            next.answers = answers;
+        }
         return next;
+    }
+
+    /**
+     * An object that stands for all answers: as long as one resolver after another has the very same, every device that is the very same is
+     * answered the same, with its people, because nothing that answers are made of is another but other devices. Where it is another, answers
+     * may differ and need not. Costs nothing, and does not depend on what has been asked.
+     */
+    public Object answers() {
+        return answers;
+    }
+
+    private boolean answersStay(Resolver next) {
+        Estate newer = next.estate;
+        return newer.sharesTitlesWith(estate) && newer.ous() == estate.ous() && newer.users() == estate.users()
+                && newer.groups() == estate.groups() && newer.collections() == estate.collections() && newer.gone().equals(estate.gone())
+                && newer.assignments().all().equals(estate.assignments().all()) && otherwiseLive(newer).isEmpty()
+                && estate.titles().stream().allMatch(t -> speakTheSame(newer, t.id()) && (t.seats() == null || looksAtTheVerySame(next, t)))
+                && (newer.asOf().equals(estate.asOf()) || next.audiences.areSameAtBothInstants(audiences, this::rules));
+    }
+
+    /** Whether who has a seat of the title, and who waits for one, is known to be the same. */
+    private boolean looksAtTheVerySame(Resolver next, Title title) {
+        Presences known = presences;
+        Presences present = next.presences;
+        return known != null && present != null && known.of(title.id()) == present.of(title.id())
+                && next.rankedPairs.get(title.id()) == rankedPairs.get(title.id()) && next.audiences.standsAs(audiences);
+    }
+
+    /** Every rule but those of collections. */
+    private Set<String> rules() {
+        Set<String> rules = new HashSet<>();
+        estate.assignments().all().forEach(a -> rules.add(a.within()));
+        estate.titles().forEach(t -> t.releases().forEach(r -> r.variants().forEach(v -> rules.add(v.fits()))));
+        rules.remove(null);
+        return rules;
+    }
+
+    /** Whether the same assignments and requests speak for a title. */
+    private boolean speakTheSame(Estate newer, String title) {
+        return newer.assignments().of(title).equals(estate.assignments().of(title)) && newer.requests(title).equals(estate.requests(title));
     }
 
     /** Where the titles and everyone who speaks for them are the very same. */
@@ -91,8 +136,7 @@ public final class Resolver {
         boolean sameSets = next.audiences.sharesAllWith(audiences);
         rankedPairs.forEach((id, held) -> {
             if (next.estate.title(id) == held.title() && !otherwiseLive.contains(id)
-                    && next.estate.assignments().of(id).equals(estate.assignments().of(id))
-                    && next.estate.requests(id).equals(estate.requests(id))) {
+                    && speakTheSame(next.estate, id)) {
                 next.rankedPairs.put(id, sameSets ? held : held.in(next.audiences, audiences));
             }
         });
@@ -111,12 +155,6 @@ public final class Resolver {
             }
         }
         return titles;
-    }
-
-    /** Whether everything that has been found out about an earlier estate is the very same here; then no answer made of it is another. */
-    public boolean keepsAllOf(Resolver before) {
-        return before.rankedPairs.entrySet().stream().allMatch(e -> rankedPairs.get(e.getKey()) == e.getValue())
-                && before.waiting.entrySet().stream().allMatch(e -> waiting.get(e.getKey()) == e.getValue());
     }
 
     /** Who waits for a seat depends on the ladder of its title, and on where that is present. */

@@ -10,7 +10,6 @@ import org.springframework.stereotype.Component;
 import rivo.core.estate.Assignment;
 import rivo.core.estate.Assignments;
 import rivo.core.estate.Estate;
-import rivo.core.resolve.Resolver;
 import rivo.server.estate.ChangeWriter;
 import rivo.server.estate.ChangesRefusedException;
 import rivo.server.estate.CurrentSnapshot;
@@ -60,10 +59,10 @@ class Ticks {
 
     private void tick() {
         writer.take(context -> {
-            Resolver before = current.now().resolver();
+            Object before = current.now().resolver().answers();
             context.becomes(context.estate().at(context.now()));
             context.afterwards(() -> {
-                if (!current.now().resolver().keepsAllOf(before)) {
+                if (current.now().resolver().answers() != before) {
                     events.changed(Topics.ESTATE);
                     events.changed(Topics.FLEET);
                 }

@@ -1,12 +1,14 @@
 package rivo.server.fleet;
 
+import java.time.Instant;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.stream.IntStream;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import rivo.core.estate.Device;
-import rivo.core.estate.Estate;
 import rivo.core.resolve.Resolver;
 import rivo.devices.protocol.Window;
 import rivo.devices.protocol.Work;
@@ -23,10 +25,10 @@ import rivo.server.window.WindowDocument;
  * The tags of what devices were told last, for as long as nothing that work is made from is another: most devices ask again and again and
  * there is nothing new, and their work need not be made for that. Safe for any number of threads.
  *
- * <p><b>When it holds.</b> The catalogue, assignments, choices, mirrors and windows are the very same; so are OUs, people, groups and
- * collections; so is all that has been found out about titles ({@link Resolver#keepsAllOf}); the instant is, too, or no step looks at it. Then
- * the work of a device can only be another if the device itself is, or if it is in other windows or near other mirrors: that is looked at for
- * each. What other devices report of their jobs and of themselves, and ticks, therefore mostly change nothing here.
+ * <p><b>When one counts.</b> The catalogue, choices, mirrors, windows and what assignments say of delivery are the very same; the estate
+ * answers the same for whatever is the same ({@link Resolver#answers}); the instant is, too, or no step looks at it. Then the work of a
+ * device can only be another if the device itself is, or if it is in other windows or near other mirrors: that is looked at for each. What
+ * other devices report of their jobs and of themselves, where they are moved, and ticks, therefore mostly change nothing here.
  */
 final class ToldWork {
 
@@ -34,56 +36,69 @@ final class ToldWork {
     private static final List<SnapshotPart<?>> PARTS = List.of(AssignmentDocument.KIND, Titles.PART, FixedChoices.PART, Mirrors.PART,
             WindowDocument.KIND);
 
+    /**
+     * What work is made from, whose parts are compared by identity.
+     *
+     * @param at the instant; null where no step looks at it
+     */
+    private record Basis(List<Object> parts, @Nullable Instant at) {
+
+        static Basis of(Snapshot snapshot) {
+            return new Basis(Stream.concat(Stream.of(snapshot.resolver().answers()), PARTS.stream().map(snapshot::get)).toList(),
+                    snapshot.get(Titles.PART).haveTimedSteps() ? snapshot.estate().asOf() : null);
+        }
+
+        boolean isSame(Basis other) {
+            return Objects.equals(at, other.at) && IntStream.range(0, parts.size()).allMatch(i -> parts.get(i) == other.parts.get(i));
+        }
+    }
+
     /** @param serverKey what the device was told of the server's key; null where nothing */
-    private record Told(Device device, @Nullable String serverKey, List<Window> windows, List<Work.Mirror> mirrors, String etag) {
+    private record Told(Basis basis, Device device, @Nullable String serverKey, List<Window> windows, List<Work.Mirror> mirrors, String etag) {
     }
 
-    /** @param snapshot the latest for which it is known to hold; null at the beginning */
-    private record Of(@Nullable Snapshot snapshot, Map<String, Told> byDevice) {
+    /**
+     * The snapshot that was asked of last, with its basis, and the basis before: a call-in that began before a change may end after others
+     * that began later.
+     */
+    private record Latest(Snapshot snapshot, Basis basis, @Nullable Basis before) {
     }
 
-    private volatile Of known = new Of(null, Map.of());
+    private final Map<String, Told> byDevice = new ConcurrentHashMap<>();
+    private volatile @Nullable Latest latest;
 
-    private static boolean isSame(Snapshot one, Snapshot other) {
-        for (SnapshotPart<?> part : PARTS) {
-            if (one.get(part) != other.get(part)) {
-                return false;
-            }
+    private Basis basis(Snapshot now) {
+        Latest known = latest;
+        if (known != null && known.snapshot() == now) {
+            return known.basis();
         }
-        Estate was = one.estate();
-        Estate is = other.estate();
-        return was == is || was.ous() == is.ous() && was.users() == is.users() && was.groups() == is.groups()
-                && was.collections() == is.collections() && was.gone() == is.gone()
-                && (was.asOf().equals(is.asOf()) || !one.get(Titles.PART).haveTimedSteps()) && other.resolver().keepsAllOf(one.resolver());
-    }
-
-    /** What is known of a snapshot; null where nothing is. An older snapshot is let go as soon as what is known holds for another. */
-    private @Nullable Map<String, Told> of(Snapshot now) {
-        Of of = known;
-        if (of.snapshot() == now) {
-            return of.byDevice();
+        Basis basis = Basis.of(now);
+        if (known == null) {
+            latest = new Latest(now, basis, null);
+            return basis;
         }
-        if (of.snapshot() == null || !isSame(of.snapshot(), now)) {
-            return null;
+        if (basis.isSame(known.basis())) {
+            latest = new Latest(now, known.basis(), known.before());
+            return known.basis();
         }
-        known = new Of(now, of.byDevice());
-        return of.byDevice();
+        Basis before = known.before();
+        Latest next = new Latest(now, before != null && basis.isSame(before) ? before : basis, known.basis());
+        latest = next;
+        if (next.basis() == basis) {
+            // What was made from something older counts no more, and would keep that alive.
+            byDevice.values().removeIf(told -> told.basis() != basis && told.basis() != known.basis());
+        }
+        return next.basis();
     }
 
     /** The tag of what this device is to be told; null where that has to be found out. */
     @Nullable String etag(Snapshot now, Device device, @Nullable String serverKey) {
-        Map<String, Told> byDevice = of(now);
-        Told told = byDevice == null ? null : byDevice.get(device.id());
-        return told != null && told.device() == device && Objects.equals(told.serverKey(), serverKey)
+        Told told = byDevice.get(device.id());
+        return told != null && told.device() == device && told.basis() == basis(now) && Objects.equals(told.serverKey(), serverKey)
                 && told.windows().equals(MaintenanceWindows.of(now, device)) && told.mirrors().equals(Mirrors.of(now, device)) ? told.etag() : null;
     }
 
     void told(Snapshot now, Device device, @Nullable String serverKey, Work work, String etag) {
-        Map<String, Told> byDevice = of(now);
-        if (byDevice == null) {
-            byDevice = new ConcurrentHashMap<>();
-            known = new Of(now, byDevice);
-        }
-        byDevice.put(device.id(), new Told(device, serverKey, work.windows(), work.mirrors(), etag));
+        byDevice.put(device.id(), new Told(basis(now), device, serverKey, work.windows(), work.mirrors(), etag));
     }
 }

@@ -86,6 +86,22 @@ class ToldWorkTest {
         assertThat(told.etag(snapshot.with(snapshot.estate().withDevice(newer)), newer, null)).as("it has said something itself").isNull();
     }
 
+    /** A call-in that is slower than a change makes nobody else's work forgotten, and its own counts for its own instant alone. */
+    @Test
+    void whoIsStillBeingAnsweredOfAnEarlierInstantMakesNobodyForgotten() {
+        Snapshot before = now();
+        Device one = before.estate().devices().at(0);
+        Device late = before.estate().devices().at(1);
+        Snapshot after = before.with(before.estate().withAssignments(before.estate().assignments().all().stream()
+                .map(a -> a.withBinding(!a.binding())).toList()));
+        tell(before, late, "earlier");
+        tell(after, one, "one");
+        tell(before, late, "late");
+        assertThat(told.etag(after, one, null)).isEqualTo("one");
+        assertThat(told.etag(after, late, null)).isNull();
+        assertThat(told.etag(before, late, null)).isEqualTo("late");
+    }
+
     /** Whatever is remembered is what would be made. */
     @Test
     void afterAnyChangesNothingIsRememberedThatWouldBeMadeOtherwise() {
