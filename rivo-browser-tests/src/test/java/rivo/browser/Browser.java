@@ -7,6 +7,7 @@ import com.microsoft.playwright.BrowserContext;
 import com.microsoft.playwright.BrowserType;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.Playwright;
+import com.microsoft.playwright.options.Cookie;
 import java.net.URI;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -62,6 +63,14 @@ final class Browser implements AutoCloseable {
         page.getByLabel("Password").fill(password);
         page.keyboard().press("Enter");
         page.waitForSelector("nav[aria-label=Places]");
+    }
+
+    List<Cookie> cookies() {
+        return context.cookies();
+    }
+
+    void know(List<Cookie> cookies) {
+        context.addCookies(cookies);
     }
 
     /** The serious faults that axe finds on the page as it stands; of the dark theme's only what another theme can change, the contrast. */

@@ -3,8 +3,10 @@ package rivo.browser;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
+import com.microsoft.playwright.options.Cookie;
 import java.io.IOException;
 import java.nio.file.Path;
+import java.util.List;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeAll;
@@ -20,12 +22,15 @@ abstract class BrowserTest {
     @TempDir
     static Path data;
     static Demo demo;
+    /** By which whoever has signed in once is known again. */
+    private static List<Cookie> session = List.of();
     Browser browser;
     Page page;
 
     @BeforeAll
     static void start() throws IOException {
         demo = Demo.start(data.resolve("demo"));
+        session = List.of();
     }
 
     @AfterAll
@@ -46,6 +51,16 @@ abstract class BrowserTest {
 
     void signIn() {
         browser.signIn(demo.account(), demo.password());
+    }
+
+    /** As somebody who has signed in before: no page is open yet. */
+    void comeBack() {
+        if (session.isEmpty()) {
+            signIn();
+            session = browser.cookies();
+        } else {
+            browser.know(session);
+        }
     }
 
     Locator button(String name) {

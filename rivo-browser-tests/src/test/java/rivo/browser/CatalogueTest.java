@@ -24,7 +24,7 @@ class CatalogueTest extends BrowserTest {
 
     @BeforeEach
     void enter() {
-        signIn();
+        comeBack();
     }
 
     private void drop(String file) {
@@ -156,6 +156,7 @@ class CatalogueTest extends BrowserTest {
     @Test
     @Order(6)
     void theCatalogueIsFreeOfSeriousFaultsInBothThemes() {
+        page.navigate("/catalogue");
         for (String theme : new String[] {"light", "dark"}) {
             page.evaluate("theme => localStorage.setItem('rivo.theme', theme)", theme);
             page.navigate("/catalogue");

@@ -43,7 +43,7 @@ class FirstSliceTest extends BrowserTest {
     @Test
     @Order(2)
     void requiringATitleOnAnOuReachesADeviceWithinSecondsAndIsDone() {
-        signIn();
+        comeBack();
         page.navigate("/reach/dosecalc");
         band("Planning").click();
         page.keyboard().press("r");
@@ -119,7 +119,7 @@ class FirstSliceTest extends BrowserTest {
     @Test
     @Order(4)
     void theKeysWalkTheMapAndTheSearchLeadsThere() {
-        signIn();
+        comeBack();
         page.navigate("/reach/siltscope");
         band("Quillbrook Water").click();
         page.keyboard().press("ArrowRight");
@@ -143,7 +143,7 @@ class FirstSliceTest extends BrowserTest {
     @Test
     @Order(5)
     void aDraftSurvivesTheBrowserAndCanBeDiscarded() {
-        signIn();
+        comeBack();
         page.navigate("/reach/siltscope");
         band("Finance").click();
         page.keyboard().press("r");
@@ -172,7 +172,7 @@ class FirstSliceTest extends BrowserTest {
     @Test
     @Order(6)
     void aDeviceThatDoesNotExistIsSaid() {
-        signIn();
+        comeBack();
         page.navigate("/fleet/no-such-device");
         assertThat(page.getByText("There is no device no-such-device")).isVisible();
         page.navigate("/reach/moonware");

@@ -17,7 +17,7 @@ class KitsAndMirrorsTest extends BrowserTest {
 
     @BeforeEach
     void enter() {
-        signIn();
+        comeBack();
     }
 
     private List<String> order() {

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.ArrayList;
 import java.util.Collections;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
@@ -136,7 +137,7 @@ class LawsTest {
     /** Rehearses, and compares with the rows of both. */
     static void rehearsalIsTheDifference(Resolver before, Resolver after, Map<String, String> old,
             Map<String, String> now, String what) {
-        Map<String, String> expected = new TreeMap<>();
+        Map<String, String> expected = new HashMap<>();
         Set<String> keys = new HashSet<>(old.keySet());
         keys.addAll(now.keySet());
         for (String key : keys) {
@@ -144,7 +145,7 @@ class LawsTest {
                 expected.put(key, old.get(key) + " > " + now.get(key));
             }
         }
-        Map<String, String> found = new TreeMap<>();
+        Map<String, String> found = new HashMap<>();
         Rehearsal.of(before, after).titles().forEach(title -> {
             title.differences().forEach(d -> add(found, after.audiences(), title.title(), d));
             title.gone().forEach(d -> add(found, before.audiences(), title.title(), d));

@@ -1,8 +1,8 @@
 package rivo.core;
 
+import java.util.HashMap;
 import java.util.Map;
 import java.util.Objects;
-import java.util.TreeMap;
 import java.util.stream.Collectors;
 import rivo.core.audience.Audiences;
 import rivo.core.estate.Assignment;
@@ -19,22 +19,25 @@ public final class Rows {
 
     /** "device|user|title" to "outcome,release,variant,assignment,reason,by", resolved title by title. */
     public static Map<String, String> byTitle(Resolver resolver) {
-        Map<String, String> rows = new TreeMap<>();
+        Map<String, String> rows = new HashMap<>();
         Audiences audiences = resolver.audiences();
         for (TitleOutcomes title : resolver.all().values()) {
-            title.parts().forEach(part -> audiences.each(part.units()).forEach(unit -> {
-                String key = unit.device().id() + "|" + unit.user() + "|" + title.title().id();
-                if (rows.put(key, words(part.decision())) != null) {
-                    throw new AssertionError("two outcomes for " + key);
-                }
-            }));
+            title.parts().forEach(part -> {
+                String words = words(part.decision());
+                audiences.each(part.units()).forEach(unit -> {
+                    String key = unit.device().id() + "|" + unit.user() + "|" + title.title().id();
+                    if (rows.put(key, words) != null) {
+                        throw new AssertionError("two outcomes for " + key);
+                    }
+                });
+            });
         }
         return rows;
     }
 
     /** The same, resolved device by device. */
     public static Map<String, String> byDevice(Resolver resolver) {
-        Map<String, String> rows = new TreeMap<>();
+        Map<String, String> rows = new HashMap<>();
         for (Device device : resolver.estate().devices().all()) {
             resolver.device(device).forEach(o -> rows.put(device.id() + "|" + o.user() + "|" + o.title().id(),
                     words(o.decision())));

@@ -36,7 +36,7 @@ public class SnapshotRecords implements SnapshotReader {
     /** Every part there is. */
     public static final List<SnapshotPart<?>> PARTS = List.of(AssignmentDocument.KIND, CollectionDocument.KIND, FenceDocument.KIND,
             KitDocument.KIND, WindowDocument.KIND, Titles.PART, FixedChoices.PART, Licences.PART, Mirrors.PART, Drafts.PART,
-            DeviceParts.ENROLMENTS, DeviceParts.JOBS);
+            DeviceParts.ENROLMENTS, DeviceParts.JOBS, DeviceParts.LAST_NUMBERS);
 
     private final JdbcClient db;
     private final DataSource database;

@@ -28,6 +28,7 @@ import org.springframework.jdbc.core.simple.JdbcClient;
 import rivo.server.catalogue.title.Presence;
 import rivo.server.catalogue.title.Step;
 import rivo.server.catalogue.title.TitleRecord;
+import rivo.server.fleet.DeviceParts;
 import rivo.server.storage.Database;
 import tools.jackson.databind.JsonNode;
 
@@ -217,8 +218,7 @@ class SuddenDeathTest {
             assertThat(db.sql("select count(*) from (select at, lag(at) over (order by number) before from journal) where before > at")
                     .query(Integer.class).single()).as(when + ": the journal is in order").isZero();
             for (String name : devices.keySet()) {
-                long last = db.sql("select last_number from report_numbers where device = ?").params(devices.get(name).id).query(Long.class).optional()
-                        .orElse(0L);
+                long last = DeviceParts.LAST_NUMBERS.read(db).getOrDefault(devices.get(name).id, 0L);
                 assertThat(last).as(when + ": " + name).isBetween(reported.getOrDefault(name, 0L), asked.getOrDefault(name, 0L));
             }
         }

@@ -1,6 +1,7 @@
 package rivo.server.estate;
 
 import java.time.Instant;
+import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
@@ -10,6 +11,9 @@ import rivo.core.estate.Estate;
 
 /** What a command has at hand on its way. Used by the writer's thread only, and only while the command runs. */
 public final class ChangeContext {
+
+    /** As exact as H2 keeps instants: memory and disk hold the same. */
+    public static final ChronoUnit ON_DISK = ChronoUnit.MICROS;
 
     private final JdbcClient db;
     private final JdbcTemplate batches;

@@ -2,7 +2,6 @@ package rivo.server.estate;
 
 import jakarta.annotation.PreDestroy;
 import java.time.Clock;
-import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.BlockingQueue;
@@ -47,8 +46,6 @@ public class ChangeWriter implements HealthIndicator {
             + "(--memory).";
     private static final String MEMORY_IS_SHORT = "Rivo takes no changes now, because its memory is nearly full; nothing was changed. It goes "
             + "on when there is room again; if that does not come, start it again with more (--memory).";
-    /** As exact as H2 keeps instants: memory and disk hold the same. */
-    private static final ChronoUnit ON_DISK = ChronoUnit.MICROS;
 
     private record Waiting<T>(Command<T> command, CompletableFuture<T> answer) {
     }
@@ -151,7 +148,7 @@ public class ChangeWriter implements HealthIndicator {
     private <T> Snapshot run(Waiting<T> waiting, TransactionStatus status, Snapshot before, List<Ran> ran) {
         Object savepoint = status.createSavepoint();
         try {
-            ChangeContext context = new ChangeContext(db, batches, clock.instant().truncatedTo(ON_DISK), before);
+            ChangeContext context = new ChangeContext(db, batches, clock.instant().truncatedTo(ChangeContext.ON_DISK), before);
             T result = waiting.command().run(context);
             status.releaseSavepoint(savepoint);
             ran.add(new Ran(() -> waiting.answer().complete(result), context.afterwards()));

@@ -238,7 +238,7 @@ public class Enrolments {
         // A token used before would answer for a key that counts no more.
         context.db().sql("delete from tokens where device = ? and used_by is not null and public_key <> ?")
                 .params(device.id(), token.name()).update();
-        context.db().sql("update report_numbers set last_number = 0 where device = ?").params(device.id()).update();
+        ArrivedReports.countAnew(context, device.id());
         context.journal("device " + device.name(), "enrolled", "device:" + device.id(), null, null, null);
         become(context, device.id(), new Known(publicKey, token.serverTag()));
     }

@@ -4,28 +4,21 @@ import jakarta.annotation.PreDestroy;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
-import org.pcollections.HashTreePMap;
-import org.pcollections.PMap;
 import org.springframework.http.HttpStatus;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
 import rivo.core.estate.Device;
-import rivo.devices.protocol.JobAction;
-import rivo.devices.protocol.JobState;
 import rivo.devices.protocol.Progress;
-import rivo.server.estate.ChangeContext;
 import rivo.server.estate.ChangeWriter;
 import rivo.server.estate.ChangesRefusedException;
 import rivo.server.estate.Rows;
 import rivo.server.estate.Snapshot;
-import rivo.server.estate.SnapshotPart;
 import rivo.server.web.ApiException;
 
 /**
@@ -34,22 +27,6 @@ import rivo.server.web.ApiException;
  */
 @Component
 public class Fleet {
-
-    /** What devices have said of their jobs: by the device's id, then by title. */
-    static final SnapshotPart<PMap<String, Map<String, Progress>>> JOBS = new SnapshotPart<>() {
-        @Override
-        public PMap<String, Map<String, Progress>> read(JdbcClient db) {
-            Map<String, Map<String, Progress>> read = new HashMap<>();
-            db.sql("select * from jobs").query(row -> {
-                read.computeIfAbsent(row.getString("device"), k -> new HashMap<>()).put(row.getString("title"), new Progress(
-                        row.getString("title"), JobAction.valueOf(row.getString("action")), row.getString("version"),
-                        JobState.valueOf(row.getString("state")), row.getInt("step"), row.getInt("steps"), row.getInt("percent"),
-                        row.getString("message"), Rows.integer(row, "exit_code"), Rows.instant(row, "at")));
-            });
-            read.replaceAll((device, jobs) -> Map.copyOf(jobs));
-            return HashTreePMap.from(read);
-        }
-    };
 
     /** @param nextDue when it said it would call in again */
     private record Heard(Instant at, Instant nextDue) {
@@ -69,7 +46,7 @@ public class Fleet {
 
     DeviceActivity of(Snapshot snapshot, String device) {
         Heard last = heard.get(device);
-        Map<String, Progress> jobs = snapshot.get(JOBS).getOrDefault(device, Map.of());
+        Map<String, Progress> jobs = snapshot.get(ArrivedReports.JOBS).getOrDefault(device, Map.of());
         return last == null ? jobs.isEmpty() ? DeviceActivity.NOTHING : new DeviceActivity(null, null, jobs)
                 : new DeviceActivity(last.at(), last.nextDue(), jobs);
     }
@@ -83,16 +60,6 @@ public class Fleet {
     void reported(String device, Instant now) {
         heard.compute(device, (id, before) -> new Heard(now, before == null ? now : before.nextDue()));
         heardSinceWritten.add(device);
-    }
-
-    /** Puts what a device says of its jobs into the snapshot. */
-    static void put(ChangeContext context, String device, List<Progress> progress) {
-        if (!progress.isEmpty()) {
-            PMap<String, Map<String, Progress>> jobs = context.get(JOBS);
-            Map<String, Progress> newer = new HashMap<>(jobs.getOrDefault(device, Map.of()));
-            progress.forEach(one -> newer.put(one.title(), one));
-            context.becomes(JOBS, jobs.plus(device, Map.copyOf(newer)));
-        }
     }
 
     /** @throws ApiException when there is no such device */

@@ -10,7 +10,6 @@ import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
 import org.jspecify.annotations.Nullable;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 import rivo.core.estate.Device;
 import rivo.core.estate.Facts;
@@ -18,7 +17,6 @@ import rivo.core.estate.Installed;
 import rivo.core.estate.Present;
 import rivo.core.estate.RefusedException;
 import rivo.core.estate.Version;
-import rivo.devices.protocol.Progress;
 import rivo.devices.protocol.Report;
 import rivo.devices.protocol.ReportAnswer;
 import rivo.server.estate.ChangeContext;
@@ -34,7 +32,6 @@ import rivo.server.mirror.Traffic;
 @Component
 class Reports {
 
-    private static final int LONGEST_MESSAGE = 1000;
     /** How far a number may run ahead, so that one wrong report cannot make the server deaf to all that follow. */
     private static final long LARGEST_LEAP = 1_000_000;
     private final ChangeWriter writer;
@@ -56,7 +53,7 @@ class Reports {
                 throw Fleet.gone();
             }
             ReportChecks.check(context.estate(), report);
-            long last = lastNumber(context.db(), deviceId);
+            long last = context.get(ArrivedReports.LAST_NUMBERS).getOrDefault(deviceId, 0L);
             if (report.number() <= last) {
                 return new ReportAnswer(false, last);
             }
@@ -66,14 +63,12 @@ class Reports {
                         + "that has lost count enrols anew, and counts from 1.");
             }
             Device newer = newer(device, report);
-            write(context, device, newer, report.number());
-            List<Progress> progress = report.progress() == null ? List.of() : report.progress();
-            progress.forEach(one -> write(context, deviceId, one));
             if (!newer.equals(device)) {
+                write(context, device, newer);
                 noteChange(context, device, newer);
                 context.becomes(context.estate().withDevice(newer));
             }
-            Fleet.put(context, deviceId, progress);
+            ArrivedReports.take(context, deviceId, report.number(), report.progress() == null ? List.of() : report.progress());
             List<Report.Fetched> fetched = report.fetched() == null ? List.of() : report.fetched();
             context.afterwards(() -> {
                 fetched.forEach(traffic::fetched);
@@ -87,11 +82,6 @@ class Reports {
         fleet.reported(device, now);
         events.changed(Topics.device(device));
         events.changed(Topics.FLEET);
-    }
-
-    private static long lastNumber(JdbcClient db, String device) {
-        return db.sql("select last_number from report_numbers where device = ?").params(device).query(Long.class)
-                .optional().orElse(0L);
     }
 
     private static Device newer(Device device, Report report) {
@@ -111,9 +101,7 @@ class Reports {
     }
 
     /** Only what has changed is written anew: lists of software have thousands of entries and seldom change. */
-    private static void write(ChangeContext context, Device before, Device after, long number) {
-        context.db().sql("merge into report_numbers (device, last_number, at) values (?, ?, ?)")
-                .params(after.id(), number, Rows.at(context.now())).update();
+    private static void write(ChangeContext context, Device before, Device after) {
         Map<String, Object> changed = new LinkedHashMap<>();
         if (!before.facts().equals(after.facts())) {
             changed.put("facts", after.facts().asMap());
@@ -142,20 +130,6 @@ class Reports {
 
     private static @Nullable String text(@Nullable Version version) {
         return version == null ? null : version.toString();
-    }
-
-    private static void write(ChangeContext context, String device, Progress one) {
-        String message = one.message().substring(0, Math.min(LONGEST_MESSAGE, one.message().length()));
-        context.db().sql("merge into jobs (device, title, action, version, state, step, steps, percent, message, "
-                + "exit_code, at) values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)")
-                .params(device, one.title(), one.action().name(), one.version(), one.state().name(), one.step(),
-                        one.steps(), one.percent(), message, one.exitCode(), Rows.at(one.at()))
-                .update();
-        context.db().sql("insert into job_log (device, title, action, state, step, message, at) "
-                + "values (?, ?, ?, ?, ?, ?, ?)")
-                .params(device, one.title(), one.action().name(), one.state().name(), one.step(), message,
-                        Rows.at(one.at()))
-                .update();
     }
 
     /** What is different, and nothing else. */

@@ -4,6 +4,7 @@ import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
@@ -18,7 +19,6 @@ import rivo.devices.protocol.Job;
 import rivo.devices.protocol.JobState;
 import rivo.devices.protocol.Progress;
 import rivo.server.catalogue.title.Titles;
-import rivo.server.estate.Rows;
 import rivo.server.estate.Snapshot;
 import rivo.server.reach.RungView;
 import rivo.server.reach.Rungs;
@@ -85,12 +85,8 @@ class TitleOnDevice {
     }
 
     private List<LogLine> log(String device, String title) {
-        return db.sql("select at, state, step, message from job_log where device = ? and title = ? "
-                + "order by number desc limit " + MOST_LOG_LINES)
-                .params(device, title).query((row, n) -> new LogLine(Rows.instant(row, "at"),
-                        row.getString("state").toLowerCase(java.util.Locale.ROOT), row.getInt("step"),
-                        row.getString("message")))
-                .list();
+        return ArrivedReports.log(db, device, title, MOST_LOG_LINES).stream().map(said -> new LogLine(said.at(),
+                said.state().name().toLowerCase(Locale.ROOT), said.step(), said.message())).toList();
     }
 
     private static List<StepView> steps(@Nullable Job job, @Nullable Progress progress, List<LogLine> newestFirst) {

@@ -64,7 +64,8 @@ class DatabaseStaysSmallTest {
             for (int device = 0; device < 5; device++) {
                 String id = "d" + own + "-" + (n * 5 + device) % 500;
                 context.db().sql("merge into call_ins (device, at) values (?, ?)").params(id, Rows.at(context.now())).update();
-                context.db().sql("merge into report_numbers (device, last_number, at) values (?, ?, ?)").params(id, n, Rows.at(context.now())).update();
+                context.db().sql("insert into arrived_reports (device, report_number, at, progress) values (?, ?, ?, '[]')")
+                        .params(id, n, Rows.at(context.now())).update();
                 context.db().sql("merge into device_reports (device, facts, software, present) values (?, ?, ?, ?)")
                         .params(id, "{\"x.n\":\"" + n + "\"}", "[" + "x".repeat(3000) + n + "]", "[]").update();
             }

@@ -435,6 +435,19 @@ class DeviceProtocolTest {
     }
 
     @Test
+    void anInstantThatNoRowCanHoldIsRefused() {
+        for (String at : List.of("+1000000000-12-31T23:59:59.999999999Z", "-0001-12-31T23:59:59Z", "+10000-01-01T00:00:00Z")) {
+            Answer answer = report("{\"number\":1,\"progress\":[" + progress(at) + "]}");
+            assertThat(answer.status()).as(at).isEqualTo(422);
+            assertThat(answer.body().toString()).as(at).contains("bad-time");
+        }
+        assertThat(report("{\"number\":1,\"progress\":[" + progress("9999-12-31T23:59:59Z") + "," + progress("0001-01-01T00:00:00Z")
+                + "]}").status()).isEqualTo(200);
+        server.bean(ArrivedReports.class).settle();
+        assertThat(server.bean(JdbcClient.class).sql("select count(*) from arrived_reports").query(Integer.class).single()).isZero();
+    }
+
+    @Test
     void aMessageThatIsTooLargeIsRefused() {
         assertThat(report("{\"number\":1,\"facts\":{\"x.a\":\"" + "y".repeat(1 << 20) + "\"}}").code())
                 .isEqualTo("too-large");
@@ -444,6 +457,7 @@ class DeviceProtocolTest {
     void linesOlderThanThreeMonthsAreForgotten() {
         report("{\"number\":1,\"progress\":[" + progress("2020-01-01T00:00:00Z") + "," + progress(Instant.now().toString())
                 + "]}");
+        server.bean(ArrivedReports.class).settle();
         server.bean(OldLines.class).forget();
         assertThat(server.ask("GET", "/api/devices/" + id + "/titles/siltscope", null).body().path("log").size())
                 .isEqualTo(1);

@@ -74,7 +74,7 @@ class ToldWorkTest {
         Device one = snapshot.estate().devices().at(0);
         Device other = snapshot.estate().devices().at(1);
         tell(snapshot, one, "one");
-        Snapshot jobs = snapshot.with(Fleet.JOBS, HashTreePMap.singleton(other.id(), Map.of()));
+        Snapshot jobs = snapshot.with(ArrivedReports.JOBS, HashTreePMap.singleton(other.id(), Map.of()));
         Snapshot facts = jobs.with(jobs.estate().withDevice(other.withReport(Facts.of(Map.of("arch", "arm64")), List.of(), List.of())));
         Snapshot tick = facts.with(facts.estate().at(facts.estate().asOf().plusSeconds(60)));
         for (Snapshot same : List.of(jobs, facts, tick, snapshot)) {

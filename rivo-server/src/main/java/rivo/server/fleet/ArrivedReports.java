@@ -1,0 +1,215 @@
+package rivo.server.fleet;
+
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.SortedMap;
+import java.util.TreeMap;
+import java.util.function.Consumer;
+import org.pcollections.HashTreePMap;
+import org.pcollections.PMap;
+import org.springframework.jdbc.core.JdbcTemplate;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.scheduling.annotation.Scheduled;
+import org.springframework.stereotype.Component;
+import org.springframework.transaction.PlatformTransactionManager;
+import org.springframework.transaction.support.TransactionTemplate;
+import rivo.devices.protocol.JobAction;
+import rivo.devices.protocol.JobState;
+import rivo.devices.protocol.Progress;
+import rivo.server.estate.ChangeContext;
+import rivo.server.estate.Json;
+import rivo.server.estate.Rows;
+import rivo.server.estate.SnapshotPart;
+
+/**
+ * What devices report again and again, which is their number and what they say of their jobs, on its way to their rows.
+ *
+ * <p><b>How.</b> H2 writes whole pages. Reports that come together are of devices that stand anywhere, so that each would have several pages
+ * written before it may be acknowledged. Instead all are appended to one table, a page for dozens; and half a minute later they are
+ * <em>settled</em>: put into the rows of their devices, in the order of the devices and all at once, so that each page is written once, and
+ * taken out of that table. Whoever reads H2 when the server starts reads the rows and then what has arrived since, in its order. The snapshot
+ * knows nothing of it: it has each report at once. So this is done beside the writer, which nobody then waits for: nobody else writes those
+ * rows, and the writer only appends to the table.
+ */
+@Component
+class ArrivedReports {
+
+    private static final int READ_TOGETHER = 1_000;
+    /** What a row takes besides what it says, about. */
+    private static final int ROW_CHARACTERS = 300;
+    /** What may be in memory of them at once, so that no reports, however long, can fill it. */
+    private static final int MOST_CHARACTERS_SETTLED_TOGETHER = 32_000_000;
+
+    /** The number of the last report that was taken of each device; 0 or nothing where none was since it enrolled. */
+    static final SnapshotPart<PMap<String, Long>> LAST_NUMBERS = new SnapshotPart<>() {
+        @Override
+        public PMap<String, Long> read(JdbcClient db) {
+            Map<String, Long> numbers = new HashMap<>();
+            db.sql("select device, last_number from report_numbers").query(row -> {
+                numbers.put(row.getString("device"), row.getLong("last_number"));
+            });
+            each(db, Long.MAX_VALUE, one -> numbers.put(one.device(), one.number()));
+            return HashTreePMap.from(numbers);
+        }
+    };
+
+    /** What devices have said of their jobs: by the device's id, then by title. */
+    static final SnapshotPart<PMap<String, Map<String, Progress>>> JOBS = new SnapshotPart<>() {
+        @Override
+        public PMap<String, Map<String, Progress>> read(JdbcClient db) {
+            Map<String, Map<String, Progress>> jobs = new HashMap<>();
+            db.sql("select * from jobs").query(row -> {
+                jobs.computeIfAbsent(row.getString("device"), k -> new HashMap<>()).put(row.getString("title"), new Progress(
+                        row.getString("title"), JobAction.valueOf(row.getString("action")), row.getString("version"),
+                        JobState.valueOf(row.getString("state")), row.getInt("step"), row.getInt("steps"), row.getInt("percent"),
+                        row.getString("message"), Rows.integer(row, "exit_code"), Rows.instant(row, "at")));
+            });
+            each(db, Long.MAX_VALUE, report -> report.progress().forEach(one -> jobs
+                    .computeIfAbsent(report.device(), k -> new HashMap<>()).put(one.title(), one)));
+            jobs.replaceAll((device, own) -> Map.copyOf(own));
+            return HashTreePMap.from(jobs);
+        }
+    };
+
+    private record Arrived(long arrival, String device, long number, Instant at, List<Progress> progress) {
+    }
+
+    /** A line of what a device says of a job. */
+    record Said(Instant at, JobState state, int step, String message) {
+    }
+
+    private final JdbcClient db;
+    private final JdbcTemplate batches;
+    private final TransactionTemplate transaction;
+
+    ArrivedReports(JdbcClient db, JdbcTemplate batches, PlatformTransactionManager transactions) {
+        this.db = db;
+        this.batches = batches;
+        this.transaction = new TransactionTemplate(transactions);
+    }
+
+    /** Gives what has arrived, the first first, until that many characters have been given; whether that was all. */
+    private static boolean each(JdbcClient db, long mostCharacters, Consumer<Arrived> taker) {
+        long[] last = {0, 0};
+        int rows = READ_TOGETHER;
+        while (rows == READ_TOGETHER && last[1] < mostCharacters) {
+            rows = db.sql("select * from arrived_reports where arrival > ? order by arrival fetch first " + READ_TOGETHER + " rows only")
+                    .params(last[0]).query(row -> {
+                        int taken = 0;
+                        while (last[1] < mostCharacters && row.next()) {
+                            String progress = row.getString("progress");
+                            last[0] = row.getLong("arrival");
+                            last[1] += ROW_CHARACTERS + progress.length();
+                            taker.accept(new Arrived(last[0], row.getString("device"), row.getLong("report_number"), Rows.instant(row, "at"),
+                                    Json.readList(progress, Progress.class)));
+                            taken++;
+                        }
+                        return taken;
+                    });
+        }
+        return last[1] < mostCharacters;
+    }
+
+    /** Takes a report: number and jobs are in the snapshot at once. */
+    static void take(ChangeContext context, String device, long number, List<Progress> said) {
+        List<Progress> progress = said.stream().map(ArrivedReports::asKept).toList();
+        context.db().sql("insert into arrived_reports (device, report_number, at, progress) values (?, ?, ?, ?)")
+                .params(device, number, Rows.at(context.now()), Json.write(progress)).update();
+        context.becomes(LAST_NUMBERS, context.get(LAST_NUMBERS).plus(device, number));
+        if (!progress.isEmpty()) {
+            PMap<String, Map<String, Progress>> jobs = context.get(JOBS);
+            Map<String, Progress> own = new HashMap<>(jobs.getOrDefault(device, Map.of()));
+            progress.forEach(one -> own.put(one.title(), one));
+            context.becomes(JOBS, jobs.plus(device, Map.copyOf(own)));
+        }
+    }
+
+    /** With the instant as exact as the rows have it. */
+    private static Progress asKept(Progress one) {
+        return new Progress(one.title(), one.action(), one.version(), one.state(), one.step(), one.steps(), one.percent(), one.message(),
+                one.exitCode(), one.at().truncatedTo(ChangeContext.ON_DISK));
+    }
+
+    /** A device that has enrolled anew counts from 1. */
+    static void countAnew(ChangeContext context, String device) {
+        if (context.get(LAST_NUMBERS).getOrDefault(device, 0L) > 0) {
+            take(context, device, 0, List.of());
+        }
+    }
+
+    /**
+     * What a device has said of its job with a title, the newest first, as one statement finds it: settled or not, each once.
+     *
+     * @param most at least 1
+     */
+    static List<Said> log(JdbcClient db, String device, String title, int most) {
+        List<Said> said = new ArrayList<>();
+        db.sql("select progress, null at, null state, null step, null message, arrival number, 0 part from arrived_reports where device = ? "
+                + "union all (select null, at, state, step, message, number, 1 from job_log where device = ? and title = ? "
+                + "order by number desc fetch first ? rows only) order by part, number desc").params(device, device, title, most).query(row -> {
+                    String arrived = row.getString("progress");
+                    if (arrived == null) {
+                        said.add(new Said(Rows.instant(row, "at"), JobState.valueOf(row.getString("state")), row.getInt("step"),
+                                row.getString("message")));
+                    } else {
+                        List<Progress> progress = Json.readList(arrived, Progress.class);
+                        for (int i = progress.size() - 1; i >= 0; i--) {
+                            Progress one = progress.get(i);
+                            if (one.title().equals(title)) {
+                                said.add(new Said(one.at(), one.state(), one.step(), one.message()));
+                            }
+                        }
+                    }
+                });
+        return List.copyOf(said.subList(0, Math.min(most, said.size())));
+    }
+
+    @Scheduled(fixedDelayString = "PT30S")
+    void settle() {
+        boolean isAll = false;
+        while (!isAll) {
+            isAll = Objects.requireNonNull(transaction.execute(status -> {
+                List<Arrived> arrived = new ArrayList<>();
+                boolean all = each(db, MOST_CHARACTERS_SETTLED_TOGETHER, arrived::add);
+                settle(arrived);
+                return all;
+            }));
+        }
+    }
+
+    private void settle(List<Arrived> arrived) {
+        SortedMap<String, Object[]> numbers = new TreeMap<>();
+        SortedMap<String, SortedMap<String, List<Progress>>> jobs = new TreeMap<>();
+        long last = 0;
+        for (Arrived report : arrived) {
+            last = report.arrival();
+            numbers.put(report.device(), new Object[] {report.device(), report.number(), Rows.at(report.at())});
+            report.progress().forEach(one -> jobs.computeIfAbsent(report.device(), k -> new TreeMap<>())
+                    .computeIfAbsent(one.title(), k -> new ArrayList<>()).add(one));
+        }
+        List<Object[]> latest = new ArrayList<>();
+        List<Object[]> lines = new ArrayList<>();
+        jobs.forEach((device, titles) -> titles.forEach((title, said) -> {
+            Progress job = said.get(said.size() - 1);
+            latest.add(new Object[] {device, title, job.action().name(), job.version(), job.state().name(), job.step(), job.steps(),
+                job.percent(), job.message(), job.exitCode(), Rows.at(job.at())});
+            said.forEach(one -> lines.add(new Object[] {device, title, one.action().name(), one.state().name(), one.step(), one.message(),
+                Rows.at(one.at())}));
+        }));
+        batch("merge into report_numbers (device, last_number, at) values (?, ?, ?)", List.copyOf(numbers.values()));
+        batch("merge into jobs (device, title, action, version, state, step, steps, percent, message, exit_code, at) "
+                + "values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)", latest);
+        batch("insert into job_log (device, title, action, state, step, message, at) values (?, ?, ?, ?, ?, ?, ?)", lines);
+        db.sql("delete from arrived_reports where arrival <= ?").params(last).update();
+    }
+
+    private void batch(String sql, List<Object[]> rows) {
+        if (!rows.isEmpty()) {
+            batches.batchUpdate(sql, rows);
+        }
+    }
+}

@@ -1,0 +1,151 @@
+package rivo.server.fleet;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.nio.file.Path;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Random;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import rivo.devices.protocol.JobAction;
+import rivo.devices.protocol.JobState;
+import rivo.devices.protocol.Progress;
+import rivo.server.TestDevice;
+import rivo.server.TestServer;
+import rivo.server.TestTitles;
+import rivo.server.estate.ChangeWriter;
+import rivo.server.estate.CurrentSnapshot;
+import rivo.server.estate.Snapshot;
+
+/** What has been reported is the same to whoever reads it, whether it has been settled into the devices' rows or not. */
+class ArrivedReportsTest {
+
+    private static final Instant AT = Instant.parse("2026-11-23T08:00:00.123456789Z");
+
+    @TempDir
+    private static Path data;
+    private static TestServer server;
+
+    @BeforeAll
+    static void start() {
+        server = TestServer.start(data).signIn();
+        TestTitles.add(server);
+    }
+
+    @AfterAll
+    static void stop() {
+        server.close();
+    }
+
+    private static JdbcClient db() {
+        return server.bean(JdbcClient.class);
+    }
+
+    private static Progress progress(String title, int percent) {
+        return new Progress(title, JobAction.INSTALL, percent % 2 == 0 ? null : "4.2.0", JobState.RUNNING, 1, 4, percent, "at " + percent + " %",
+                percent % 3 == 0 ? null : percent, AT.plusSeconds(percent));
+    }
+
+    private static void take(String device, long number, List<Progress> progress) {
+        server.bean(ChangeWriter.class).take(context -> {
+            ArrivedReports.take(context, device, number, progress);
+            return number;
+        });
+    }
+
+    private static int waiting() {
+        return db().sql("select count(*) from arrived_reports").query(Integer.class).single();
+    }
+
+    private static void settle() {
+        server.bean(ArrivedReports.class).settle();
+        assertThat(waiting()).isZero();
+    }
+
+    /** As a start would find it. */
+    private static void diskSaysTheSameAsMemory(String when) {
+        Snapshot now = server.bean(CurrentSnapshot.class).now();
+        assertThat(ArrivedReports.JOBS.read(db())).as(when).isEqualTo(now.get(ArrivedReports.JOBS));
+        assertThat(ArrivedReports.LAST_NUMBERS.read(db())).as(when).isEqualTo(now.get(ArrivedReports.LAST_NUMBERS));
+    }
+
+    /** Held against the list of what was said, over more reports than are settled at once. */
+    @Test
+    void whoeverReadsFindsEachReportOnceAndInItsOrder() {
+        long seed = System.nanoTime();
+        Random random = new Random(seed);
+        Map<String, List<String>> said = new HashMap<>();
+        for (int n = 1; n <= 1_700; n++) {
+            String device = "far-" + random.nextInt(40);
+            List<Progress> progress = new ArrayList<>();
+            for (int i = random.nextInt(3); i > 0; i--) {
+                progress.add(progress(random.nextBoolean() ? "siltscope" : "moonware", random.nextInt(100)));
+            }
+            take(device, n, progress);
+            progress.forEach(one -> said.computeIfAbsent(device + " " + one.title(), k -> new ArrayList<>()).add(0, one.message()));
+            if (n % 500 == 0 || n == 1_700) {
+                diskSaysTheSameAsMemory("seed " + seed + ", report " + n);
+                said.forEach((key, lines) -> assertThat(lines(key)).as("seed " + seed + ", " + key).isEqualTo(lines));
+            }
+            if (n == 500) {
+                settle();
+            }
+        }
+        assertThat(waiting()).as("what has arrived since").isGreaterThan(1_000);
+        settle();
+        diskSaysTheSameAsMemory("seed " + seed + ", settled");
+        said.forEach((key, lines) -> assertThat(lines(key)).as("seed " + seed + ", settled, " + key).isEqualTo(lines));
+        assertThat(ArrivedReports.log(db(), "far-0", "siltscope", 2)).hasSize(2);
+    }
+
+    private static List<String> lines(String deviceAndTitle) {
+        String[] parts = deviceAndTitle.split(" ");
+        return ArrivedReports.log(db(), parts[0], parts[1], 10_000).stream().map(ArrivedReports.Said::message).toList();
+    }
+
+    @Test
+    void whatIsAtTheEndsOfTimeIsSettledToo() {
+        Progress one = progress("siltscope", 1);
+        take("ends", 1, List.of(new Progress(one.title(), one.action(), one.version(), one.state(), 1, 4, 1, "", null,
+                        Instant.parse("9999-12-31T23:59:59Z")),
+                new Progress("moonware", one.action(), one.version(), one.state(), 1, 4, 1, "", null, Instant.parse("0001-01-01T00:00:00Z"))));
+        settle();
+        diskSaysTheSameAsMemory("settled");
+    }
+
+    /** More than is taken into memory at once. */
+    @Test
+    void howeverLongReportsAreAllOfThemAreSettled() {
+        Progress one = progress("siltscope", 1);
+        List<Progress> long200 = Collections.nCopies(200, new Progress(one.title(), one.action(), one.version(), one.state(), 1, 4, 1,
+                "m".repeat(1000), null, AT));
+        for (int n = 1; n <= 145; n++) {
+            take("long-" + n, n, long200);
+        }
+        diskSaysTheSameAsMemory("arrived");
+        settle();
+        diskSaysTheSameAsMemory("settled");
+        assertThat(db().sql("select count(*) from job_log where device like 'long-%'").query(Integer.class).single()).isEqualTo(29_000);
+    }
+
+    @Test
+    void aDeviceThatEnrolsAnewCountsFromOneWhateverIsSettled() {
+        TestDevice device = TestDevice.enrolled(server, "QB-LAB-001");
+        assertThat(device.report("{\"number\":7}").body().path("taken").asBoolean()).isTrue();
+        TestDevice anew = TestDevice.withToken(server, device.id, Duration.ofHours(1));
+        assertThat(anew.enrol().status()).isEqualTo(201);
+        diskSaysTheSameAsMemory("enrolled anew");
+        settle();
+        diskSaysTheSameAsMemory("settled");
+        assertThat(anew.report("{\"number\":1}").body().path("taken").asBoolean()).isTrue();
+    }
+}
