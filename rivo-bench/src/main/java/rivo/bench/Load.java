@@ -82,7 +82,7 @@ public final class Load {
     /** @param arguments the page of figures, the launcher, and {@code quick} for a small try that writes no page */
     public static void main(String[] arguments) throws Exception {
         boolean quick = arguments.length > 2 && arguments[2].equals("quick");
-        Load load = new Load(quick ? new Plan(2_000, 200, 200, 5, 3) : new Plan(100_000, 2_000, 2_000, 25, 15), Path.of(arguments[1]));
+        Load load = new Load(quick ? new Plan(2_000, 200, 200, 5, 3) : new Plan(100_000, 2_000, 2_000, 45, 15), Path.of(arguments[1]));
         try {
             load.run();
         } finally {

@@ -153,13 +153,14 @@ public final class Audiences {
     }
 
     /**
-     * Whether every set that looks at the instant is the same as in others in which everyone stands as here. What nobody has asked yet is asked
-     * in both: so it cannot turn out to differ later.
+     * The positions of the devices that a rule holds in one and not in others in which everyone stands as here, for those rules that look at the
+     * instant. What nobody has asked yet is asked in both: so it cannot turn out to differ later.
      *
-     * @param texts the rules that the estate has besides its collections'
+     * @param texts gives the rules that the estate has besides its collections'
      */
-    public boolean areSameAtBothInstants(Audiences other, Supplier<Set<String>> texts) {
-        return sharesAllWith(other) || standsAs(other) && rules.areSameAtBothInstants(other.rules, texts.get());
+    public Positions differingByTime(Audiences other, Supplier<Set<String>> texts) {
+        return sharesAllWith(other) || estate.asOf().equals(other.estate.asOf()) ? Positions.NONE
+                : rules.differingByTime(other.rules, texts.get());
     }
 
     /** Whether every unit stands at the same position in both. */

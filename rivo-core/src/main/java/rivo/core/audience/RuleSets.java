@@ -104,18 +104,29 @@ final class RuleSets {
         texts.forEach(text -> rules.computeIfPresent(text, (t, set) -> same(set, rule(t).condition().over(algebra))));
     }
 
-    /** Whether whatever looks at the instant has the same members in both, collections and these rules; asks what has not been asked yet. */
-    boolean areSameAtBothInstants(RuleSets other, Set<String> texts) {
+    /**
+     * The devices that whatever looks at the instant, collections and these rules, holds in one and not in the other; asks what has not been
+     * asked yet.
+     */
+    Positions differingByTime(RuleSets other, Set<String> texts) {
+        Positions differing = Positions.NONE;
         Set<String> timed = new HashSet<>();
         for (DeviceCollection collection : inOrder(estate.collections().values())) {
             if (collection.rule() != null && isTimed(rule(collection.rule()), timed)) {
                 timed.add(Folding.fold(collection.name()));
-                if (!collection(collection.id()).equals(other.collection(collection.id()))) {
-                    return false;
-                }
+                differing = differing.or(differing(collection(collection.id()), other.collection(collection.id())));
             }
         }
-        return texts.stream().filter(text -> isTimed(rule(text), timed)).allMatch(text -> satisfying(text).equals(other.satisfying(text)));
+        for (String text : texts) {
+            if (isTimed(rule(text), timed)) {
+                differing = differing.or(differing(satisfying(text), other.satisfying(text)));
+            }
+        }
+        return differing;
+    }
+
+    private static Positions differing(Positions one, Positions other) {
+        return one == other ? Positions.NONE : one.without(other).or(other.without(one));
     }
 
     /** @param timed the folded names of the collections whose members depend on the instant */

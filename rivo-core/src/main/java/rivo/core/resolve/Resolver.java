@@ -37,7 +37,7 @@ public final class Resolver {
     private final Map<String, Positions> waiting = new ConcurrentHashMap<>();
     private volatile @Nullable Presences presences;
     private volatile @Nullable PairsByTarget pairsByTarget;
-    private Object answers = new Object();
+    private Answers answers = Answers.unlike();
 
     private Resolver(Audiences audiences, Relations relations) {
         this.audiences = audiences;
@@ -71,28 +71,31 @@ public final class Resolver {
             keepWaiting(next);
             keepPairsByTarget(next);
         }
-        if (answersStay(next)) {
-            next.answers = answers;
-        }
+        next.answers = answers(next);
         return next;
     }
 
     /**
-     * An object that stands for all answers: as long as one resolver after another has the very same, every device that is the very same is
-     * answered the same, with its people, because nothing that answers are made of is another but other devices. Where it is another, answers
-     * may differ and need not. Costs nothing, and does not depend on what has been asked.
+     * What stands for the answers that devices get: as long as it is the very same from one resolver to the next, every device that is the very
+     * same is answered the same there, with its people, because nothing that answers are made of is another but other devices. Where it is
+     * another, answers may differ and need not. Costs nothing, and does not depend on what has been asked.
      */
-    public Object answers() {
+    public Answers answers() {
         return answers;
     }
 
-    private boolean answersStay(Resolver next) {
+    private Answers answers(Resolver next) {
         Estate newer = next.estate;
-        return newer.sharesTitlesWith(estate) && newer.ous() == estate.ous() && newer.users() == estate.users()
+        boolean sameParts = newer.sharesTitlesWith(estate) && newer.ous() == estate.ous() && newer.users() == estate.users()
                 && newer.groups() == estate.groups() && newer.collections() == estate.collections() && newer.gone().equals(estate.gone())
                 && newer.assignments().all().equals(estate.assignments().all()) && otherwiseLive(newer).isEmpty()
-                && estate.titles().stream().allMatch(t -> speakTheSame(newer, t.id()) && (t.seats() == null || looksAtTheVerySame(next, t)))
-                && (newer.asOf().equals(estate.asOf()) || next.audiences.areSameAtBothInstants(audiences, this::rules));
+                && (newer.asOf().equals(estate.asOf()) || next.audiences.standsAs(audiences));
+        if (!sameParts || !estate.titles().stream().allMatch(t -> speakTheSame(newer, t.id()) && (t.seats() == null
+                || looksAtTheVerySame(next, t)))) {
+            return Answers.unlike();
+        }
+        return answers.without(next.audiences.differingByTime(audiences, this::rules).stream().mapToObj(p -> newer.devices().at(p).id())
+                .toList());
     }
 
     /** Whether who has a seat of the title, and who waits for one, is known to be the same. */

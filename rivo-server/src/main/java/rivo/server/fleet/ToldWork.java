@@ -6,7 +6,6 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.stream.IntStream;
-import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import rivo.core.estate.Device;
 import rivo.core.resolve.Resolver;
@@ -37,14 +36,14 @@ final class ToldWork {
             WindowDocument.KIND);
 
     /**
-     * What work is made from, whose parts are compared by identity.
+     * What the work of all devices is made from, besides what has been resolved; its parts are compared by identity.
      *
      * @param at the instant; null where no step looks at it
      */
     private record Basis(List<Object> parts, @Nullable Instant at) {
 
         static Basis of(Snapshot snapshot) {
-            return new Basis(Stream.concat(Stream.of(snapshot.resolver().answers()), PARTS.stream().map(snapshot::get)).toList(),
+            return new Basis(PARTS.stream().<Object>map(snapshot::get).toList(),
                     snapshot.get(Titles.PART).haveTimedSteps() ? snapshot.estate().asOf() : null);
         }
 
@@ -53,8 +52,11 @@ final class ToldWork {
         }
     }
 
-    /** @param serverKey what the device was told of the server's key; null where nothing */
-    private record Told(Basis basis, Device device, @Nullable String serverKey, List<Window> windows, List<Work.Mirror> mirrors, String etag) {
+    /**
+     * @param answer what stands for what was resolved for it
+     * @param serverKey what the device was told of the server's key; null where nothing
+     */
+    private record Told(Basis basis, Object answer, Device device, @Nullable String serverKey, List<Window> windows, List<Work.Mirror> mirrors, String etag) {
     }
 
     /**
@@ -94,11 +96,12 @@ final class ToldWork {
     /** The tag of what this device is to be told; null where that has to be found out. */
     @Nullable String etag(Snapshot now, Device device, @Nullable String serverKey) {
         Told told = byDevice.get(device.id());
-        return told != null && told.device() == device && told.basis() == basis(now) && Objects.equals(told.serverKey(), serverKey)
+        return told != null && told.device() == device && told.basis() == basis(now)
+                && told.answer() == now.resolver().answers().of(device.id()) && Objects.equals(told.serverKey(), serverKey)
                 && told.windows().equals(MaintenanceWindows.of(now, device)) && told.mirrors().equals(Mirrors.of(now, device)) ? told.etag() : null;
     }
 
     void told(Snapshot now, Device device, @Nullable String serverKey, Work work, String etag) {
-        byDevice.put(device.id(), new Told(basis(now), device, serverKey, work.windows(), work.mirrors(), etag));
+        byDevice.put(device.id(), new Told(basis(now), now.resolver().answers().of(device.id()), device, serverKey, work.windows(), work.mirrors(), etag));
     }
 }
