@@ -6,7 +6,7 @@ if [ ! -f node_modules/.installed ] || [ package-lock.json -nt node_modules/.ins
   npm ci --no-audit --no-fund
   touch node_modules/.installed
 fi
-if [ -f dist/index.html ] && [ -z "$(find src public index.html vite.config.ts package-lock.json -newer dist/index.html -type f 2>/dev/null)" ]; then
+if [ -f dist/index.html ] && [ -z "$(find src public index.html vite.config.ts package-lock.json ../docs/words.md -newer dist/index.html -type f 2>/dev/null)" ]; then
   exit 0
 fi
 npm run --silent check

@@ -9,5 +9,8 @@ export default defineConfig(({ mode }) => ({
   build: { assetsInlineLimit: 0, chunkSizeWarningLimit: 1200 },
   test: { include: ['src/**/*.test.ts'] },
   // Where the running server is that the front end is tried out with (./rivo dev).
-  server: { proxy: { '/api': loadEnv(mode, '.', 'RIVO_')['RIVO_URL'] ?? 'http://127.0.0.1:8080' } },
+  server: {
+    fs: { allow: ['..'] },
+    proxy: { '/api': loadEnv(mode, '.', 'RIVO_')['RIVO_URL'] ?? 'http://127.0.0.1:8080' },
+  },
 }))

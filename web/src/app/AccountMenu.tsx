@@ -53,7 +53,7 @@ export function AccountMenu({ onHelp }: { onHelp: () => void }) {
                 {other === 'dark' ? 'Dark theme' : 'Light theme'}
               </Item>
               <Item value="keys" onSelect={onHelp}>
-                List the keys
+                Keys and words
               </Item>
               <Item value="sessions" onSelect={() => setSessions(true)}>
                 Where you are signed in…

@@ -8,7 +8,7 @@ import { SearchPalette } from '../features/search'
 import { Button } from '../shared/Button'
 import { Kbd } from '../shared/Kbd'
 import { useKeys } from '../shared/keys'
-import { KeysHelp } from '../shared/KeysHelp'
+import { Help } from '../shared/Help'
 import { LiveProvider } from '../shared/live'
 import { AccountMenu } from './AccountMenu'
 import { Mark } from './Mark'
@@ -27,8 +27,8 @@ export function Shell({ children }: { children: ReactNode }) {
   const [helping, setHelping] = useState(false)
   const navigate = useNavigate()
   useKeys('Everywhere', [
-    { key: 'ctrl+k', says: 'Search', act: () => setSearching(true) },
-    { key: '?', says: 'List the keys', act: () => setHelping(true) },
+    { key: 'ctrl+k', says: 'Search', act: () => setSearching(true), whileTyping: true },
+    { key: '?', says: 'Keys and words', act: () => setHelping(true) },
     { key: 'g c', says: 'Go to the Catalogue', act: () => void navigate('/catalogue') },
     { key: 'g r', says: 'Go to Reach', act: () => void navigate('/reach') },
     { key: 'g f', says: 'Go to the Fleet', act: () => void navigate('/fleet') },
@@ -45,7 +45,7 @@ export function Shell({ children }: { children: ReactNode }) {
         <DraftBar />
       </Flex>
       <SearchPalette open={searching} onClose={() => setSearching(false)} />
-      <KeysHelp open={helping} onClose={() => setHelping(false)} />
+      <Help open={helping} onClose={() => setHelping(false)} />
     </LiveProvider>
   )
 }

@@ -37,6 +37,7 @@ const config = defineConfig({
         lagoonSoft: both('#e6efee', '#1c3438'),
         lagoonLine: both('#9fc5c6', '#3d6f77'),
         bandRequired: both('#1d6f83', '#1d6f83'),
+        bandAvailable: both('#eddcb0', '#4d4222'),
         bandUninstall: both('#96384f', '#96384f'),
         bandContested: both('#6b5876', '#6b5876'),
         bandNone: both('#ebe5d8', '#273238'),

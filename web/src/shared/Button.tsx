@@ -17,7 +17,7 @@ const Styled = chakra('button', {
     transitionProperty: 'background-color, border-color',
     transitionDuration: '120ms',
     _focusVisible: { outline: '2px solid', outlineColor: 'lagoon', outlineOffset: '2px' },
-    _disabled: { opacity: 0.55, cursor: 'not-allowed' },
+    '&:is(:disabled, [aria-busy=true])': { opacity: 0.55, cursor: 'not-allowed' },
   },
   variants: {
     size: {
@@ -48,6 +48,15 @@ type Props = ComponentProps<typeof Styled> & {
 }
 
 /** A button of ours. */
-export function Button({ loading = false, disabled, type = 'button', ...rest }: Props) {
-  return <Styled type={type} disabled={disabled === true || loading} aria-busy={loading} {...rest} />
+export function Button({ loading = false, type = 'button', onClick, ...rest }: Props) {
+  // Not disabled while it loads: that would take the focus away from it.
+  return (
+    <Styled
+      type={type}
+      aria-busy={loading}
+      aria-disabled={loading ? true : undefined}
+      onClick={loading ? event => event.preventDefault() : onClick}
+      {...rest}
+    />
+  )
 }

@@ -6,6 +6,8 @@ export interface KeyAct {
   readonly key: string
   readonly says: string
   readonly act: () => void
+  /** Whether it works in a text field, too. */
+  readonly whileTyping?: boolean
 }
 
 /** A group of keys, as the list of keys shows it. */
@@ -17,24 +19,43 @@ export interface KeyGroup {
 interface Keys {
   readonly groups: readonly KeyGroup[]
   readonly add: (group: KeyGroup) => () => void
+  /** Whether keys without Ctrl work (WCAG 2.1.4 wants them to be switched off by whoever speaks to a computer). */
+  readonly singleKeys: boolean
+  readonly setSingleKeys: (on: boolean) => void
 }
 
-const KeysContext = createContext<Keys>({ groups: [], add: () => () => undefined })
+const KeysContext = createContext<Keys>({
+  groups: [],
+  add: () => () => undefined,
+  singleKeys: true,
+  setSingleKeys: () => undefined,
+})
 const SEQUENCE_MS = 1200
+const KEPT = 'rivo.single-keys'
+/** Leads to where they are switched on again. */
+const HELP = '?'
 
 export function KeysProvider({ children }: { children: ReactNode }) {
   const [groups, setGroups] = useState<readonly KeyGroup[]>([])
-  const current = useRef(groups)
+  const [singleKeys, setOn] = useState(() => localStorage.getItem(KEPT) !== 'off')
+  const current = useRef({ groups, singleKeys })
   // Before anything is painted: whoever sees the page can press its keys.
   useLayoutEffect(() => {
-    current.current = groups
-  }, [groups])
+    current.current = { groups, singleKeys }
+  }, [groups, singleKeys])
   useEffect(() => listen(() => current.current), [])
+  const setSingleKeys = useCallback((on: boolean) => {
+    localStorage.setItem(KEPT, on ? 'on' : 'off')
+    setOn(on)
+  }, [])
   const add = useCallback((group: KeyGroup) => {
     setGroups(before => [...before, group])
     return () => setGroups(before => before.filter(g => g !== group))
   }, [])
-  const keys = useMemo<Keys>(() => ({ groups, add }), [groups, add])
+  const keys = useMemo<Keys>(
+    () => ({ groups, add, singleKeys, setSingleKeys }),
+    [groups, add, singleKeys, setSingleKeys],
+  )
   return <KeysContext.Provider value={keys}>{children}</KeysContext.Provider>
 }
 
@@ -45,14 +66,14 @@ export function useKeys(name: string, acts: readonly KeyAct[]): void {
   useEffect(() => {
     latest.current = acts
   })
-  const shape = acts.map(act => `${act.key}\t${act.says}`).join('\n')
+  const shape = acts.map(act => `${act.key}\t${act.says}\t${act.whileTyping === true ? 'typing' : ''}`).join('\n')
   useLayoutEffect(() => {
     const steady = shape
       .split('\n')
       .filter(line => line !== '')
       .map((line, i) => {
-        const [key = '', says = ''] = line.split('\t')
-        return { key, says, act: () => latest.current[i]?.act() }
+        const [key = '', says = '', typing = ''] = line.split('\t')
+        return { key, says, whileTyping: typing !== '', act: () => latest.current[i]?.act() }
       })
     return add({ name, acts: steady })
   }, [add, name, shape])
@@ -62,17 +83,24 @@ export function useKeyGroups(): readonly KeyGroup[] {
   return useContext(KeysContext).groups
 }
 
-function listen(groups: () => readonly KeyGroup[]): () => void {
+export function useSingleKeys(): Pick<Keys, 'singleKeys' | 'setSingleKeys'> {
+  return useContext(KeysContext)
+}
+
+function listen(now: () => Pick<Keys, 'groups' | 'singleKeys'>): () => void {
   let first = ''
   let firstAt = 0
   const pressed = (event: KeyboardEvent) => {
     const name = nameOf(event)
-    if (event.defaultPrevented || event.altKey || (isTyping(event.target) && !name.startsWith('ctrl+'))) {
+    if (event.defaultPrevented || event.altKey) {
       return
     }
-    const sequence = event.timeStamp - firstAt < SEQUENCE_MS ? `${first} ${name}` : name
-    const acts = groups().flatMap(group => group.acts)
-    const found = acts.findLast(act => act.key === sequence) ?? acts.findLast(act => act.key === name)
+    const { groups, singleKeys } = now()
+    const acts = groups
+      .flatMap(group => group.acts)
+      .filter(act => act.whileTyping === true || !isTyping(event.target))
+      .filter(act => singleKeys || act.key === HELP || act.key.startsWith('ctrl+'))
+    const found = pressedAct(acts, event.timeStamp - firstAt < SEQUENCE_MS ? first : '', name)
     if (found !== undefined && document.querySelector('[role="dialog"][data-state="open"]') === null) {
       event.preventDefault()
       first = ''
@@ -84,6 +112,16 @@ function listen(groups: () => readonly KeyGroup[]): () => void {
   }
   window.addEventListener('keydown', pressed)
   return () => window.removeEventListener('keydown', pressed)
+}
+
+/**
+ * What a key does after another one; none when that one began something else.
+ *
+ * @param first the key before; empty where that was too long ago
+ */
+export function pressedAct(acts: readonly KeyAct[], first: string, name: string): KeyAct | undefined {
+  const begun = first !== '' && acts.some(act => act.key.startsWith(`${first} `))
+  return acts.findLast(act => act.key === (begun ? `${first} ${name}` : name))
 }
 
 function nameOf(event: KeyboardEvent): string {

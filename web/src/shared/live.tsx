@@ -1,7 +1,8 @@
 import { useQueryClient } from '@tanstack/react-query'
 import type { ReactNode } from 'react'
-import { createContext, useContext, useEffect, useMemo, useState } from 'react'
+import { createContext, useContext, useEffect, useMemo, useRef, useState } from 'react'
 import { withQuery } from './api'
+import { keepOpen } from './stream'
 
 interface Live {
   readonly connected: boolean
@@ -37,36 +38,35 @@ export function LiveProvider({ children }: { children: ReactNode }) {
   const queries = useQueryClient()
   const [device, watch] = useState<string | undefined>(undefined)
   const [connected, setConnected] = useState(true)
+  const begun = useRef(false)
   useEffect(() => {
-    const stream = new EventSource(withQuery('/api/events', { device }))
-    let lost = false
-    stream.addEventListener('open', () => {
-      setConnected(true)
-      if (lost) {
-        void queries.invalidateQueries()
-      }
-    })
-    stream.addEventListener('error', () => {
-      lost = true
-      setConnected(false)
+    const close = keepOpen(withQuery('/api/events', { device }), {
+      onOpen: () => {
+        setConnected(true)
+        // What happened while there was no stream, or another one, nobody has told.
+        if (begun.current) {
+          void queries.invalidateQueries()
+        }
+        begun.current = true
+      },
+      onLost: () => setConnected(false),
+      onChanged: topic => {
+        old(topic).forEach(key => waiting.add(key))
+        if (topic !== 'fleet') {
+          refresh()
+        }
+      },
     })
     const waiting = new Set<string>()
     const refresh = () => {
       waiting.forEach(key => void queries.invalidateQueries({ queryKey: [key] }, { cancelRefetch: false }))
       waiting.clear()
     }
-    stream.addEventListener('changed', event => {
-      const topic = String((event as MessageEvent).data)
-      old(topic).forEach(key => waiting.add(key))
-      if (topic !== 'fleet') {
-        refresh()
-      }
-    })
     // The fleet never rests; its lists are asked for anew once a second.
     const timer = window.setInterval(refresh, FLEET_MS)
     return () => {
       window.clearInterval(timer)
-      stream.close()
+      close()
     }
   }, [device, queries])
   const live = useMemo(() => ({ connected, watch }), [connected])

@@ -80,10 +80,13 @@ export function useEffects(where: string, change: string | undefined) {
 
 /** What the steps would do on a device. */
 export function useTrial(title: string, of: { version: string; variant: string; program: Program; device: string }) {
+  // Named one by one: whoever asks may hold more than is asked for.
+  const { version, variant, program, device } = of
+  const asked = { version, variant, program, device }
   return useQuery({
-    queryKey: ['trial', title, of],
-    queryFn: () => ask<Tried>('GET', withQuery(`${address(title)}/trial`, of)),
-    enabled: of.device !== '',
+    queryKey: ['trial', title, asked],
+    queryFn: () => ask<Tried>('GET', withQuery(`${address(title)}/trial`, asked)),
+    enabled: device !== '',
     retry: false,
   })
 }

@@ -31,7 +31,7 @@ describe('a title that is written by hand', () => {
     expect(problemOf(written)).toBeUndefined()
     expect(problemOf({ ...written, name: '…' })).toBe('Give it a name.')
     expect(problemOf({ ...written, version: ' ' })).toBe('Give it a version.')
-    expect(problemOf({ ...written, remove: '' })).toBe('Write a command that puts it on, or one that takes it off.')
+    expect(problemOf({ ...written, remove: '' })).toBe('Write an install command or a removal command.')
   })
 })
 
@@ -63,8 +63,8 @@ describe('what is written', () => {
             fits: 'arch eq "x64"',
             asPerson: false,
             contents: [],
-            install: [{ ...emptyStep(), text: 'Put it on', command: 'setup --quiet' }],
-            remove: [{ ...emptyStep(), text: 'Take it off', command: 'setup --off' }],
+            install: [{ ...emptyStep(), text: 'Install', command: 'setup --quiet' }],
+            remove: [{ ...emptyStep(), text: 'Remove', command: 'setup --off' }],
             repair: [],
             presence: { any: false, checks: [{ kind: 'inventory', subject: 'Brookmap Studio', version: '' }] },
           },
@@ -79,6 +79,6 @@ describe('what is written', () => {
 
   it('needs one command, whichever', () => {
     expect(problemOf({ ...written, install: 'setup', remove: ' ' })).toBeUndefined()
-    expect(problemOf({ ...written, install: ' ', remove: ' ' })).toContain('Write a command')
+    expect(problemOf({ ...written, install: ' ', remove: ' ' })).toContain('Write an install command')
   })
 })

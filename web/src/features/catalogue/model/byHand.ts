@@ -31,8 +31,8 @@ export function writtenRelease(written: Written): ReleaseRecord {
         ...(written.fits.trim() !== '' && { fits: written.fits.trim() }),
         asPerson: false,
         contents: [],
-        install: steps('Put it on', written.install),
-        remove: steps('Take it off', written.remove),
+        install: steps('Install', written.install),
+        remove: steps('Remove', written.remove),
         repair: [],
         presence: {
           any: false,
@@ -76,7 +76,7 @@ export function problemOf(written: Written): string | undefined {
     return 'Give it a version.'
   }
   return written.install.trim() === '' && written.remove.trim() === ''
-    ? 'Write a command that puts it on, or one that takes it off.'
+    ? 'Write an install command or a removal command.'
     : undefined
 }
 

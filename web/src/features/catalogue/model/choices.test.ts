@@ -69,14 +69,14 @@ describe('what is fixed', () => {
 
   it('is said choice by choice', () => {
     expect(fixedWords(release, { languages: 'en,cy', channel: 'en' })).toBe(
-      'Fixed: languages English, cy, channel English.',
+      'Set: languages English, cy, channel English.',
     )
-    expect(fixedWords(release, { channel: 'en' })).toBe('Fixed: channel English.')
-    expect(fixedWords(release, { languages: '' })).toBe('Fixed: languages none.')
+    expect(fixedWords(release, { channel: 'en' })).toBe('Set: channel English.')
+    expect(fixedWords(release, { languages: '' })).toBe('Set: languages none.')
   })
 
   it('may be nothing', () => {
-    expect(fixedWords(release, {})).toBe('Nothing is fixed of its choices.')
+    expect(fixedWords(release, {})).toBe('Default choices.')
   })
 
   it('keeps the other values', () => {

@@ -53,7 +53,7 @@ export function fixedWords(release: ReleaseRecord, values: Values): string {
       choice =>
         `${(choice.text === '' ? choice.id : choice.text).toLowerCase()} ${valueWords(choice, values[choice.id] ?? '')}`,
     )
-  return words.length === 0 ? 'Nothing is fixed of its choices.' : `Fixed: ${words.join(', ')}.`
+  return words.length === 0 ? 'Default choices.' : `Set: ${words.join(', ')}.`
 }
 
 /** A choice with nothing in it yet. */

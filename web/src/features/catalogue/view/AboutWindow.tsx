@@ -10,8 +10,8 @@ import { TextField } from '../../../shared/TextField'
 const FIELDS = [
   ['owner', 'Owner'],
   ['category', 'Category'],
-  ['information', 'Where more is said'],
-  ['privacy', 'Where its privacy is explained'],
+  ['information', 'Information page'],
+  ['privacy', 'Privacy page'],
   ['approvedBy', 'Approved by change'],
 ] as const
 
@@ -63,7 +63,7 @@ export function AboutWindow({
           label="Description"
           rows={2}
           value={about.description}
-          hint="In the words of whoever reads it on the shelf"
+          hint="For the people who will read it on the shelf"
           onChange={description => setAbout({ ...about, description })}
         />
         <IconField name={name} icon={about.icon} onChange={icon => setAbout({ ...about, icon })} />
@@ -71,7 +71,7 @@ export function AboutWindow({
           label="Licence text"
           rows={2}
           value={about.licence}
-          hint="Where there is one, somebody has to accept it before the title is assigned"
+          hint="If there is one, somebody has to accept it before the title is assigned"
           onChange={licence => setAbout({ ...about, licence })}
         />
         <TextField label="Notes" rows={2} value={about.notes} onChange={notes => setAbout({ ...about, notes })} />

@@ -60,7 +60,7 @@ export function ByHandWindow({ title, onClose }: Props) {
             {said ?? 'No device gets it until it is offered.'}
           </Box>
           <Button size="lg" onClick={onClose}>
-            Leave it
+            Cancel
           </Button>
           <Button size="lg" variant="chosen" loading={save.isPending} onClick={put}>
             Put it in the catalogue
@@ -78,7 +78,7 @@ export function ByHandWindow({ title, onClose }: Props) {
         <Grid templateColumns="160px 1fr" gap="16px">
           <TextField label="Version" value={written.version} required onChange={version => set({ version })} />
           <TextField
-            label="Fits devices where"
+            label="Devices where"
             mono
             value={written.fits}
             hint="A rule; empty: every device"
@@ -86,15 +86,15 @@ export function ByHandWindow({ title, onClose }: Props) {
           />
         </Grid>
         <TextField
-          label="Goes on by"
+          label="Install command"
           mono
           rows={2}
           value={written.install}
-          hint="A command line, quiet; empty where it is only taken off"
+          hint="A silent command line; empty if the title is only ever removed"
           onChange={install => set({ install })}
         />
         <TextField
-          label="Comes off by"
+          label="Removal command"
           mono
           rows={2}
           value={written.remove}
@@ -102,9 +102,9 @@ export function ByHandWindow({ title, onClose }: Props) {
           onChange={remove => set({ remove })}
         />
         <TextField
-          label="Seen by its name in the list of installed software"
+          label="Presence check: its name in the list of installed software"
           value={written.seenBy}
-          hint="Empty: it cannot be seen, or you add another check on its page"
+          hint="Empty: its status stays unverified until a check is added on its page"
           onChange={seenBy => set({ seenBy })}
         />
       </Grid>

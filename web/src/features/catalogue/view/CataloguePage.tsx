@@ -4,6 +4,7 @@ import { Layers } from 'lucide-react'
 import { Link, useNavigate, useSearchParams } from 'react-router'
 import { Button } from '../../../shared/Button'
 import { sentence } from '../../../shared/api'
+import { failure } from '../../../shared/failure'
 import { count, some } from '../../../shared/format'
 import { Kbd } from '../../../shared/Kbd'
 import { useKeys } from '../../../shared/keys'
@@ -43,7 +44,7 @@ export function CataloguePage() {
     }
     setParameters(next, { replace: true })
   }
-  if (titles.isError) {
+  if (failure(titles) !== undefined) {
     return <Notice heading="The catalogue cannot be shown">{sentence(titles.error)}</Notice>
   }
   const groups = grouped(titles.data ?? [], search, by)
@@ -78,7 +79,7 @@ export function CataloguePage() {
               : `${count(found)} of ${some(titles.data.length, 'title')}`)}
         </Box>
         <Box flex="1" />
-        <Flex role="group" aria-label="Gathered by">
+        <Flex role="group" aria-label="Grouped by">
           <Button
             variant={by === 'category' ? 'chosen' : 'plain'}
             aria-pressed={by === 'category'}
@@ -98,9 +99,9 @@ export function CataloguePage() {
       <Flex flex="1" minH="0" gap="16px">
         <Box flex="1" minW="0" overflowY="auto" bg="panel" borderWidth="1px" borderColor="line" borderRadius="8px">
           {titles.data !== undefined && found === 0 ? (
-            <Notice heading={titles.data.length === 0 ? 'The catalogue is empty' : 'No title has these words'}>
+            <Notice heading={titles.data.length === 0 ? 'The catalogue is empty' : 'No title matches'}>
               {titles.data.length === 0
-                ? 'Drop an installer at the right: what it is, how it goes on and comes off is read from it.'
+                ? 'Drop an installer at the right: its name, version, install and removal commands are read from it.'
                 : 'Press Escape in the search to see all titles again.'}
             </Notice>
           ) : (

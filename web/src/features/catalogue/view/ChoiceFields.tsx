@@ -26,7 +26,7 @@ export function ChoiceFields({ release, values, onChange }: Props) {
               </Box>
               {fixed === undefined ? (
                 <Box color="ink2" fontSize="12.3px">
-                  left open, usually {valueWords(choice, choice.usual)}
+                  default: {valueWords(choice, choice.usual)}
                 </Box>
               ) : (
                 <Button
@@ -35,7 +35,7 @@ export function ChoiceFields({ release, values, onChange }: Props) {
                   fontSize="12.3px"
                   onClick={() => onChange(withValue(values, choice.id, undefined))}
                 >
-                  leave it open
+                  use the default
                 </Button>
               )}
             </Flex>

@@ -18,7 +18,7 @@ export function ChoicesPart({ page, release }: { page: TitlePageData; release: R
     <>
       {release.choices.length === 0 && (
         <Box color="ink2" fontSize="12.3px">
-          Nothing is left to choose: everybody gets all of it.
+          No choices: every device gets the same.
         </Box>
       )}
       {release.choices.map(choice => (
@@ -38,7 +38,7 @@ export function ChoicesPart({ page, release }: { page: TitlePageData; release: R
       ))}
       {release.choices.length > 0 && (
         <Button variant="text" h="22px" px="0" mt="4px" fontSize="12.3px" onClick={() => setPerson('new')}>
-          Fix for a person…
+          Set for a person…
         </Button>
       )}
       {person !== undefined && (
@@ -119,7 +119,7 @@ function PersonWindow({
     <Window
       open
       onClose={onClose}
-      heading={line === undefined ? 'Fix for a person' : `Fixed for ${line.name}`}
+      heading={line === undefined ? 'Set for a person' : `Set for ${line.name}`}
       width="560px"
       foot={
         <Flex gap="8px" align="center" w="100%">
@@ -128,7 +128,7 @@ function PersonWindow({
           </Box>
           {line !== undefined && (
             <Button size="lg" onClick={() => save({})}>
-              Leave all open
+              Use the defaults
             </Button>
           )}
           <Button
@@ -138,7 +138,7 @@ function PersonWindow({
             disabled={person.trim() === '' || Object.keys(values).length === 0}
             onClick={() => save(values)}
           >
-            Fix
+            Set
           </Button>
         </Flex>
       }
@@ -156,8 +156,8 @@ function PersonWindow({
       )}
       <ChoiceFields release={release} values={values} onChange={setValues} />
       <Box color="ink2" fontSize="12.3px">
-        It holds on the devices of this person, where the assignment leaves it open, from the next time the title goes
-        on.
+        It counts on the devices of this person, where the assignment does not set it, the next time the title is
+        installed.
       </Box>
     </Window>
   )

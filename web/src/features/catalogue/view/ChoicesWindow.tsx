@@ -44,7 +44,7 @@ export function ChoicesWindow({
   const files = release.variants.flatMap(v => v.contents.map(c => c.fileName))
   return (
     <EditWindow
-      heading={`What may be chosen of ${release.version}`}
+      heading={`Choices of ${release.version}`}
       width="820px"
       editing={editing}
       onClose={onClose}
@@ -61,7 +61,7 @@ export function ChoicesWindow({
           <Grid templateColumns="1fr 170px 1fr auto" gap="10px" alignItems="end" mb="8px">
             <TextField label="Name" value={choice.text} onChange={text => set(i, { text })} />
             <Box as="label" fontWeight="600" fontSize="13px">
-              One picks
+              Kind
               <Select
                 display="block"
                 mt="6px"
@@ -77,18 +77,18 @@ export function ChoicesWindow({
               </Select>
             </Box>
             <TextField
-              label={isMany(choice) ? 'Usually, with commas between' : 'Usually'}
+              label={isMany(choice) ? 'Default, separated by commas' : 'Default'}
               value={choice.usual}
               onChange={usual => set(i, { usual })}
             />
-            <Button onClick={() => setChoices(choices.filter((_, at) => at !== i))}>Take out</Button>
+            <Button onClick={() => setChoices(choices.filter((_, at) => at !== i))}>Delete</Button>
           </Grid>
           {choice.kind === 'number' && <Range choice={choice} onChange={change => set(i, change)} />}
           {choice.kind !== 'text' && choice.kind !== 'number' && (
             <Values choice={choice} files={files} onChange={allowed => set(i, { allowed: [...allowed] })} />
           )}
           <Box color="ink2" fontSize="12.3px" mt="4px">
-            Steps get it as <code>{`{choice:${choice.id === '' ? idOf(choice.text) || '…' : choice.id}}`}</code>
+            Passed to steps it as <code>{`{choice:${choice.id === '' ? idOf(choice.text) || '…' : choice.id}}`}</code>
           </Box>
         </Box>
       ))}
@@ -135,7 +135,7 @@ function Values({
     <>
       {choice.allowed.length > 0 && (
         <Grid templateColumns="110px 1fr 1fr 90px 150px auto" gap="6px 8px" alignItems="end" fontSize="12.3px">
-          {['Value', 'In words', 'Steps get', 'MiB besides', 'Its file', ''].map(head => (
+          {['Value', 'Shown as', 'Passed to steps', 'Extra MiB', 'Its file', ''].map(head => (
             <Box key={head} color="ink2">
               {head}
             </Box>
@@ -176,10 +176,10 @@ function ValueRow({
   return (
     <>
       <Cell label={`Value ${number}`} value={one.value} onChange={value => onChange({ value })} />
-      <Cell label={`Value ${number} in words`} value={one.text} onChange={text => onChange({ text })} />
-      <Cell label={`Value ${number}: steps get`} value={one.reads} onChange={reads => onChange({ reads })} />
+      <Cell label={`Value ${number}: shown as`} value={one.text} onChange={text => onChange({ text })} />
+      <Cell label={`Value ${number}: passed to steps`} value={one.reads} onChange={reads => onChange({ reads })} />
       <Cell
-        label={`Value ${number}: MiB besides its file`}
+        label={`Value ${number}: extra MiB`}
         value={mib}
         onChange={text => {
           setMib(text)
@@ -198,7 +198,7 @@ function ValueRow({
           <option key={file}>{file}</option>
         ))}
       </Select>
-      <Button h="28px" aria-label={`Take value ${number} out`} onClick={onTakeOut}>
+      <Button h="28px" aria-label={`Delete value ${number}`} onClick={onTakeOut}>
         ×
       </Button>
     </>

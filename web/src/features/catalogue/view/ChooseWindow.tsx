@@ -29,7 +29,7 @@ export function ChooseWindow({ heading, release, values: before, onChosen, onClo
             It goes into the draft.
           </Box>
           <Button size="lg" onClick={onClose}>
-            Leave it
+            Cancel
           </Button>
           <Button size="lg" variant="chosen" onClick={() => onChosen(values)}>
             Choose
@@ -39,8 +39,8 @@ export function ChooseWindow({ heading, release, values: before, onChosen, onClo
     >
       <ChoiceFields release={release} values={values} onChange={setValues} />
       <Box color="ink2" fontSize="12.3px">
-        What is left open here, a person may fix for themselves. Devices that have it keep what they have until it goes
-        on again.
+        What stays at its default here can be set for a person. Devices that have the title keep what they have until it
+        is installed again.
       </Box>
     </Window>
   )

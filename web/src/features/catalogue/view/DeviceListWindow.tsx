@@ -70,7 +70,7 @@ function Frame({
 
 const STATES: Record<string, string> = {
   held: 'has it',
-  coming: 'a seat is kept for it',
+  coming: 'a seat is reserved for it',
   waiting: 'waits for a seat',
 }
 
@@ -84,8 +84,8 @@ export function SeatsWindow({ title, name, onClose }: { title: string; name: str
       {data !== undefined && (
         <>
           <Box mb="10px" color="ink2">
-            {some(data.seats ?? 0, 'seat')}: <b>{count(data.held)}</b> held, <b>{count(data.coming)}</b> kept for
-            devices that shall get it, <b>{count(Math.max(0, (data.seats ?? 0) - data.held - data.coming))}</b> free;{' '}
+            {some(data.seats ?? 0, 'seat')}: <b>{count(data.held)}</b> held, <b>{count(data.coming)}</b> reserved for
+            devices that are to get it, <b>{count(Math.max(0, (data.seats ?? 0) - data.held - data.coming))}</b> free;{' '}
             {some(data.waiting, 'device')} without one. Those that have it come first, then by the device’s id.
           </Box>
           <Devices
@@ -111,13 +111,13 @@ export function MisfitsWindow({ title, version, onClose }: { title: string; vers
   const [limit, setLimit] = useState(STEP)
   const misfits = useMisfits(title, version, limit)
   return (
-    <Frame heading={`Nothing of ${version} fits`} trouble={misfits.error} onClose={onClose}>
+    <Frame heading={`No variant of ${version} fits`} trouble={misfits.error} onClose={onClose}>
       {misfits.data !== undefined && (
         <Devices
           lines={misfits.data.devices.map(one => ({ device: one.device, name: one.name, words: one.why }))}
           total={misfits.data.total}
           more={() => setLimit(limit + STEP)}
-          empty="No device: something fits every one."
+          empty="None: a variant fits every device."
         />
       )}
     </Frame>

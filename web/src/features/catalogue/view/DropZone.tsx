@@ -98,7 +98,7 @@ function Sending({ state }: { state: Extract<State, { kind: 'sending' }> }) {
         <Box h="100%" bg="lagoon" style={{ width: `${share * 100}%` }} />
       </Box>
       {waiting
-        ? 'The connection is away; it goes on from there.'
+        ? 'Connection lost; the upload resumes by itself.'
         : sent === size
           ? 'Reading it…'
           : `${bytes(sent)} of ${bytes(size)}`}

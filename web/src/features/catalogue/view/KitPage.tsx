@@ -3,6 +3,7 @@ import { useEffect, useState } from 'react'
 import { Link, useNavigate, useParams } from 'react-router'
 import { Button } from '../../../shared/Button'
 import { sentence } from '../../../shared/api'
+import { failure } from '../../../shared/failure'
 import { some } from '../../../shared/format'
 import { Kbd } from '../../../shared/Kbd'
 import { useKeys } from '../../../shared/keys'
@@ -23,7 +24,7 @@ export function KitPage() {
       document.title = `${kit.data.kit.name} · Rivo`
     }
   }, [kit.data])
-  if (kit.isError) {
+  if (failure(kit) !== undefined) {
     return (
       <Notice heading="This kit cannot be shown">
         {sentence(kit.error)} <Link to="/catalogue">The catalogue</Link>
@@ -83,7 +84,7 @@ function Page({ page }: { page: KitPageData }) {
         >
           <Flex align="baseline" justify="space-between" mb="8px">
             <Box as="h2" fontWeight="700">
-              Put on in this order
+              Installed in this order
             </Box>
             <Box color="ink2" fontSize="12.3px">
               drag, or <Kbd>Alt</Kbd> <Kbd>↑</Kbd> <Kbd>↓</Kbd>
@@ -100,7 +101,7 @@ function Page({ page }: { page: KitPageData }) {
             }
           />
           <Box color="ink2" fontSize="12.3px" mt="8px">
-            A title that another one needs goes before it, whatever the order says.
+            A title that another one needs is installed before it, whatever the order.
           </Box>
         </Box>
         <KitAssign page={page} />

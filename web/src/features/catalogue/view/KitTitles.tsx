@@ -120,8 +120,8 @@ function Line({
         <ArrowDown size={13} />
       </Button>
       {onTakeOut !== undefined && (
-        <Button h="24px" aria-label={`Take ${title.name} out`} onClick={() => onTakeOut(title.id)}>
-          Take out
+        <Button h="24px" aria-label={`Remove ${title.name} from the kit`} onClick={() => onTakeOut(title.id)}>
+          Remove from the kit
         </Button>
       )}
     </Flex>

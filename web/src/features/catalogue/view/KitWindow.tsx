@@ -35,7 +35,7 @@ export function KitWindow({ kit, revision, onClose, onSaved }: Props) {
   const [order, setOrder] = useState<readonly string[]>(before.titles)
   const written: Kit = { id: kit?.id ?? idOf(name), name: name.trim(), description, titles: [...order] }
   const wanted = kit === undefined ? written : rewritten(kit, before, written)
-  const problem = wanted.id === '' ? 'Give it a name.' : order.length === 0 ? 'Put a title in.' : undefined
+  const problem = wanted.id === '' ? 'Give it a name.' : order.length === 0 ? 'Add a title.' : undefined
   const rehearsed = useRehearsedEdit(
     kitAddress(wanted.id),
     { kit: kit ?? before, revision },
@@ -64,7 +64,7 @@ export function KitWindow({ kit, revision, onClose, onSaved }: Props) {
         <TextField label="Name" value={name} required onChange={setName} />
         <TextField label="What it is for" value={description} onChange={setDescription} />
         <Box fontWeight="600" fontSize="13px">
-          Titles, in the order in which they are put on
+          Titles, in the order of installation
         </Box>
         <KitTitles
           titles={named}
@@ -73,11 +73,11 @@ export function KitWindow({ kit, revision, onClose, onSaved }: Props) {
         />
         <Flex>
           <Select
-            aria-label="Put a title in"
+            aria-label="Add a title"
             value=""
             onChange={event => event.target.value !== '' && setOrder([...order, event.target.value])}
           >
-            <option value="">Put a title in…</option>
+            <option value="">Add a title…</option>
             {others.map(title => (
               <option key={title.id} value={title.id}>
                 {title.name}

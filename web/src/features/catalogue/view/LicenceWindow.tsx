@@ -19,10 +19,10 @@ export function LicenceWindow({ record, onClose }: { record: TitleRecord; onClos
           <Box flex="1" fontSize="13px" color={accept.isError ? 'trouble' : 'ink2'}>
             {accept.isError
               ? sentence(accept.error)
-              : 'Accepted once, for the organisation, in your name. Another text is asked for anew.'}
+              : 'Accepted once for the organisation, in your name. A changed text has to be accepted again.'}
           </Box>
           <Button size="lg" onClick={onClose}>
-            Leave it
+            Cancel
           </Button>
           <Button
             size="lg"

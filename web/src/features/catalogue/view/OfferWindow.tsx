@@ -44,7 +44,7 @@ export function OfferWindow({ page, release, editing, onClose }: Props) {
             {editing.refusal}
           </Box>
           <Button size="lg" onClick={onClose}>
-            Not yet
+            Cancel
           </Button>
           <Button
             size="lg"

@@ -29,7 +29,7 @@ export function PresenceWindow({ spot, presence, editing, onClose }: Props) {
     setChecks(checks.map((check, i) => (i === at ? { ...check, ...change } : check)))
   return (
     <EditWindow
-      heading="How one sees that it is there"
+      heading="Presence check"
       width="720px"
       editing={editing}
       onClose={onClose}
@@ -38,7 +38,7 @@ export function PresenceWindow({ spot, presence, editing, onClose }: Props) {
       {checks.map((check, i) => (
         <Flex key={`check ${i}`} gap="10px" align="flex-end" mb="10px">
           <Select
-            aria-label={`Check ${i + 1}: by its`}
+            aria-label={`Check ${i + 1}: kind`}
             value={check.kind}
             onChange={event => set(i, { kind: event.target.value as PresenceCheck['kind'] })}
           >
@@ -49,12 +49,17 @@ export function PresenceWindow({ spot, presence, editing, onClose }: Props) {
             ))}
           </Select>
           <Box flex="1">
-            <TextField label="Which" mono value={check.subject} onChange={subject => set(i, { subject })} />
+            <TextField
+              label="Name, path or code"
+              mono
+              value={check.subject}
+              onChange={subject => set(i, { subject })}
+            />
           </Box>
           <Box w="130px">
-            <TextField label="At least" value={check.version} onChange={version => set(i, { version })} />
+            <TextField label="Version from" value={check.version} onChange={version => set(i, { version })} />
           </Box>
-          <Button onClick={() => setChecks(checks.filter((_, at) => at !== i))}>Take out</Button>
+          <Button onClick={() => setChecks(checks.filter((_, at) => at !== i))}>Delete</Button>
         </Flex>
       ))}
       <Flex gap="12px" align="center">
@@ -65,13 +70,13 @@ export function PresenceWindow({ spot, presence, editing, onClose }: Props) {
             value={any ? 'any' : 'all'}
             onChange={event => setAny(event.target.value === 'any')}
           >
-            <option value="all">all of them have to hold</option>
-            <option value="any">one of them is enough</option>
+            <option value="all">all checks must hold</option>
+            <option value="any">any check is enough</option>
           </Select>
         )}
         {filled.length === 0 && (
           <Box color="ochre" fontSize="13px">
-            Without a check it cannot be seen, and its status is a guess.
+            Without a presence check its status is unverified.
           </Box>
         )}
       </Flex>

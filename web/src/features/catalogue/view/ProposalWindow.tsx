@@ -58,7 +58,7 @@ export function ProposalWindow({ proposal, onClose }: { proposal: Proposal; onCl
                 : 'No device gets it until it is offered.'}
           </Box>
           <Button size="lg" onClick={onClose}>
-            Leave it
+            Cancel
           </Button>
           <Button
             size="lg"
@@ -111,23 +111,23 @@ export function ProposalWindow({ proposal, onClose }: { proposal: Proposal; onCl
       {variant !== undefined && (
         <Grid templateColumns="1fr" gap="10px" mt="10px">
           <TextField
-            label="Fits devices where"
+            label="Devices where"
             mono
             value={variant.fits ?? ''}
             hint="Empty: every device"
             onChange={fits => setRecord(withVariant(record, spot, one => withFits(one, fits)))}
           />
           <Box textAlign="left">
-            <Line label="Goes on by" steps={variant.install.map(step => step.command)} none="nothing yet" />
+            <Line label="Install command" steps={variant.install.map(step => step.command)} none="nothing yet" />
             <Line
-              label="Comes off by"
+              label="Removal command"
               steps={variant.remove.map(step => step.command)}
-              none="nothing yet: add a removal"
+              none="none yet: add a removal command"
             />
             <Line
-              label="Seen by"
+              label="Presence check"
               steps={variant.presence.checks.map(seenBy)}
-              none="nothing: its status would be a guess"
+              none="none: its status would be unverified"
             />
           </Box>
         </Grid>

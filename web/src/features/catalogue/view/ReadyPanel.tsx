@@ -69,7 +69,7 @@ export function ReadyPanel({ page, release, standing, address, editing }: Props)
           Before it is assigned
         </Box>
         <Box color="ink2" fontSize="12.3px">
-          {needy.length === 0 ? 'all is well' : `${needy.length} of ${standing.looks.length} needs you`}
+          {needy.length === 0 ? 'all is well' : `${needy.length} of ${standing.looks.length} needs attention`}
         </Box>
       </Flex>
       <Box as="ul" listStyleType="none">
@@ -153,7 +153,7 @@ function LookLine({ look, onRemedy }: { look: Look; onRemedy: (name: string) => 
   return (
     <Flex as="li" gap="10px" py="5px">
       <Box w="12px" pt="2px" color={look.well ? 'lagoon' : 'ochre'} fontWeight="700" flexShrink="0">
-        {look.well ? <Check size={13} aria-label="well" /> : <span aria-label="needs you">!</span>}
+        {look.well ? <Check size={13} aria-label="well" /> : <span aria-label="needs attention">!</span>}
       </Box>
       <Box flex="1" minW="0">
         <Box fontSize="13.5px">{look.sentence}</Box>

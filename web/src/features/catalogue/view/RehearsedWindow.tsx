@@ -48,7 +48,7 @@ export function RehearsedWindow({
             {said}
           </Box>
           <Button size="lg" onClick={onClose}>
-            Leave it
+            Cancel
           </Button>
           <Button
             size="lg"

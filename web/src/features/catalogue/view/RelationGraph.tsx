@@ -21,10 +21,10 @@ export function RelationGraph({ page, version, editing }: Props) {
   const against = of('conflicts')
   const below = of('needed-by')
   return (
-    <Box as="section" aria-label="Stands with" mt="18px">
+    <Box as="section" aria-label="Relations" mt="18px">
       <Flex align="baseline" gap="8px" mb="8px">
         <Box as="h2" fontWeight="700">
-          Stands with
+          Relations
         </Box>
         <Button variant="text" h="20px" fontSize="12.3px" onClick={() => setOpen(true)}>
           edit
@@ -32,7 +32,7 @@ export function RelationGraph({ page, version, editing }: Props) {
       </Flex>
       {page.relations.length === 0 && (
         <Box color="ink2" fontSize="12.3px">
-          Needs nothing, replaces nothing, and stands beside everything.
+          No relations.
         </Box>
       )}
       {page.relations.length > 0 && (

@@ -19,7 +19,7 @@ interface Line {
 const KINDS: readonly (readonly [Kind, string])[] = [
   ['needs', 'needs'],
   ['in-place', 'replaces, in place'],
-  ['off-first', 'replaces, off first'],
+  ['off-first', 'replaces, removing it first'],
   ['conflicts', 'conflicts with'],
 ]
 
@@ -44,7 +44,7 @@ export function RelationsWindow({
   const others = (titles.data ?? []).filter(title => title.id !== page.record.id)
   return (
     <EditWindow
-      heading={`What ${page.record.name} ${version} stands with`}
+      heading={`Relations of ${page.record.name} ${version}`}
       width="640px"
       editing={editing}
       onClose={onClose}
@@ -89,10 +89,10 @@ export function RelationsWindow({
           </Select>
           {line.kind === 'needs' && (
             <Box w="120px">
-              <TextField label="At least" value={line.min} onChange={min => set(i, { min })} />
+              <TextField label="Version from" value={line.min} onChange={min => set(i, { min })} />
             </Box>
           )}
-          <Button onClick={() => setLines(lines.filter((_, at) => at !== i))}>Take out</Button>
+          <Button onClick={() => setLines(lines.filter((_, at) => at !== i))}>Delete</Button>
         </Flex>
       ))}
       <Button onClick={() => setLines([...lines, { kind: 'needs', title: '', min: '' }])}>Add a relation</Button>

@@ -93,14 +93,14 @@ export function StepFlow({ page, release, address, editing }: Props) {
             <b>{variant.id}</b>
           )}
           {release.variants.length > 1 && `of ${release.variants.length}`} ·{' '}
-          {variant.asPerson ? 'as the person signed in' : 'as the device · nobody needs to be signed in'}
+          {variant.asPerson ? 'runs as the signed-in person' : 'runs as the system; nobody needs to be signed in'}
         </Flex>
       </Flex>
       {steps.length === 0 && address.program !== 'install' && (
         <Box color="ochre" fontSize="13px" mb="8px">
           {address.program === 'remove'
-            ? 'Nothing takes it off yet.'
-            : 'There is no repair: it is taken off and put on.'}
+            ? 'No removal steps yet.'
+            : 'No repair steps: it is removed and installed again.'}
         </Box>
       )}
       <Box as="ol" listStyleType="none" position="relative">

@@ -15,7 +15,7 @@ const KINDS: Record<Step['kind'], string> = {
   check: 'Check that',
 }
 
-const EXISTING = { 'keep-newer': 'keep newer ones', keep: 'keep what is there', overwrite: 'write over' } as const
+const EXISTING = { 'keep-newer': 'keep newer ones', keep: 'keep existing ones', overwrite: 'overwrite' } as const
 
 /** One step, with what it is, where failure leads, and what became of it on the device it was tried on. */
 export function StepLine({
@@ -86,11 +86,11 @@ export function StepLine({
             </>
           )}{' '}
           · {stretch(step.limitSeconds)} at most
-          {step.asPerson && ' · as the person'}
+          {step.asPerson && ' · as the signed-in person'}
         </Box>
         {step.onlyWhere !== undefined && (
           <Box color="ink2" fontSize="12.3px" mt="2px">
-            only where <Code>{step.onlyWhere}</Code>
+            devices where <Code>{step.onlyWhere}</Code>
           </Box>
         )}
         {step.onlyWith !== '' && (
@@ -123,16 +123,16 @@ export function StepLine({
         )}
       </Box>
       <Otherwise>
-        {step.thenTo !== undefined && <Box>then {leadWords(step.thenTo, count)},</Box>}
+        {step.thenTo !== undefined && <Box>on success: go to {leadWords(step.thenTo, count)}</Box>}
         {step.failsTo !== undefined ? (
-          `else ${leadWords(step.failsTo, count)}`
+          `on failure: go to ${leadWords(step.failsTo, count)}`
         ) : step.kind === 'copy' && step.goesOn ? (
-          'else go on, and say so'
+          'on failure: continue and log'
         ) : step.goesOn ? (
-          'any other code: go on'
+          'any other code: continue and log'
         ) : (
           <>
-            else <Stop>stop</Stop>
+            on failure: <Stop>stop</Stop>
             {step.says !== '' && `: “${step.says}”`}
           </>
         )}
@@ -143,7 +143,7 @@ export function StepLine({
 
 /** Where a step leads: a step's number, or the look at the end. */
 export function leadWords(to: number, count: number): string {
-  return to > count ? 'look at once' : `step ${to}`
+  return to > count ? 'the presence check' : `step ${to}`
 }
 
 /** The last thing a program does: it looks. */
@@ -175,20 +175,20 @@ export function LookLine({
       >
         <Flex gap="8px" align="baseline">
           <Box flex="1" fontWeight="600">
-            Look whether it is {program === 'remove' ? 'gone' : 'there'}
+            Check that it is {program === 'remove' ? 'removed' : 'installed'}
           </Box>
           <Button variant="text" h="22px" fontSize="12.3px" onClick={onOpen}>
             edit the presence check
           </Button>
         </Flex>
         <Box fontSize="12.3px" color={seen.length === 0 ? 'ochre' : 'ink2'} overflowWrap="anywhere">
-          {seen.length === 0 ? 'cannot be seen: its status is a guess' : seen.join(any ? ', or ' : ', and ')}
+          {seen.length === 0 ? 'status unverified: no presence check' : seen.join(any ? ', or ' : ', and ')}
         </Box>
       </Box>
       <Otherwise>
         {seen.length > 0 && (
           <>
-            else <Stop>failed</Stop>: “ran, but is not {program === 'remove' ? 'gone' : 'there'}”
+            on failure: <Stop>failed</Stop>: “ran, but it is {program === 'remove' ? 'still' : 'not'} installed”
           </>
         )}
       </Otherwise>

@@ -26,8 +26,8 @@ const COMMAND: Record<Step['kind'], string> = {
   run: 'Command',
   script: 'Script',
   copy: 'From',
-  wait: 'Until this rule holds',
-  check: 'Only on where this rule holds',
+  wait: 'Wait until this rule holds',
+  check: 'Continue only on devices where',
 }
 
 /** One step, with everything that can be said of it. */
@@ -74,7 +74,7 @@ export function StepWindow({ step: before, isNew, number, count, choices, editin
       <Grid templateColumns="150px 1fr" gap="10px 16px">
         <Box>
           <Box as="label" fontWeight="600" fontSize="13px">
-            Does
+            Step type
             <Select
               display="block"
               mt="6px"
@@ -90,7 +90,7 @@ export function StepWindow({ step: before, isNew, number, count, choices, editin
             </Select>
           </Box>
         </Box>
-        <TextField label="In words" value={step.text} onChange={text => setStep({ ...step, text })} />
+        <TextField label="Description" value={step.text} onChange={text => setStep({ ...step, text })} />
       </Grid>
       <Grid gap="10px" mt="10px">
         <TextField
@@ -106,7 +106,7 @@ export function StepWindow({ step: before, isNew, number, count, choices, editin
           <Grid templateColumns="1fr 200px" gap="16px">
             <TextField label="To" mono required value={step.to} onChange={to => setStep({ ...step, to })} />
             <Box as="label" fontWeight="600" fontSize="13px">
-              What stands there
+              Existing files
               <Select
                 display="block"
                 mt="6px"
@@ -115,25 +115,25 @@ export function StepWindow({ step: before, isNew, number, count, choices, editin
                 onChange={event => setStep({ ...step, existing: event.target.value as NonNullable<Step['existing']> })}
               >
                 <option value="keep-newer">keep newer files</option>
-                <option value="keep">keep every file</option>
-                <option value="overwrite">write over</option>
+                <option value="keep">keep existing files</option>
+                <option value="overwrite">overwrite</option>
               </Select>
             </Box>
           </Grid>
         )}
         <Grid templateColumns={choices.some(c => c.allowed.length > 0) ? '1fr 200px' : '1fr'} gap="16px">
-          <TextField label="Only where" mono value={where} hint="A rule; empty: everywhere" onChange={setWhere} />
+          <TextField label="Devices where" mono value={where} hint="A rule; empty: every device" onChange={setWhere} />
           {choices.some(c => c.allowed.length > 0) && (
-            <Labelled label="Only with">
+            <Labelled label="Only with the choice">
               <Select
-                aria-label="Only with"
+                aria-label="Only with the choice"
                 display="block"
                 mt="6px"
                 w="100%"
                 value={step.onlyWith}
                 onChange={event => setStep({ ...step, onlyWith: event.target.value })}
               >
-                <option value="">whatever is chosen</option>
+                <option value="">any choice</option>
                 {choices.flatMap(choice =>
                   choice.allowed.map(one => (
                     <option key={`${choice.id}=${one.value}`} value={`${choice.id}=${one.value}`}>
@@ -166,11 +166,11 @@ export function StepWindow({ step: before, isNew, number, count, choices, editin
               onChange={setEnvironment}
             />
           )}
-          <TextField label="At most, in minutes" value={minutes} onChange={setMinutes} />
+          <TextField label="Time limit, in minutes" value={minutes} onChange={setMinutes} />
           <TextField
-            label="Where it fails, say"
+            label="Failure message"
             value={step.says}
-            hint="Empty: the plain words"
+            hint="Empty: the standard message"
             onChange={says => setStep({ ...step, says })}
           />
           {runs && (
@@ -184,26 +184,26 @@ export function StepWindow({ step: before, isNew, number, count, choices, editin
           )}
         </Grid>
         <Grid templateColumns="1fr 1fr" gap="16px">
-          <Labelled label="Where it went well">
+          <Labelled label="On success">
             <Select
-              aria-label="Where it went well"
+              aria-label="On success"
               display="block"
               mt="6px"
               w="100%"
               value={step.thenTo ?? ''}
               onChange={event => setStep(led(step, numberOf(event.target.value), step.failsTo))}
             >
-              <option value="">the next step comes</option>
+              <option value="">go to the next step</option>
               {[...later, count + 1].slice(1).map(to => (
                 <option key={to} value={to}>
-                  {leadWords(to, count)}
+                  go to {leadWords(to, count)}
                 </option>
               ))}
             </Select>
           </Labelled>
-          <Labelled label="Where it fails">
+          <Labelled label="On failure">
             <Select
-              aria-label="Where it fails"
+              aria-label="On failure"
               display="block"
               mt="6px"
               w="100%"
@@ -215,11 +215,11 @@ export function StepWindow({ step: before, isNew, number, count, choices, editin
                 })
               }
             >
-              <option value="">it stops there</option>
-              <option value="on">the next step comes</option>
+              <option value="">stop</option>
+              <option value="on">continue and log</option>
               {[...later, count + 1].slice(1).map(to => (
                 <option key={to} value={to}>
-                  {leadWords(to, count)}
+                  go to {leadWords(to, count)}
                 </option>
               ))}
             </Select>
@@ -234,7 +234,7 @@ export function StepWindow({ step: before, isNew, number, count, choices, editin
           <Box flex="1" />
           {!isNew && (
             <Button variant="text" color="trouble" onClick={() => editing.save(change(undefined), onClose)}>
-              Take this step out
+              Delete this step
             </Button>
           )}
         </Flex>

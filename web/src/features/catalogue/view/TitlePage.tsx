@@ -4,6 +4,7 @@ import { Link, useNavigate, useParams } from 'react-router'
 import { Button } from '../../../shared/Button'
 import { Diamond } from '../../../shared/Diamond'
 import { sentence } from '../../../shared/api'
+import { failure } from '../../../shared/failure'
 import { count, some } from '../../../shared/format'
 import { Kbd } from '../../../shared/Kbd'
 import { useKeys } from '../../../shared/keys'
@@ -29,7 +30,7 @@ export function TitlePage() {
       document.title = `${title.data.record.name} · Rivo`
     }
   }, [title.data])
-  if (title.isError) {
+  if (failure(title) !== undefined) {
     return (
       <Notice heading="This title cannot be shown">
         {sentence(title.error)} <Link to="/catalogue">All titles</Link>

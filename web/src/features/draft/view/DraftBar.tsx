@@ -157,7 +157,7 @@ function Rehearsed({ draft, onLook }: { draft: Draft; onLook: (part: Part) => vo
         </span>
       ))}
       {fetch !== '' && ` · ${fetch}`}
-      {draft.cautions.length > 0 && ` · ${some(draft.cautions.length, 'thing')} to look at`}
+      {draft.cautions.length > 0 && ` · ${some(draft.cautions.length, 'thing')} to check`}
     </>
   )
 }

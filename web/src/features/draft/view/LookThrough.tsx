@@ -37,7 +37,7 @@ export function LookThrough({ open, part, onPart, onClose }: Props) {
       width="720px"
       foot={part === 'edits' ? foot : undefined}
     >
-      <Flex gap="6px" mb="12px" wrap="wrap" role="group" aria-label="What to look at">
+      <Flex gap="6px" mb="12px" wrap="wrap" role="group" aria-label="To check">
         <Button
           variant={part === 'edits' ? 'chosen' : 'plain'}
           onClick={() => onPart('edits')}

@@ -32,7 +32,7 @@ function Form({ field, onClose, onPublished }: Omit<Props, 'open'> & { field: Re
   const edits = draft.data?.edits.length ?? 0
   const submit = (event: FormEvent) => {
     event.preventDefault()
-    if (rehearsal !== undefined) {
+    if (rehearsal !== undefined && !publish.isPending) {
       publish.mutate({ reason, token: rehearsal.token })
     }
   }
@@ -49,7 +49,7 @@ function Form({ field, onClose, onPublished }: Omit<Props, 'open'> & { field: Re
           {toFetch(rehearsal) !== '' && `, ${toFetch(rehearsal)}`}.
           {rehearsal.removesPresent > 0 && (
             <Box color="trouble" mt="4px">
-              It is taken off {some(rehearsal.removesPresent, 'device')} that{' '}
+              It is removed from {some(rehearsal.removesPresent, 'device')} that{' '}
               {rehearsal.removesPresent === 1 ? 'has' : 'have'} it now.
             </Box>
           )}
@@ -64,14 +64,14 @@ function Form({ field, onClose, onPublished }: Omit<Props, 'open'> & { field: Re
           rows={3}
           maxLength={1000}
           borderColor="line"
-          placeholder="For whoever asks in a year"
+          placeholder="Kept with the change"
           onKeyDown={event => event.key === 'Enter' && event.ctrlKey && submit(event)}
         />
         {publish.isError && <Field.ErrorText color="trouble">{sentence(publish.error)}</Field.ErrorText>}
       </Field.Root>
       <Flex justify="flex-end" gap="8px" mt="16px">
         <Button size="lg" onClick={onClose}>
-          Not yet
+          Cancel
         </Button>
         <Button type="submit" variant="honey" size="lg" loading={publish.isPending} disabled={reason.trim().length < 3}>
           Publish

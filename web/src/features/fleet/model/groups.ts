@@ -3,10 +3,10 @@ import type { TitleLine } from '../api/fleet'
 /** The groups of a device's titles, in the order in which they are shown. */
 export const GROUPS = [
   { id: 'under-way', name: 'Under way' },
-  { id: 'needs', name: 'Needs somebody' },
+  { id: 'needs', name: 'Needs attention' },
   { id: 'waiting', name: 'Waiting' },
   { id: 'in-place', name: 'In place' },
-  { id: 'unasked', name: 'Also found' },
+  { id: 'unasked', name: 'Also installed' },
 ] as const
 
 export interface Group {

@@ -4,6 +4,7 @@ import type { KeyboardEvent } from 'react'
 import { useRef, useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { sentence } from '../../../shared/api'
+import { failure } from '../../../shared/failure'
 import { fromNow, fullInstant, some } from '../../../shared/format'
 import { Notice } from '../../../shared/Notice'
 import { useNow } from '../../../shared/useNow'
@@ -35,7 +36,7 @@ export function DeviceList({ filter }: { filter: Filter }) {
   }
   const rowAt = (index: number): DeviceRow | undefined =>
     pages[numbers.indexOf(Math.floor(index / PAGE))]?.data?.rows[index % PAGE]
-  if (first?.isError === true) {
+  if (first !== undefined && failure(first) !== undefined) {
     return <Notice heading="The list cannot be shown">{sentence(first.error)}</Notice>
   }
   if (known === 0) {
@@ -169,7 +170,13 @@ function Cells({ row, now }: { row: DeviceRow; now: number }) {
         align="center"
         gap="10px"
         minW="0"
-        color={row.state === 'failed' ? 'trouble' : row.state === 'quiet' || row.state === 'never' ? 'ink3' : 'ink'}
+        color={
+          row.state === 'failed'
+            ? 'trouble'
+            : row.state === 'idle' || row.state === 'not-seen-lately' || row.state === 'never'
+              ? 'ink3'
+              : 'ink'
+        }
       >
         {row.percent !== undefined && (
           <Box w="70px" h="5px" borderRadius="3px" bg="bandNone" flexShrink="0">

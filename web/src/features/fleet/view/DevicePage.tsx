@@ -3,6 +3,7 @@ import { useEffect, useState } from 'react'
 import { Link, useParams, useSearchParams } from 'react-router'
 import { Button } from '../../../shared/Button'
 import { sentence } from '../../../shared/api'
+import { failure } from '../../../shared/failure'
 import { fromNow, fullInstant } from '../../../shared/format'
 import { useKeys } from '../../../shared/keys'
 import { useWatchDevice } from '../../../shared/live'
@@ -25,7 +26,7 @@ export function DevicePage() {
       document.title = `${device.data.name} · Rivo`
     }
   }, [device.data])
-  if (device.isError) {
+  if (failure(device) !== undefined) {
     return (
       <Notice heading="This device cannot be shown">
         {sentence(device.error)} <Link to="/fleet">All devices</Link>
@@ -91,7 +92,7 @@ function Head({ device }: { device: Device }) {
     <Box>
       <Flex
         as="nav"
-        aria-label="Where it stands"
+        aria-label="Organisational units"
         color="ink2"
         fontSize="13px"
         gap="6px"

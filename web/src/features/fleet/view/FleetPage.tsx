@@ -5,7 +5,7 @@ import { Button } from '../../../shared/Button'
 import { count } from '../../../shared/format'
 import { Kbd } from '../../../shared/Kbd'
 import { useKeys } from '../../../shared/keys'
-import { OUTCOMES } from '../../../shared/outcomes'
+import { isShown, outcomeWords } from '../../../shared/outcomes'
 import { useTitles } from '../../reach'
 import type { Counts, Filter } from '../api/fleet'
 import { useFleetCounts } from '../api/fleet'
@@ -63,7 +63,8 @@ function States({ counts, filter, change }: PartProps & { counts: Counts }) {
     { id: 'under-way', words: 'at work', n: counts.underWay },
     { id: 'failed', words: 'failed', n: counts.failed },
     { id: 'waiting', words: 'waiting', n: counts.waiting },
-    { id: 'quiet', words: 'quiet', n: counts.quiet },
+    { id: 'idle', words: 'nothing under way', n: counts.idle },
+    { id: 'not-seen-lately', words: 'not seen lately', n: counts.notSeenLately },
     { id: 'never', words: 'never called in', n: counts.never },
   ]
   return (
@@ -89,7 +90,7 @@ function Narrowed({ filter, change }: PartProps) {
   const parts: { words: string; without: Partial<Filter> }[] = []
   if (filter.title !== undefined && filter.outcome !== undefined) {
     const name = titles.data?.find(title => title.id === filter.title)?.name ?? filter.title
-    const outcome = OUTCOMES.find(o => o.kind === filter.outcome)?.counted ?? 'untouched'
+    const outcome = isShown(filter.outcome) ? outcomeWords(filter.outcome).counted : filter.outcome
     parts.push({ words: `${name}: ${outcome}`, without: { title: undefined, outcome: undefined } })
   }
   if (filter.ou !== undefined) {

@@ -5,6 +5,7 @@ import { useState } from 'react'
 import { Link } from 'react-router'
 import { Button } from '../../../shared/Button'
 import { sentence } from '../../../shared/api'
+import { failure } from '../../../shared/failure'
 import { fullInstant, some, stretch, timeOfDay } from '../../../shared/format'
 import { RungList } from '../../reach'
 import type { TitleWhy } from '../api/fleet'
@@ -27,7 +28,7 @@ export function WhyPanel({ device, title }: { device: string; title: string | un
       borderRadius="8px"
       p="14px 18px"
     >
-      {why.isError && <Box color="trouble">{sentence(why.error)}</Box>}
+      {failure(why) !== undefined && <Box color="trouble">{sentence(why.error)}</Box>}
       {why.data !== undefined && title !== undefined && <Why key={title} why={why.data} />}
     </Box>
   )

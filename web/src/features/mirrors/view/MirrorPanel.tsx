@@ -81,7 +81,7 @@ export function MirrorPanel({ line, contents: all }: { line: MirrorLine; content
         ) : (
           line.held < all && (
             <Button variant="chosen" loading={copy.isPending} onClick={() => copy.mutate({ id: mirror.id })}>
-              Copy what it lacks
+              Copy what is missing
             </Button>
           )
         )}
@@ -123,7 +123,7 @@ export function MirrorPanel({ line, contents: all }: { line: MirrorLine; content
           foot={
             <Flex gap="8px" w="100%" justify="flex-end">
               <Button size="lg" onClick={() => setOpen(undefined)}>
-                Leave it
+                Cancel
               </Button>
               <Button
                 size="lg"

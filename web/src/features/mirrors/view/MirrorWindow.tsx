@@ -39,7 +39,7 @@ export function MirrorWindow({ mirror, onClose }: { mirror: Mirror | undefined; 
             {put.isError && sentence(put.error)}
           </Box>
           <Button size="lg" onClick={onClose}>
-            Leave it
+            Cancel
           </Button>
           <Button
             size="lg"
@@ -64,7 +64,7 @@ export function MirrorWindow({ mirror, onClose }: { mirror: Mirror | undefined; 
           onChange={setAddress}
         />
         <TextField
-          label="Asked by devices where"
+          label="Devices where"
           mono
           rows={2}
           value={fits}

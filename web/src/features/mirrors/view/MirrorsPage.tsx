@@ -3,6 +3,7 @@ import { useEffect, useState } from 'react'
 import { Link, useParams } from 'react-router'
 import { Button } from '../../../shared/Button'
 import { sentence } from '../../../shared/api'
+import { failure } from '../../../shared/failure'
 import { bytes, some } from '../../../shared/format'
 import { Kbd } from '../../../shared/Kbd'
 import { useKeys } from '../../../shared/keys'
@@ -19,7 +20,7 @@ export function MirrorsPage() {
   useEffect(() => {
     document.title = 'Mirrors · Rivo'
   }, [])
-  if (mirrors.isError) {
+  if (failure(mirrors) !== undefined) {
     return <Notice heading="The mirrors cannot be shown">{sentence(mirrors.error)}</Notice>
   }
   return mirrors.data === undefined ? null : <Page mirrors={mirrors.data} />
@@ -50,7 +51,7 @@ function Page({ mirrors }: { mirrors: Mirrors }) {
         <Box flex="1" bg="panel" borderWidth="1px" borderColor="line" borderRadius="8px">
           <Notice heading="Every device fetches from the server">
             A mirror is an ordinary caching web server at a site. Add one, and Rivo writes its configuration for nginx;
-            the devices of the site ask it first, and the server only where it does not have something.
+            the devices of the site ask it first, and the server only for what it does not have.
           </Notice>
         </Box>
       ) : (

@@ -1,26 +1,19 @@
+import type { Shown } from '../../../shared/outcomes'
+import { outcomeWords, SHOWN } from '../../../shared/outcomes'
 import type { Counts, OuReach } from '../api/reach'
-
-export type FillKind = 'required' | 'uninstall' | 'contested' | 'unfit' | 'none'
 
 /** One stretch of a band's colour; `share` of its width, from 0 to 1. */
 export interface Stretch {
-  readonly kind: FillKind
+  readonly kind: Shown
   readonly share: number
 }
 
-const ORDER: readonly FillKind[] = ['required', 'contested', 'uninstall', 'unfit', 'none']
-
 /** A part of the fleet in proportion, the strongest colour first; stretches of nothing are left out. */
 export function proportions(counts: Counts): readonly Stretch[] {
-  const whole = ORDER.reduce((sum, kind) => sum + counts[kind], 0)
+  const whole = SHOWN.reduce((sum, kind) => sum + counts[kind], 0)
   return whole === 0
     ? []
-    : ORDER.map(kind => ({ kind, share: counts[kind] / whole })).filter(stretch => stretch.share > 0)
-}
-
-/** The colour of an outcome on the map: what only offers, waits or gives way leaves a band without one. */
-function shown(outcome: OuReach['outcome']): FillKind {
-  return ORDER.find(kind => kind === outcome) ?? 'none'
+    : SHOWN.map(kind => ({ kind, share: counts[kind] / whole })).filter(stretch => stretch.share > 0)
 }
 
 /**
@@ -29,7 +22,7 @@ function shown(outcome: OuReach['outcome']): FillKind {
  */
 export function fill(ou: OuReach, hasBelow: boolean): readonly Stretch[] {
   if (hasBelow || ou.devices === 0) {
-    return [{ kind: shown(ou.outcome), share: 1 }]
+    return [{ kind: ou.outcome ?? 'none', share: 1 }]
   }
   return proportions(ou.after ?? ou.counts)
 }
@@ -39,17 +32,14 @@ export function isEdited(ou: OuReach, hasBelow: boolean): boolean {
   return hasBelow || ou.devices === 0 ? ou.edited : ou.after !== undefined
 }
 
-const WORDS: Record<FillKind, string> = {
-  required: 'install',
-  uninstall: 'removed',
-  contested: 'contested',
-  unfit: 'do not fit',
-  none: 'untouched',
+/** "37 required, 4 contested". */
+export function countsInWords(counts: Counts): string {
+  return SHOWN.filter(kind => counts[kind] > 0)
+    .map(kind => `${counts[kind]} ${outcomeWords(kind).counted}`)
+    .join(', ')
 }
 
-/** "37 install, 4 contested". */
-export function countsInWords(counts: Counts): string {
-  return ORDER.filter(kind => counts[kind] > 0)
-    .map(kind => `${counts[kind]} ${WORDS[kind]}`)
-    .join(', ')
+/** The outcomes that any device has, now or with the draft, in their order. */
+export function occurring(now: Counts, after: Counts | undefined): readonly Shown[] {
+  return SHOWN.filter(kind => now[kind] > 0 || (after !== undefined && after[kind] > 0))
 }

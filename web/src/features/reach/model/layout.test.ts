@@ -1,9 +1,8 @@
 import { describe, expect, it } from 'vitest'
 import type { OuReach } from '../api/reach'
 import { layOut, neighbour, share, type Band } from './layout'
+import { NO_COUNTS } from './noCounts'
 import { buildTree, findNode, pathTo } from './tree'
-
-const NONE = { required: 0, uninstall: 0, contested: 0, unfit: 0, none: 0 }
 
 function ou(id: string, parent: string | undefined, devices: number, own = 0): OuReach {
   return {
@@ -16,7 +15,7 @@ function ou(id: string, parent: string | undefined, devices: number, own = 0): O
     people: 0,
     fenced: false,
     edited: false,
-    counts: { ...NONE, none: devices },
+    counts: { ...NO_COUNTS, none: devices },
     here: [],
   }
 }

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import type { OuReach } from '../api/reach'
 import { buildTree, findNode, pathTo } from './tree'
+import { NO_COUNTS } from './noCounts'
 
 function ou(id: string, parent?: string): OuReach {
   return {
@@ -13,7 +14,7 @@ function ou(id: string, parent?: string): OuReach {
     people: 0,
     fenced: false,
     edited: false,
-    counts: { required: 0, uninstall: 0, contested: 0, unfit: 0, none: 0 },
+    counts: { ...NO_COUNTS, none: 0 },
     here: [],
   }
 }

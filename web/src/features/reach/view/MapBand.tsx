@@ -1,36 +1,27 @@
 import { Box, chakra, Flex } from '@chakra-ui/react'
 import { ChevronRight } from 'lucide-react'
 import { memo } from 'react'
+import { bandFill, draftedFill, isDark } from '../../../shared/bandFill'
 import { Diamond } from '../../../shared/Diamond'
 import { count, some } from '../../../shared/format'
 import { intentVerb } from '../../../shared/outcomes'
 import type { Band } from '../model/layout'
-import type { FillKind, Stretch } from '../model/fill'
+import type { Stretch } from '../model/fill'
 import { countsInWords, fill, isEdited } from '../model/fill'
 
 interface Props {
   band: Band
   selected: boolean
   tabbable: boolean
-  onSelect: () => void
-  onEnter: () => void
+  /** The very same at every drawing, so that a band that stays as it was is not drawn anew. */
+  onSelect: (band: Band) => void
+  onEnter: (band: Band) => void
 }
 
-const COLOUR: Record<FillKind, string> = {
-  required: 'bandRequired',
-  uninstall: 'bandUninstall',
-  contested: 'bandContested',
-  unfit: 'bandNone',
-  none: 'bandNone',
-}
-const HATCH: Record<FillKind, readonly [string, string]> = {
-  required: ['hatchRequired', 'required'],
-  uninstall: ['hatchUninstall', 'uninstall'],
-  contested: ['hatchUninstall', 'required'],
-  unfit: ['bandNone', 'line'],
-  none: ['bandNone', 'line'],
-}
+const LINE = 17
 const TWO_LINES = 44
+/** What a row of chips takes. */
+const CHIPS = 18
 
 /** One OU on the map. */
 export const MapBand = memo(function MapBand({ band, selected, tabbable, onSelect, onEnter }: Props) {
@@ -40,8 +31,7 @@ export const MapBand = memo(function MapBand({ band, selected, tabbable, onSelec
   const edited = band.kind !== 'gathered' && isEdited(ou, atOu)
   const stretches: readonly Stretch[] = band.kind === 'gathered' ? [] : fill(ou, atOu)
   const first = stretches[0]
-  const onColour =
-    !edited && first !== undefined && first.kind !== 'none' && first.kind !== 'unfit' && first.share > 0.3
+  const onColour = !edited && first !== undefined && isDark(first.kind) && first.share > 0.3
   return (
     <chakra.div
       role="treeitem"
@@ -50,8 +40,8 @@ export const MapBand = memo(function MapBand({ band, selected, tabbable, onSelec
       aria-label={label(band)}
       data-band={band.id}
       tabIndex={tabbable ? 0 : -1}
-      onClick={onSelect}
-      onDoubleClick={onEnter}
+      onClick={() => onSelect(band)}
+      onDoubleClick={() => onEnter(band)}
       position="absolute"
       overflow="hidden"
       borderRadius="3px"
@@ -77,7 +67,7 @@ function Colours({ stretches, edited }: { stretches: readonly Stretch[]; edited:
     <>
       {stretches.map((stretch, i) => {
         const from = stretches.slice(0, i).reduce((sum, before) => sum + before.share * 100, 0)
-        const [light, dark] = HATCH[stretch.kind]
+        const { colour, image, size } = edited ? draftedFill(stretch.kind) : bandFill(stretch.kind)
         return (
           (stretch.kind !== 'none' || edited) && (
             <Box
@@ -85,14 +75,8 @@ function Colours({ stretches, edited }: { stretches: readonly Stretch[]; edited:
               position="absolute"
               top="0"
               bottom="0"
-              bgColor={edited ? light : COLOUR[stretch.kind]}
-              css={
-                edited
-                  ? {
-                      backgroundImage: `repeating-linear-gradient(45deg, transparent 0 9px, color-mix(in srgb, var(--chakra-colors-${kebab(dark)}) 32%, transparent) 9px 18px)`,
-                    }
-                  : {}
-              }
+              bgColor={colour}
+              css={{ backgroundImage: image, backgroundSize: size }}
               style={{ left: `${from}%`, width: `${stretch.share * 100}%` }}
             />
           )
@@ -100,10 +84,6 @@ function Colours({ stretches, edited }: { stretches: readonly Stretch[]; edited:
       })}
     </>
   )
-}
-
-function kebab(name: string): string {
-  return name.replaceAll(/[A-Z]/g, letter => `-${letter.toLowerCase()}`)
 }
 
 /** The double rule on the left edge. */
@@ -117,30 +97,47 @@ function Fence() {
   )
 }
 
+/** A tall band has room for a long name on several lines, and for what is assigned there below it. */
 function Label({ band }: { band: Band }) {
   const { ou } = band.node
   const tall = band.height >= TWO_LINES
   const narrow = band.column === 0
+  const chips = band.kind === 'ou' && ou.here.length > 0
+  const lines = tall ? Math.max(1, Math.floor((band.height - 4 - (chips ? CHIPS : 0)) / LINE)) : 1
   return (
     <Flex
       position="relative"
       h="100%"
-      align={tall ? 'flex-start' : 'center'}
+      direction={tall ? 'column' : 'row'}
+      align={tall ? 'stretch' : 'center'}
       pt={tall ? '4px' : '0'}
       pl={ou.fenced && band.kind === 'ou' ? '13px' : '8px'}
       pr="6px"
-      gap="6px"
+      gap={tall ? '2px' : '6px'}
       fontSize="12.3px"
-      lineHeight="17px"
+      lineHeight={`${LINE}px`}
     >
-      <Flex flex="1" minW="0" columnGap="6px" {...(narrow && { wrap: 'wrap' })}>
-        <Box fontWeight={band.kind === 'ou' ? '600' : '400'} {...(!narrow && { truncate: true })}>
+      <Flex flex={tall ? undefined : '1'} minW="0" columnGap="6px" {...(narrow && tall && { wrap: 'wrap' })}>
+        <Box
+          minW="0"
+          fontWeight={band.kind === 'ou' ? '600' : '400'}
+          {...(tall ? { lineClamp: Math.min(lines, 3), overflowWrap: 'anywhere' } : { truncate: true })}
+        >
           {words(band)}
         </Box>
         <Box flexShrink="0">{figure(band)}</Box>
+        {tall && band.deeper && (
+          <Box ml="auto">
+            <ChevronRight size={13} aria-hidden="true" />
+          </Box>
+        )}
       </Flex>
-      {band.kind === 'ou' && <Here band={band} />}
-      {band.deeper && <ChevronRight size={13} aria-hidden="true" />}
+      {chips && (
+        <Flex gap="4px" wrap={tall ? 'wrap' : 'nowrap'} flexShrink="0">
+          <Here band={band} />
+        </Flex>
+      )}
+      {!tall && band.deeper && <ChevronRight size={13} aria-hidden="true" />}
     </Flex>
   )
 }
@@ -150,7 +147,7 @@ function words(band: Band): string {
     case 'ou':
       return band.node.ou.name
     case 'own':
-      return band.column === 1 ? 'outside every OU' : 'in this OU itself'
+      return band.node.ou.parent === undefined ? 'outside every OU' : 'in this OU itself'
     case 'gathered':
       return `and ${count(band.gathered)} more${band.weight === 0 ? ' without devices' : ''}`
   }

@@ -1,6 +1,7 @@
 import { Box, Flex } from '@chakra-ui/react'
 import type { ReactNode } from 'react'
 import { sentence } from '../../../shared/api'
+import { failure } from '../../../shared/failure'
 import { some } from '../../../shared/format'
 import type { OuReach } from '../api/reach'
 import { useOuTrail } from '../api/reach'
@@ -17,7 +18,7 @@ interface Props {
 /** What decides in the chosen part, and where one assigns. */
 export function OuPanel({ title, titleName, ou }: Props) {
   const trail = useOuTrail(title, ou.id)
-  if (trail.isError) {
+  if (failure(trail) !== undefined) {
     return (
       <Frame label="The chosen part">
         <Box color="trouble">{sentence(trail.error)}</Box>

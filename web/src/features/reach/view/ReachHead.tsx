@@ -7,9 +7,11 @@ import { Diamond } from '../../../shared/Diamond'
 import { count } from '../../../shared/format'
 import { Kbd } from '../../../shared/Kbd'
 import { useKeys } from '../../../shared/keys'
-import { OUTCOMES } from '../../../shared/outcomes'
+import type { Shown } from '../../../shared/outcomes'
+import { outcomeWords } from '../../../shared/outcomes'
 import type { Reach } from '../api/reach'
 import { useTitles } from '../api/reach'
+import { occurring } from '../model/fill'
 import type { ReachAddress } from '../model/useReachAddress'
 
 /** The title one looks at, and the figures for the whole fleet. */
@@ -21,6 +23,7 @@ export function ReachHead({ reach, address }: { reach: Reach; address: ReachAddr
       act: () => address.showTable(!address.table),
     },
   ])
+  const figures = [...new Set(['required' as const, ...occurring(reach.totals, reach.totalsAfter)])]
   return (
     <Flex align="center" gap="18px" minH="34px">
       <TitlePicker reach={reach} address={address} />
@@ -32,44 +35,34 @@ export function ReachHead({ reach, address }: { reach: Reach; address: ReachAddr
       >
         Table <Kbd>T</Kbd>
       </Button>
-      <Flex flex="1" justify="flex-end" gap="20px" wrap="wrap">
-        {OUTCOMES.map(outcome => (
-          <Figure
-            key={outcome.kind}
-            reach={reach}
-            outcome={outcome.kind}
-            words={outcome.counted}
-            n={reach.totals[outcome.kind]}
-          />
+      <Flex flex="1" justify="flex-end" gap="2px 20px" wrap="wrap">
+        {figures.map(kind => (
+          <Figure key={kind} reach={reach} outcome={kind} />
         ))}
-        <Figure reach={reach} outcome="none" words="untouched" n={reach.totals.none} />
       </Flex>
     </Flex>
   )
 }
 
-interface FigureProps {
-  reach: Reach
-  outcome: 'required' | 'uninstall' | 'contested' | 'unfit' | 'none'
-  words: string
-  n: number
-}
-
-function Figure({ reach, outcome, words, n }: FigureProps) {
-  const quiet = outcome === 'none'
+/** How many devices it is, with the draft; beside it how many it is now, where that is another number. */
+function Figure({ reach, outcome }: { reach: Reach; outcome: Shown }) {
+  const now = reach.totals[outcome]
+  const n = (reach.totalsAfter ?? reach.totals)[outcome]
+  const faint = outcome === 'none' || n === 0
   return (
-    <Box css={{ '& a:hover': { textDecoration: 'underline' } }}>
+    <Box css={{ '& a:hover': { textDecoration: 'underline' } }} title={outcomeWords(outcome).sentence}>
       <Link to={withQuery('/fleet', { title: reach.title, outcome })}>
-        <Flex align="baseline" gap="7px" color={quiet || n === 0 ? 'ink3' : 'ink2'}>
-          {!quiet && (
+        <Flex align="baseline" gap="7px" color={faint ? 'ink3' : 'ink2'}>
+          {outcome !== 'none' && (
             <Box alignSelf="center">
               <Diamond kind={outcome} size={13} />
             </Box>
           )}
-          <Box fontSize="18px" fontWeight="700" color={quiet || n === 0 ? 'ink3' : 'ink'}>
+          <Box fontSize="18px" fontWeight="700" color={faint ? 'ink3' : 'ink'}>
             {count(n)}
           </Box>
-          {words}
+          {outcomeWords(outcome).counted}
+          {n !== now && <Box color="ink3">({count(now)} now)</Box>}
         </Flex>
       </Link>
     </Box>

@@ -1,6 +1,6 @@
 import { Box, Flex } from '@chakra-ui/react'
 import type { KeyboardEvent } from 'react'
-import { useEffect, useMemo, useRef, useState } from 'react'
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import { Button } from '../../../shared/Button'
 import { useSize } from '../../../shared/useSize'
 import type { Band } from '../model/layout'
@@ -27,25 +27,36 @@ export function ReachMap({ tree, address, selected }: Props) {
     [top, size.width, size.height, opened],
   )
   const map = useRef<HTMLDivElement>(null)
+  // The focus follows what one does on the map, once: whatever is drawn anew later must not take it back.
+  const wanted = useRef<string | null>(null)
+  const goTo = (band: string) => {
+    const element = map.current?.querySelector<HTMLElement>(`[data-band="${CSS.escape(band)}"]`)
+    element?.focus()
+    wanted.current = element === null || element === undefined ? band : null
+  }
   useEffect(() => {
-    if (focused !== null) {
-      map.current?.querySelector<HTMLElement>(`[data-band="${CSS.escape(focused)}"]`)?.focus()
+    if (wanted.current !== null) {
+      goTo(wanted.current)
     }
   }, [focused, layout])
+  const focus = (band: string) => {
+    setFocused(band)
+    goTo(band)
+  }
 
   const activate = (band: Band) => {
     if (band.kind === 'gathered') {
       setOpened(before => new Set(before).add(band.node.ou.id))
-      setFocused(band.node.ou.id)
+      focus(band.node.ou.id)
     } else {
       address.select(band.node.ou.id)
-      setFocused(band.id)
+      focus(band.id)
     }
   }
   const enter = (band: Band) => {
     if (band.kind === 'ou' && band.node.children.length > 0 && band.node !== top) {
       address.zoomTo(band.node.ou.id)
-      setFocused(band.id)
+      focus(band.id)
     } else {
       activate(band)
     }
@@ -55,7 +66,7 @@ export function ReachMap({ tree, address, selected }: Props) {
     const parent = path.at(-2)
     if (parent !== undefined) {
       address.zoomTo(parent === tree ? undefined : parent.ou.id)
-      setFocused(top.ou.id)
+      focus(top.ou.id)
     }
   }
   const pressed = (event: KeyboardEvent) => {
@@ -69,13 +80,19 @@ export function ReachMap({ tree, address, selected }: Props) {
       if (next === null) {
         return
       }
-      setFocused(next.id)
+      focus(next.id)
       if (next.kind === 'ou') {
         address.select(next.node.ou.id)
       }
     }
     event.preventDefault()
   }
+  const acts = useRef({ activate, enter })
+  useEffect(() => {
+    acts.current = { activate, enter }
+  })
+  const select = useCallback((band: Band) => acts.current.activate(band), [])
+  const goIn = useCallback((band: Band) => acts.current.enter(band), [])
   const reachable = layout.bands.some(b => b.id === selected) ? selected : (layout.bands[0]?.id ?? '')
   return (
     <Flex direction="column" h="100%" gap="4px">
@@ -110,8 +127,8 @@ export function ReachMap({ tree, address, selected }: Props) {
                 band={band}
                 selected={band.kind === 'ou' && band.node.ou.id === selected}
                 tabbable={band.id === (focused ?? reachable)}
-                onSelect={() => activate(band)}
-                onEnter={() => enter(band)}
+                onSelect={select}
+                onEnter={goIn}
               />
             ))}
         </Box>

@@ -1,7 +1,8 @@
 import { Box, Flex } from '@chakra-ui/react'
-import { useEffect } from 'react'
+import { useEffect, useMemo } from 'react'
 import { Navigate, useParams } from 'react-router'
 import { sentence } from '../../../shared/api'
+import { failure } from '../../../shared/failure'
 import { Notice } from '../../../shared/Notice'
 import { useReach, useTitles } from '../api/reach'
 import { buildTree, findNode } from '../model/tree'
@@ -17,7 +18,7 @@ const LAST = 'rivo.title'
 export function ReachPage() {
   const { title } = useParams()
   const titles = useTitles()
-  if (titles.isError) {
+  if (failure(titles) !== undefined) {
     return <Notice heading="The titles cannot be shown">{sentence(titles.error)}</Notice>
   }
   if (titles.data === undefined) {
@@ -48,17 +49,19 @@ function ReachOfTitle({ title }: { title: string }) {
       document.title = `${reach.data.titleName} · Reach · Rivo`
     }
   }, [reach.data, title])
-  if (reach.isError) {
+  // The very same as long as nothing has changed, so that only what a step changes is drawn anew.
+  const tree = useMemo(() => (reach.data === undefined ? null : buildTree(reach.data.ous)), [reach.data])
+  if (failure(reach) !== undefined) {
     return <Notice heading="This cannot be shown">{sentence(reach.error)}</Notice>
   }
-  const tree = reach.data === undefined ? null : buildTree(reach.data.ous)
   if (reach.data === undefined || tree === null) {
     return null
   }
   if (reach.data.devices === 0) {
     return (
       <Notice heading="There are no devices yet">
-        Rivo has not read a directory with computers in it. As soon as it has, the map of the organisation stands here.
+        Rivo has not read a directory with computers in it. As soon as it has, the map of the organisation is shown
+        here.
       </Notice>
     )
   }

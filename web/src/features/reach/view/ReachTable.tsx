@@ -6,8 +6,10 @@ import { Link } from 'react-router'
 import { withQuery } from '../../../shared/api'
 import { Diamond } from '../../../shared/Diamond'
 import { count } from '../../../shared/format'
-import { intentVerb, OUTCOMES } from '../../../shared/outcomes'
+import type { Shown } from '../../../shared/outcomes'
+import { intentVerb, outcomeWords } from '../../../shared/outcomes'
 import type { OuReach } from '../api/reach'
+import { occurring } from '../model/fill'
 import type { OuNode } from '../model/tree'
 
 interface Props {
@@ -18,11 +20,12 @@ interface Props {
 }
 
 const ROW = 30
-const COLUMNS = '1fr 58px 92px repeat(4, 66px) 70px'
+const columns = (outcomes: number) => `1fr 58px 92px repeat(${outcomes}, 84px)`
 
 /** The same content as the map, line by line. */
 export function ReachTable({ title, tree, selected, onSelect }: Props) {
   const rows = useMemo(() => inOrder(tree), [tree])
+  const shown = occurring(tree.ou.counts, tree.ou.after)
   const frame = useRef<HTMLDivElement>(null)
   const virtual = useVirtualizer({
     count: rows.length,
@@ -63,7 +66,7 @@ export function ReachTable({ title, tree, selected, onSelect }: Props) {
       borderRadius="8px"
       overflow="hidden"
     >
-      <Heads />
+      <Heads shown={shown} />
       <Box ref={frame} flex="1" overflowY="auto" role="rowgroup">
         <Box position="relative" role="presentation" style={{ height: virtual.getTotalSize() }}>
           {virtual.getVirtualItems().map(item => {
@@ -73,6 +76,7 @@ export function ReachTable({ title, tree, selected, onSelect }: Props) {
                 <Row
                   key={ou.id}
                   ou={ou}
+                  shown={shown}
                   title={title}
                   index={item.index}
                   top={item.start}
@@ -92,7 +96,7 @@ function inOrder(node: OuNode): OuReach[] {
   return [node.ou, ...node.children.flatMap(inOrder)]
 }
 
-function Heads() {
+function Heads({ shown }: { shown: readonly Shown[] }) {
   const right = { textAlign: 'right', role: 'columnheader' } as const
   return (
     <Box role="rowgroup">
@@ -100,7 +104,7 @@ function Heads() {
         role="row"
         aria-rowindex={1}
         display="grid"
-        gridTemplateColumns={COLUMNS}
+        gridTemplateColumns={columns(shown.length)}
         gap="8px"
         px="12px"
         py="6px"
@@ -112,12 +116,11 @@ function Heads() {
         <Box role="columnheader">Organisational unit</Box>
         <Box {...right}>devices</Box>
         <Box role="columnheader">assigned here</Box>
-        {OUTCOMES.map(outcome => (
-          <Box key={outcome.kind} {...right}>
-            {outcome.counted}
+        {shown.map(kind => (
+          <Box key={kind} {...right}>
+            {outcomeWords(kind).counted}
           </Box>
         ))}
-        <Box {...right}>untouched</Box>
       </Box>
     </Box>
   )
@@ -125,6 +128,7 @@ function Heads() {
 
 interface RowProps {
   ou: OuReach
+  shown: readonly Shown[]
   title: string
   index: number
   top: number
@@ -132,7 +136,7 @@ interface RowProps {
   onSelect: (ou: string) => void
 }
 
-function Row({ ou, title, index, top, selected, onSelect }: RowProps) {
+function Row({ ou, shown, title, index, top, selected, onSelect }: RowProps) {
   const counts = ou.after ?? ou.counts
   return (
     <Box
@@ -146,7 +150,7 @@ function Row({ ou, title, index, top, selected, onSelect }: RowProps) {
       right="0"
       h={`${ROW}px`}
       display="grid"
-      gridTemplateColumns={COLUMNS}
+      gridTemplateColumns={columns(shown.length)}
       alignItems="center"
       gap="8px"
       px="12px"
@@ -177,7 +181,7 @@ function Row({ ou, title, index, top, selected, onSelect }: RowProps) {
           </Flex>
         ))}
       </Flex>
-      {([...OUTCOMES.map(o => o.kind), 'none'] as const).map(kind => (
+      {shown.map(kind => (
         <Box key={kind} role="gridcell" textAlign="right" color={counts[kind] === 0 ? 'ink3' : 'ink'}>
           {counts[kind] === 0 ? (
             '–'

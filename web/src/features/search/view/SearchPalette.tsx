@@ -14,7 +14,7 @@ const KINDS = { title: 'Titles', kit: 'Kits', ou: 'OUs', device: 'Devices' } as 
 export function SearchPalette({ open, onClose }: { open: boolean; onClose: () => void }) {
   const field = useRef<HTMLInputElement>(null)
   return (
-    <Window open={open} onClose={onClose} heading="Find" width="560px" first={field}>
+    <Window open={open} onClose={onClose} heading="Find" width="560px" first={field} keepsNothing>
       <Palette field={field} onClose={onClose} />
     </Window>
   )

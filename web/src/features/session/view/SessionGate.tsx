@@ -14,7 +14,7 @@ export function SessionGate({ children }: { children: ReactNode }) {
   if (session.isPending) {
     return null
   }
-  if (session.isError) {
+  if (session.data === undefined) {
     return <Notice heading="Rivo does not answer">{sentence(session.error)} This page tries again by itself.</Notice>
   }
   if (session.data === null) {

@@ -1,6 +1,7 @@
 import { Box, Flex } from '@chakra-ui/react'
 import { Button } from '../../../shared/Button'
 import { sentence } from '../../../shared/api'
+import { failure } from '../../../shared/failure'
 import { fromNow, fullInstant } from '../../../shared/format'
 import { useNow } from '../../../shared/useNow'
 import { Window } from '../../../shared/Window'
@@ -20,7 +21,7 @@ export function SessionsWindow({ open, onClose }: { open: boolean; onClose: () =
 function Sessions() {
   const sessions = useSessions()
   const end = useEndSession()
-  if (sessions.isError) {
+  if (failure(sessions) !== undefined) {
     return (
       <Box role="alert" color="trouble">
         {sentence(sessions.error)}

@@ -50,7 +50,7 @@ export function WindowWindow({ window, onClose }: { window: MaintenanceWindow | 
             </Button>
           )}
           <Button size="lg" onClick={onClose}>
-            Leave it
+            Cancel
           </Button>
           <Button size="lg" variant="chosen" loading={put.isPending} disabled={id === ''} onClick={save}>
             Save
@@ -61,7 +61,7 @@ export function WindowWindow({ window, onClose }: { window: MaintenanceWindow | 
       <Grid gap="10px">
         <TextField label="Name" value={name} required onChange={setName} />
         <TextField
-          label="For devices where"
+          label="Devices where"
           mono
           rows={2}
           value={fits}

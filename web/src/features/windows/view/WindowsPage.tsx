@@ -2,6 +2,7 @@ import { Box, Flex } from '@chakra-ui/react'
 import { useEffect, useState } from 'react'
 import { Button } from '../../../shared/Button'
 import { sentence } from '../../../shared/api'
+import { failure } from '../../../shared/failure'
 import { some } from '../../../shared/format'
 import { Kbd } from '../../../shared/Kbd'
 import { useKeys } from '../../../shared/keys'
@@ -19,7 +20,7 @@ export function WindowsPage() {
     document.title = 'Maintenance windows · Rivo'
   }, [])
   useKeys('Maintenance windows', [{ key: 'n', says: 'Add a window', act: () => setOpen('new') }])
-  if (windows.isError) {
+  if (failure(windows) !== undefined) {
     return <Notice heading="The windows cannot be shown">{sentence(windows.error)}</Notice>
   }
   return (
@@ -30,8 +31,8 @@ export function WindowsPage() {
             Maintenance windows
           </Box>
           <Box color="ink2" fontSize="13px">
-            When devices may put things on and take them off, by their own clocks. A device that no window fits may at
-            any time.
+            When devices may install and remove software, by their own clocks. A device that is in no window may do so
+            at any time.
           </Box>
         </Box>
         <Button onClick={() => setOpen('new')}>
@@ -40,8 +41,8 @@ export function WindowsPage() {
       </Flex>
       <Box flex="1" minH="0" overflowY="auto" bg="panel" borderWidth="1px" borderColor="line" borderRadius="8px">
         {windows.data?.length === 0 && (
-          <Notice heading="Every device may work at any time">
-            Add a window where that must not be: in control rooms, on benches that measure through the day.
+          <Notice heading="No maintenance windows: devices install and remove at any time">
+            Add one for devices that must not be interrupted: control rooms, benches that measure through the day.
           </Notice>
         )}
         {(windows.data ?? []).map(line => (

@@ -42,7 +42,7 @@ class CatalogueTest extends BrowserTest {
         drop(file);
         button("Put it in the catalogue").click();
         assertThat(page).hasURL(Pattern.compile("/catalogue/" + title + "\\?release=" + version));
-        assertThat(region("Before it is assigned")).containsText("Comes off again");
+        assertThat(region("Before it is assigned")).containsText("Can be removed");
         button("Offer " + version + "…").click();
         assertThat(page.getByText("Rehearsed on 60 devices")).isVisible();
         page.getByLabel("Why?").fill("Tried on the bench");
@@ -89,7 +89,7 @@ class CatalogueTest extends BrowserTest {
         assertThat(page.getByText("The name says a Windows Installer database, the content is a Debian package."))
                 .isVisible();
         assertThat(page.getByText("The very same file is in the catalogue already")).isVisible();
-        button("Leave it").click();
+        button("Cancel").click();
         Path empty = java.nio.file.Files.createFile(folder.resolve("empty.exe"));
         page.setInputFiles("input[type=file]", empty);
         assertThat(page.getByRole(AriaRole.ALERT)).containsText("empty.exe is empty");
@@ -102,7 +102,7 @@ class CatalogueTest extends BrowserTest {
         Locator steps = region("Steps");
         assertThat(steps.getByRole(AriaRole.LISTITEM)).hasCount(5);
         page.keyboard().press("n");
-        page.getByLabel("In words").fill("Say it is there");
+        page.getByLabel("Description").fill("Say it is there");
         page.getByLabel("Command", new Page.GetByLabelOptions().setExact(true)).fill("notify --title \"{fact:x.asset}\"");
         button("Save").click();
         assertThat(steps.getByRole(AriaRole.LISTITEM)).hasCount(6);
@@ -113,7 +113,7 @@ class CatalogueTest extends BrowserTest {
         assertThat(steps.getByRole(AriaRole.STATUS)).containsText("tried on QB-LAB-003");
         assertThat(steps).containsText("needs the fact x.asset, which the device has not reported");
         button("Edit step 4").click();
-        button("Take this step out").click();
+        button("Delete this step").click();
         assertThat(steps.getByRole(AriaRole.LISTITEM)).hasCount(5);
     }
 
@@ -143,13 +143,13 @@ class CatalogueTest extends BrowserTest {
     @Order(5)
     void aRelationThatWouldTakeSomethingOffIsRehearsedAndAskedAbout() {
         page.navigate("/catalogue/siltscope?release=4.2.0");
-        region("Stands with").getByRole(AriaRole.BUTTON).first().click();
+        region("Relations").getByRole(AriaRole.BUTTON).first().click();
         Locator third = page.getByLabel("Relation 3", new Page.GetByLabelOptions().setExact(true));
         third.selectOption("off-first");
         page.getByLabel("Title of relation 3").selectOption("fernote");
         assertThat(page.getByText("lose Fernote Reader, which is replaced")).isVisible();
         assertThat(button("Save")).isDisabled();
-        button("Leave it").click();
+        button("Cancel").click();
         assertThat(third).isHidden();
     }
 

@@ -41,9 +41,9 @@ class KitsAndMirrorsTest extends BrowserTest {
         page.navigate("/catalogue");
         button("New kit…").click();
         page.getByLabel("Name", new Page.GetByLabelOptions().setExact(true)).fill("Front desk");
-        page.getByLabel("Put a title in").selectOption("fernote");
-        page.getByLabel("Put a title in").selectOption("tarnlog");
-        page.getByLabel("Put a title in").selectOption("ledgerfen");
+        page.getByLabel("Add a title").selectOption("fernote");
+        page.getByLabel("Add a title").selectOption("tarnlog");
+        page.getByLabel("Add a title").selectOption("ledgerfen");
         button("Save").click();
         assertThat(page).hasURL(Pattern.compile("/catalogue/kits/front-desk$"));
         assertThat(region("Titles").getByRole(AriaRole.LISTITEM)).hasCount(3);
@@ -72,9 +72,9 @@ class KitsAndMirrorsTest extends BrowserTest {
     @Order(2)
     void aTitleThatGoesIntoAnAssignedKitIsRehearsedFirst() {
         page.navigate("/catalogue/kits/front-desk");
-        assertThat(page.getByText("Put on in this order")).isVisible();
+        assertThat(page.getByText("Installed in this order")).isVisible();
         page.keyboard().press("e");
-        page.getByLabel("Put a title in").selectOption("dosecalc");
+        page.getByLabel("Add a title").selectOption("dosecalc");
         assertThat(page.getByText("get Dosecalc 1.4")).isVisible();
         assertThat(button("Save")).isDisabled();
         page.getByLabel("Why?").fill("They dose as well");
@@ -92,7 +92,7 @@ class KitsAndMirrorsTest extends BrowserTest {
         button("Choose…").click();
         button("German 38.0 KiB").click();
         button("Choose").click();
-        assertThat(page.getByText("Fixed: languages English, German.")).isVisible();
+        assertThat(page.getByText("Set: languages English, German.")).isVisible();
         button("Look through").click();
         assertThat(page.getByText("languages en,de")).isVisible();
         page.keyboard().press("Escape");
@@ -100,10 +100,10 @@ class KitsAndMirrorsTest extends BrowserTest {
 
         page.navigate("/catalogue/brookmap");
         assertThat(region("Before it is assigned")).containsText("Trunk mains gets languages English, German");
-        button("Fix for a person…").click();
+        button("Set for a person…").click();
         page.getByRole(AriaRole.TEXTBOX, new Page.GetByRoleOptions().setName("Person")).fill("imara.voss");
         button("Welsh 38.0 KiB").click();
-        button("Fix").click();
+        button("Set").click();
         assertThat(region("Before it is assigned")).containsText("imara.voss gets languages English, Welsh");
         assertThat(browser.complaints()).isEmpty();
     }
@@ -169,7 +169,7 @@ class KitsAndMirrorsTest extends BrowserTest {
         button("Save").click();
         assertThat(page.getByRole(AriaRole.ALERT)).containsText("a drive letter or a share does not do");
         page.getByLabel("Address").fill("http://127.0.0.1:1");
-        page.getByLabel("Asked by devices where").fill("name eq \"QB-VAN-003\"");
+        page.getByLabel("Devices where").fill("name eq \"QB-VAN-003\"");
         button("Save").click();
         assertThat(exactly("Van 3")).containsText("It does not answer at http://127.0.0.1:1");
         button("Set up nginx…").click();
@@ -187,7 +187,7 @@ class KitsAndMirrorsTest extends BrowserTest {
         assertThat(exactly("Control rooms")).containsText("Tue, Thu at 02:00 for 45 min");
         page.keyboard().press("n");
         page.getByLabel("Name", new Page.GetByLabelOptions().setExact(true)).fill("Benches");
-        page.getByLabel("For devices where").fill("name sw \"QB-LAB\"");
+        page.getByLabel("Devices where").fill("name sw \"QB-LAB\"");
         page.getByLabel("For, in minutes").fill("10");
         button("Save").click();
         assertThat(page.getByRole(AriaRole.ALERT)).containsText("A window opens on at least one day");
@@ -213,12 +213,12 @@ class KitsAndMirrorsTest extends BrowserTest {
         assertThat(page.getByRole(AriaRole.ALERT)).containsText("Give it a version.");
         page.getByLabel("Name", new Page.GetByLabelOptions().setExact(true)).fill("Old gauge driver");
         page.getByLabel("Version", new Page.GetByLabelOptions().setExact(true)).fill("1");
-        page.getByLabel("Comes off by").fill("{uninstaller:Gauge driver} --quiet");
-        page.getByLabel("Seen by its name in the list of installed software").fill("Gauge driver");
+        page.getByLabel("Removal command").fill("{uninstaller:Gauge driver} --quiet");
+        page.getByLabel("Presence check: its name in the list of installed software").fill("Gauge driver");
         button("Put it in the catalogue").click();
         assertThat(page).hasURL(Pattern.compile("/catalogue/old-gauge-driver\\?release=1"));
-        assertThat(region("Before it is assigned")).containsText("Only comes off");
-        assertThat(region("Before it is assigned")).containsText("Needs no content");
+        assertThat(region("Before it is assigned")).containsText("Removal only");
+        assertThat(region("Before it is assigned")).containsText("No content needed");
         button("Remove").click();
         assertThat(region("Steps")).containsText("{uninstaller:Gauge driver} --quiet");
         page.navigate("/reach/old-gauge-driver");

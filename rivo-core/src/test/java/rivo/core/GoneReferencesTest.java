@@ -150,7 +150,7 @@ class GoneReferencesTest {
         Trails trails = Trails.of(resolver);
         var trail = trails.of(LAB, resolver.estate().devices().position("d1"));
         assertThat(trail.rungs()).extracting(trail::sentence).containsExactlyInAnyOrder("rests: Laboratories has left the directory",
-                "excluded by Laboratories, which has left the directory and keeps out whom it last held");
+                "excluded by Laboratories, which has left the directory and still excludes its last members");
         assertThat(trail.decision()).isEmpty();
         assertThat(trails.at(0, LAB).rungs()).extracting(trail::sentence).first().isEqualTo("rests: Laboratories has left the directory");
     }

@@ -140,7 +140,7 @@ public final class Directory {
             ExtendedResult answer = connection.processExtendedOperation(new StartTLSExtendedRequest(DirectoryTrust.of(settings)));
             if (answer.getResultCode() != ResultCode.SUCCESS) {
                 throw new DirectoryException("The directory at " + settings.url()
-                        + " does not speak StartTLS; use an ldaps:// address, or set its TLS up.");
+                        + " does not support StartTLS; use an ldaps:// address, or set its TLS up.");
             }
         } catch (LDAPException | DirectoryException e) {
             connection.close();
@@ -151,7 +151,7 @@ public final class Directory {
     private DirectoryException explain(LDAPException e) {
         ResultCode code = e.getResultCode();
         if (isAboutTls(e)) {
-            return new DirectoryException("The directory at " + settings.url() + " shows no certificate that may be trusted for "
+            return new DirectoryException("The directory at " + settings.url() + " presents no trusted certificate for "
                     + settings.url().getHost() + ": " + rootMessage(e) + " Nothing was sent to it. Use the name that its certificate is "
                     + "for, or give the certificate of its authority (--directory-ca).", e);
         }
@@ -167,7 +167,7 @@ public final class Directory {
             return new DirectoryException("The directory refuses the account " + settings.bindDn()
                     + "; check its password and that it may read " + settings.baseDn() + ".", e);
         }
-        return new DirectoryException("The directory broke off with " + code.getName() + ": "
+        return new DirectoryException("The directory ended the request with " + code.getName() + ": "
                 + e.getDiagnosticMessage() + "; look into its log.", e);
     }
 

@@ -8,7 +8,7 @@ import org.jspecify.annotations.Nullable;
  * What the directory holds at one scan. Everything refers to everything by stable id; what pointed outside the picture
  * has been left out, and counted.
  *
- * @param notes what was passed over, one sentence each
+ * @param notes what was skipped, one sentence each
  */
 public record DirectoryPicture(List<OuEntry> ous, List<UserEntry> users, List<ComputerEntry> computers,
         List<GroupEntry> groups, List<String> notes) {

@@ -34,7 +34,7 @@ public record DirectorySettings(URI url, String baseDn, String bindDn, String pa
                     + ", which is TLS from the start; leave StartTLS out, or give an ldap:// address.");
         }
         if (ca != null && !startTls && !"ldaps".equals(url.getScheme())) {
-            throw new IllegalArgumentException("The directory at " + url + " is asked without TLS, so no certificate is looked at; "
+            throw new IllegalArgumentException("The directory at " + url + " is used without TLS, so no certificate is checked; "
                     + "give an ldaps:// address or StartTLS.");
         }
         if (pageSize < 1) {

@@ -51,10 +51,10 @@ final class PictureBuilder {
         }
         String id = StableId.of(entry);
         if (id == null) {
-            note(entry.getDN() + " has neither entryUUID nor objectGUID and was passed over; "
+            note(entry.getDN() + " has neither entryUUID nor objectGUID and was skipped; "
                     + "let the reading account see one of them.");
         } else if (ids.putIfAbsent(id, dn) != null) {
-            note(entry.getDN() + " has the id of another entry and was passed over.");
+            note(entry.getDN() + " has the id of another entry and was skipped.");
         } else {
             found.put(dn, new Found(id, kind, entry));
         }
@@ -93,7 +93,7 @@ final class PictureBuilder {
             }
         });
         if (unnamedNotes > 0) {
-            notes.add(unnamedNotes + " more were passed over.");
+            notes.add(unnamedNotes + " more were skipped.");
         }
         return new DirectoryPicture(ous, users, computers, groups, notes);
     }
@@ -134,7 +134,7 @@ final class PictureBuilder {
                     case USER -> members.add(new Member(MemberKind.USER, one.id()));
                     case COMPUTER -> members.add(new Member(MemberKind.DEVICE, one.id()));
                     case GROUP -> members.add(new Member(MemberKind.GROUP, one.id()));
-                    case OU -> note(group.entry().getDN() + " holds an OU, which was passed over.");
+                    case OU -> note(group.entry().getDN() + " holds an OU, which was skipped.");
                 }
             }
         }
@@ -150,7 +150,7 @@ final class PictureBuilder {
             }
             Found one = DN.isValidDN(value) ? found.get(parse(value)) : null;
             if (one == null) {
-                note(entry.getDN() + " names " + value + ", which was not found and was passed over.");
+                note(entry.getDN() + " names " + value + ", which was not found and was skipped.");
             } else {
                 referred.add(one);
             }

@@ -34,7 +34,7 @@ public final class TestTitles {
             Contents.Content content = server.bean(Contents.class).keep(new ByteArrayInputStream(INSTALLER),
                     id + "-setup.bin");
             TitleRecord.VariantRecord variant = new TitleRecord.VariantRecord("all", null, false,
-                    List.of(content), List.of(Step.run("Run the installer, quietly", "setup --quiet", CODES)),
+                    List.of(content), List.of(Step.run("Run the installer silently", "setup --quiet", CODES)),
                     List.of(Step.run("Take it off", "remove --quiet", CODES)), List.of(), Presence.inventory(name));
             server.bean(Catalogue.class).put("test", TitleRecord.of(id, name, "Fenwick Instruments", List.of(
                     TitleRecord.ReleaseRecord.of("4.1.0", List.of(variant)),

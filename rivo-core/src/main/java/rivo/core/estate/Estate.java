@@ -297,7 +297,7 @@ public final class Estate {
         for (Assignment assignment : assignments.all()) {
             if (assignment.subject().equals(Subject.kit(id))) {
                 throw new RefusedException("kit-assigned", "kits", "The assignment " + assignment.id()
-                        + " is about this kit, so it stays.");
+                        + " assigns this kit, so it cannot be deleted.");
             }
         }
         Map<String, Kit> rest = new LinkedHashMap<>(kits);

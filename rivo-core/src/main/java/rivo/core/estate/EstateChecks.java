@@ -104,7 +104,7 @@ public final class EstateChecks {
         for (Assignment assignment : without.isEmpty() ? List.<Assignment>of() : estate.assignments().all()) {
             References.of(assignment).stream().filter(t -> t.kind() == Target.Kind.COLLECTION && without.contains(t.id()))
                     .forEach(target -> checks.problems.add("collection-named", target.toString(), "The assignment " + assignment.id()
-                            + " names this collection, so it stays; take it out there first."));
+                            + " names this collection, so it cannot be deleted; remove it there first."));
         }
         return checks.problems.all();
     }
@@ -115,7 +115,7 @@ public final class EstateChecks {
         estate.titles().forEach(t -> checks.titles.put(t.id(), t));
         checks.kit(kit, "kit:" + kit.id());
         if (new java.util.HashSet<>(kit.titles()).size() < kit.titles().size()) {
-            checks.problems.add("twice", "kit:" + kit.id() + ".titles", "A title stands twice in the kit; take one out.");
+            checks.problems.add("twice", "kit:" + kit.id() + ".titles", "A title is listed twice in the kit; remove one.");
         }
         return checks.problems.all();
     }
@@ -214,8 +214,8 @@ public final class EstateChecks {
         Title title = titles.get(id);
         if (title != null && !ofUnknownScope.contains(id) && (title.scope() == Scope.USER) != (user != null)) {
             problems.add("wrong-user", place + (user == null ? "" : ".user"), user == null
-                    ? "The title \"" + id + "\" stands in people's profiles; say for which user."
-                    : "The title \"" + id + "\" stands on the whole device; leave the user out.");
+                    ? "The title \"" + id + "\" is installed in people's profiles; say for which user."
+                    : "The title \"" + id + "\" is installed for the whole device; leave the user out.");
         }
     }
 

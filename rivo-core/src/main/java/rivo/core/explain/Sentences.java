@@ -47,7 +47,7 @@ final class Sentences {
                     + "; it is not binding";
             case EXCLUDED -> excluded((Verdict.Excluded) verdict);
             case NARROWED_OUT -> narrowed((Verdict.NarrowedOut) verdict);
-            case OUTSIDE_BASE -> "has effect below " + ((Verdict.OutsideBase) verdict).base().name() + " only";
+            case OUTSIDE_BASE -> "has effect only below " + ((Verdict.OutsideBase) verdict).base().name();
             case RESTS -> "rests: " + goneName(((Verdict.Rests) verdict).gone()) + " has left the directory";
             case NO_REACH -> "does not reach here";
             case NOT_LIVE -> notLive(rung.assignment(), ((Verdict.NotLive) verdict).why());
@@ -59,23 +59,23 @@ final class Sentences {
         if (rung.rank().binding()) {
             return "binding from " + where;
         }
-        return rung.target().kind() == Target.Kind.OU ? "nearest OU that speaks for this title, " + where
-                : "nearest that speaks for this title, " + where;
+        return rung.target().kind() == Target.Kind.OU ? "nearest OU that assigns this title, " + where
+                : "nearest that assigns this title, " + where;
     }
 
     private static String agrees(Rung rung, Assignment winner) {
         return rung.assignment().intent() == winner.intent()
-                ? "level with the deciding one and of the same mind, but newer"
-                : "level with the deciding one, which asks for more";
+                ? "level with the deciding one, same intent, but newer"
+                : "level with the deciding one, whose intent is stronger";
     }
 
     private String weaker(Rung rung, Verdict.Weaker weaker, Rung deciding) {
         LadderStep step = weaker.step();
         return switch (step) {
             case BINDING -> "it is not binding, the deciding one is";
-            case NEARNESS -> where(rung) + (rung.rank().binding() ? ", the deciding one binds from farther up"
+            case NEARNESS -> where(rung) + (rung.rank().binding() ? ", the deciding one is binding, from farther up"
                     : ", the deciding one is nearer");
-            case SIDE -> "it follows the user, the deciding one follows the device";
+            case SIDE -> "it follows the person, the deciding one follows the device";
             case PRIORITY -> "its priority is " + rung.rank().priority() + ", the deciding one's is "
                     + deciding.rank().priority();
         };
@@ -87,7 +87,7 @@ final class Sentences {
 
     private String excluded(Verdict.Excluded excluded) {
         return "excluded by " + words(excluded.by()) + through(excluded.chain()) + (estate.gone().containsKey(excluded.by())
-                ? ", which has left the directory and keeps out whom it last held" : "");
+                ? ", which has left the directory and still excludes its last members" : "");
     }
 
     private static String narrowed(Verdict.NarrowedOut narrowed) {
@@ -140,7 +140,7 @@ final class Sentences {
         GoneReference gone = estate.gone().get(target);
         return gone != null ? goneName(gone) : switch (target.kind()) {
             case ALL_DEVICES -> "all devices";
-            case ALL_USERS -> "all users";
+            case ALL_USERS -> "all people";
             case OU -> {
                 Ou found = estate.ous().find(target.id());
                 yield found == null ? target.id() : found.name();
@@ -184,7 +184,7 @@ final class Sentences {
             case UNFIT -> unfit(trail);
             case BLOCKED -> blocked(trail, decision);
             case REPLACED -> "Replaced: " + name(decision.by()) + " takes its place" + ofOther(trail) + ".";
-            case DISPLACED -> "Kept off: " + name(decision.by()) + " stands against it" + ofOther(trail) + ".";
+            case DISPLACED -> "Kept off: " + name(decision.by()) + " conflicts with it" + ofOther(trail) + ".";
             case WAITING -> "Waiting for a seat: all " + trail.title().seats() + " of " + name(trail.title())
                     + " are in use, though " + because + ".";
         };
@@ -236,7 +236,7 @@ final class Sentences {
             case NEEDS_DISPLACED -> "it needs " + title + ", which is kept off";
             case NEEDS_NEWER -> "it needs a newer " + title + " than the one chosen";
             case NEEDS_BLOCKED -> "it needs " + title + ", which is blocked itself";
-            case NEEDS_DEVICE -> "it needs " + title + " on the device, where it is not to be";
+            case NEEDS_DEVICE -> "it needs " + title + " on the device, which does not get it";
             case ASSIGNED, REQUESTED, IMPLIED, LEFT -> throw new IllegalStateException("no reason to block");
         };
         return "Blocked: " + why + ".";
@@ -274,7 +274,7 @@ final class Sentences {
     private String because(Trail trail) {
         Rung rung = trail.deciding();
         if (rung == null) {
-            return "somebody says so";
+            return "an assignment says so";
         }
         return rung.rank().binding() ? "a binding assignment " + at(rung.target()) + " says so"
                 : "the nearest assignment that reaches here, " + at(rung.target()) + ", says so";

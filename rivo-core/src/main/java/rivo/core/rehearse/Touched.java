@@ -125,7 +125,7 @@ final class Touched {
                 return one.id() + (old.assignments().find(one.id()) == null ? " is added" : " is edited");
             }
         }
-        return was.stream().filter(one -> !is.contains(one)).map(one -> one.id() + " no longer speaks for it").findFirst()
+        return was.stream().filter(one -> !is.contains(one)).map(one -> one.id() + " no longer assigns it").findFirst()
                 .orElse("its assignments are in another order");
     }
 

@@ -48,7 +48,7 @@ final class Comparisons {
 
     private Condition version(Attribute attribute, Operator operator, Token word, Token literal) {
         refuse(operator.looksInside(), word, "versions are compared by eq, ne, gt, ge, lt and le.");
-        refuse(literal.kind() != Token.Kind.STRING, literal, "a version stands in double quotes, such as \"4.2.0\".");
+        refuse(literal.kind() != Token.Kind.STRING, literal, "put a version in double quotes, such as \"4.2.0\".");
         try {
             return new VersionComparison(attribute.name(), operator, Version.of(literal.text()));
         } catch (RefusedException e) {

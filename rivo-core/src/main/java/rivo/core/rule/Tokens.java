@@ -49,7 +49,7 @@ final class Tokens {
             case '[' -> Token.Kind.OPEN_BRACKET;
             case ']' -> Token.Kind.CLOSE_BRACKET;
             default -> throw error(at, "'" + Character.toString(text.codePointAt(at))
-                    + "' means nothing here; texts stand in double quotes.");
+                    + "' has no meaning here; put texts in double quotes.");
         };
         tokens.add(new Token(kind, String.valueOf(c), at++));
     }
@@ -94,7 +94,7 @@ final class Tokens {
 
     private char escape() {
         if (at == text.length()) {
-            throw error(at - 1, "A backslash stands before what it escapes.");
+            throw error(at - 1, "A backslash must be followed by what it escapes.");
         }
         char c = text.charAt(at++);
         return switch (c) {

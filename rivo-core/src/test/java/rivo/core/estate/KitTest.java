@@ -20,7 +20,7 @@ class KitTest {
 
     private static List<String> titlesOn(Estate estate, String device) {
         return Rows.byTitle(Resolver.of(estate)).keySet().stream().filter(k -> k.startsWith(device + "|"))
-                .map(k -> k.substring(k.lastIndexOf('|') + 1)).toList();
+                .map(k -> k.substring(k.lastIndexOf('|') + 1)).sorted().toList();
     }
 
     @Test
@@ -56,7 +56,7 @@ class KitTest {
     void whatMakesNoSenseIsRefused() {
         Estate estate = withKit("siltscope");
         assertThatThrownBy(() -> estate.withKit(new Kit("bench", "Bench", List.of("siltscope", "siltscope"))))
-                .isInstanceOf(RefusedException.class).hasMessage("A title stands twice in the kit; take one out.");
+                .isInstanceOf(RefusedException.class).hasMessage("A title is listed twice in the kit; remove one.");
         assertThatThrownBy(() -> estate.withKit(new Kit("bench", "Bench", List.of("moonware"))))
                 .isInstanceOf(RefusedException.class).hasMessageContaining("moonware");
     }

@@ -132,7 +132,7 @@ class SentencesTest {
         estates.title(new Title("mudview", "Mudview", Scope.DEVICE, null, List.of("siltscope"), List.of(Estates.release("1.0"))));
         assign("mudview", Intent.REQUIRED, Target.device("d-labs"));
         estates.assign(Intent.REQUIRED, "root");
-        assertThat(sentence("siltscope")).isEqualTo("Kept off: Mudview stands against it, required by a1 for d-labs.");
+        assertThat(sentence("siltscope")).isEqualTo("Kept off: Mudview conflicts with it, required by a1 for d-labs.");
     }
 
     @Test
@@ -181,7 +181,7 @@ class SentencesTest {
         Resolver resolver = estates.resolver();
         Title notes = Objects.requireNonNull(resolver.estate().title("notes"));
         assertThat(Trail.of(resolver, notes, 0).sentence()).isEqualTo(
-                "Blocked: it needs Siltscope Lab on the device, where it is not to be.");
+                "Blocked: it needs Siltscope Lab on the device, which does not get it.");
     }
 
     @Test

@@ -39,7 +39,7 @@ class TrailTest {
     void theNearestDecidesAndTheOthersSayWhyTheyDoNot() {
         Trail trail = trail(Estates.usual().assign(Intent.UNINSTALL, "root").assign(Intent.REQUIRED, "labs")
                 .assign(Intent.UNINSTALL, "works"), "d-bench");
-        assertThat(said(trail)).containsExactly("a2: nearest OU that speaks for this title, 1 level up",
+        assertThat(said(trail)).containsExactly("a2: nearest OU that assigns this title, 1 level up",
                 "a3: does not reach here", "a1: weaker: 2 levels up, the deciding one is nearer");
         assertThat(trail.sentence()).isEqualTo(
                 "Required, because the nearest assignment that reaches here, at labs, says so.");
@@ -57,7 +57,7 @@ class TrailTest {
         Estates estates = Estates.usual().group("crew", Target.device("d-bench")).group("all-crews", Target.group("crew"));
         Trail trail = trail(estates.assignment(estates.next("siltscope", Intent.REQUIRED, Target.group("all-crews"))), "d-bench");
         assertThat(said(trail)).containsExactly(
-                "a1: nearest that speaks for this title, through the group all-crews, by way of crew");
+                "a1: nearest that assigns this title, through the group all-crews, by way of crew");
         assertThat(trail.rungs().get(0).chain()).extracting(g -> g.id()).containsExactly("all-crews", "crew");
     }
 
@@ -87,7 +87,7 @@ class TrailTest {
                 .withWaves(List.of(Wave.share(0, true), Wave.share(100, false))));
         estates.assignment(estates.next("siltscope", Intent.REQUIRED, Target.ALL_DEVICES).withBase("works"));
         Trail trail = trail(estates, "d-labs");
-        assertThat(said(trail)).contains("a1: later: wave 2 of 2 is not open yet", "a2: has effect below works only");
+        assertThat(said(trail)).contains("a1: later: wave 2 of 2 is not open yet", "a2: has effect only below works");
         assertThat(trail.sentence()).isEqualTo("Later: wave 2 of 2 of a1 is not open yet.");
     }
 
@@ -150,7 +150,7 @@ class TrailTest {
         Trail trail = trail(estates.assignment(estates.next("siltscope", Intent.REQUIRED, Target.ou("works"))
                 .withFollows(Follows.USER)), "d-labs");
         assertThat(trail.rungs()).singleElement().satisfies(r -> assertThat(r.person()).isEqualTo("imara"));
-        assertThat(said(trail)).containsExactly("a1: nearest OU that speaks for this title, at the person's OU");
+        assertThat(said(trail)).containsExactly("a1: nearest OU that assigns this title, at the person's OU");
     }
 
     @Test

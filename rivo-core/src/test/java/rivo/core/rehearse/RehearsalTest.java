@@ -126,7 +126,7 @@ class RehearsalTest {
         assertThat(why(before, before)).isEqualTo("not looked at");
         assertThat(why(before, before.withAssignments(List.of(one.withPriority(700))))).isEqualTo("a1 is edited");
         assertThat(why(before, before.withAssignments(List.of(one.retired())))).isEqualTo("a1 is edited");
-        assertThat(why(before, Estate.of(parts.withAssignments(List.of())))).isEqualTo("a1 no longer speaks for it");
+        assertThat(why(before, Estate.of(parts.withAssignments(List.of())))).isEqualTo("a1 no longer assigns it");
         assertThat(why(before, before.withAssignments(List.of(Assignment.of("a2", 2, Subject.title("siltscope"), Intent.REQUIRED,
                 List.of(Target.ALL_DEVICES)))))).isEqualTo("a2 is added");
         assertThat(why(before, Estate.of(parts.withTitles(parts.titles().stream().map(t -> t.id().equals("siltscope")
@@ -170,6 +170,6 @@ class RehearsalTest {
         assertThat(rehearsal.titles()).extracting(t -> t.title().id() + ": " + t.why()).containsExactlyInAnyOrder(
                 "siltscope: it is related to Tidecalc", "tidecalc: a2 is edited",
                 "mudview: devices or people came, went or moved");
-        assertThat(siltscope(rehearsal).gains().size()).as("at works nothing stands against it any more").isEqualTo(1);
+        assertThat(siltscope(rehearsal).gains().size()).as("at works nothing conflicts with it any more").isEqualTo(1);
     }
 }

@@ -98,7 +98,7 @@ public final class EstateReader {
             return Estate.ofChecked(parts);
         } catch (ZipException | java.io.EOFException e) {
             throw new RefusedException("bad-gzip", "", "The file is gzipped, but damaged: " + e.getMessage()
-                    + "; make it anew.");
+                    + "; create it again.");
         }
     }
 
@@ -118,7 +118,7 @@ public final class EstateReader {
             at.object(this::section);
             JsonToken after = json.next();
             if (after != null) {
-                at.problem("more", "There is something after the end of the estate; take it out.");
+                at.problem("more", "There is something after the end of the estate; remove it.");
             }
         } catch (JacksonException e) {
             if (e.getCause() instanceof IOException cause && !(cause instanceof CharConversionException)) {
@@ -127,7 +127,7 @@ public final class EstateReader {
             // Nothing after this can be read; what was found before is told as well.
             TokenStreamLocation where = Objects.requireNonNull(json.failedAt());
             at.problem("bad-json", "Line " + where.getLineNr() + ", column " + where.getColumnNr() + ": "
-                    + e.getOriginalMessage() + "; mend the JSON here.");
+                    + e.getOriginalMessage() + "; correct the JSON here.");
             throw new RefusedException(List.copyOf(at.problems().values()));
         }
         at.need(format, "format");

@@ -105,7 +105,7 @@ final class JsonCursor {
             }
             json.next();
             if (!reader.read(key)) {
-                problem("unknown-key", "There is no key \"" + key + "\" here; take it out, or mend its spelling.");
+                problem("unknown-key", "There is no key \"" + key + "\" here; remove it, or correct its spelling.");
                 json.skipChildren();
             }
             path.remove(path.size() - 1);

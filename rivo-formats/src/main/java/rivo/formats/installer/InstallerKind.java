@@ -2,7 +2,7 @@ package rivo.formats.installer;
 
 import java.util.List;
 
-/** The well-known makes of Windows set-up programs, by the marks they leave in the file, and what keeps them quiet. */
+/** The well-known makes of Windows set-up programs, by the marks they leave in the file, and the switches that make them silent. */
 public enum InstallerKind {
     NSIS("Nullsoft", "/S", "/S", List.of("Nullsoft.NSIS.exehead", "NullsoftInst")),
     INNO("Inno Setup", "/VERYSILENT /SUPPRESSMSGBOXES /NORESTART", "/VERYSILENT /SUPPRESSMSGBOXES /NORESTART",
@@ -13,14 +13,14 @@ public enum InstallerKind {
     UNKNOWN("unknown make", "", "", List.of());
 
     private final String words;
-    private final String quiet;
-    private final String quietRemoval;
+    private final String silent;
+    private final String silentRemoval;
     private final List<String> marks;
 
-    InstallerKind(String words, String quiet, String quietRemoval, List<String> marks) {
+    InstallerKind(String words, String silent, String silentRemoval, List<String> marks) {
         this.words = words;
-        this.quiet = quiet;
-        this.quietRemoval = quietRemoval;
+        this.silent = silent;
+        this.silentRemoval = silentRemoval;
         this.marks = marks;
     }
 
@@ -28,14 +28,14 @@ public enum InstallerKind {
         return words;
     }
 
-    /** The switches that make it quiet; empty when they are not known. */
-    public String quiet() {
-        return quiet;
+    /** The switches that make it silent; empty when they are not known. */
+    public String silent() {
+        return silent;
     }
 
-    /** The switches that make its removal program quiet. */
-    public String quietRemoval() {
-        return quietRemoval;
+    /** The switches that make its removal program silent. */
+    public String silentRemoval() {
+        return silentRemoval;
     }
 
     List<String> marks() {

@@ -124,7 +124,7 @@ public final class InstallerReader {
             case DEB, RPM, ZIP, SCRIPT, OTHER -> false;
         };
         if (signable && read.signer() == null) {
-            findings.add(new Finding("unsigned", "Nobody has signed it. Compare its SHA-256 with the one its maker "
+            findings.add(new Finding("unsigned", "It is not signed. Compare its SHA-256 with the one its maker "
                     + "publishes."));
         }
         if (read.signer() != null && read.maker() != null && !sameOrganisation(read.signer(), read.maker())) {
@@ -132,8 +132,8 @@ public final class InstallerReader {
                     + "."));
         }
         if (read.format() == InstallerFormat.EXE && read.kind() == InstallerKind.UNKNOWN) {
-            findings.add(new Finding("unknown-make", "Its make is not known, so neither are its quiet switches: ask its "
-                    + "maker, and write them into the step."));
+            findings.add(new Finding("unknown-make", "Its set-up kit is not recognised, so its silent switches are unknown: "
+                    + "ask its maker, and add them to the step."));
         }
         return findings;
     }

@@ -30,7 +30,7 @@ import rivo.server.window.MaintenanceWindows;
 public class Readiness {
 
     private static final Pattern PROGRAM = Pattern.compile("(?i)\\.(exe|msi)\\b");
-    private static final Pattern QUIET = Pattern.compile("(?i)(^|\\s)(/q[nb]?|/quiet|/s|/silent|/verysilent|--?quiet|"
+    private static final Pattern SILENT = Pattern.compile("(?i)(^|\\s)(/q[nb]?|/quiet|/s|/silent|/verysilent|--?quiet|"
             + "--?silent|-s|-q|-y)(\\s|$|/)");
     private static final Pattern OWN_DRIVE = Pattern.compile("(?i)(^|[\\s\"'=])([d-z]):[\\\\/]");
     private static final Pattern ADMIN_SHARE = Pattern.compile("(?i)\\\\\\\\[^\\\\\\s\"]+\\\\([a-z]|admin)\\$");
@@ -55,7 +55,7 @@ public class Readiness {
     List<Look> looks(Snapshot now, TitleRecord title, ReleaseRecord release, DeviceSet without) {
         int devices = now.estate().devices().size();
         List<Look> looks = new ArrayList<>();
-        looks.add(quiet(release));
+        looks.add(silent(release));
         looks.add(removable(release));
         looks.add(seen(release));
         looks.add(content(release));
@@ -89,33 +89,33 @@ public class Readiness {
         return release.variants().stream().flatMap(v -> v.install().stream());
     }
 
-    private static Look quiet(ReleaseRecord release) {
+    private static Look silent(ReleaseRecord release) {
         Step loud = installing(release).filter(s -> s.kind() == StepKind.RUN && PROGRAM.matcher(s.command()).find()
-                && !QUIET.matcher(s.command()).find()).findFirst().orElse(null);
+                && !SILENT.matcher(s.command()).find()).findFirst().orElse(null);
         if (release.variants().stream().anyMatch(v -> v.install().isEmpty())) {
             boolean onlyComesOff = !release.offered() && release.variants().stream().noneMatch(v -> v.remove().isEmpty());
-            return onlyComesOff ? well("only-removal", "Only comes off", "Nothing puts it on, and it is not offered.")
-                    : needs("no-install", "Nothing installs it", "A variant has no step that puts it on.", "edit-install");
+            return onlyComesOff ? well("only-removal", "Removal only", "It has no install command, and it is not offered.")
+                    : needs("no-install", "No install command", "A variant has no step that installs it.", "edit-install");
         }
-        return loud == null ? well("quiet", "Installs quietly", "")
-                : needs("no-quiet-switch", "No quiet switch", "“" + loud.command() + "” may wait for somebody to click.",
+        return loud == null ? well("silent", "Installs silently", "")
+                : needs("no-silent-switch", "No silent switch", "“" + loud.command() + "” may wait for somebody to click.",
                         "edit-install");
     }
 
     private static Look removable(ReleaseRecord release) {
         return release.variants().stream().anyMatch(v -> v.remove().isEmpty())
-                ? needs("no-removal", "Nothing takes it off", "Where it shall go, devices could not do it.", "edit-remove")
-                : well("removable", "Comes off again", "");
+                ? needs("no-removal", "No removal command", "Devices could not remove it.", "edit-remove")
+                : well("removable", "Can be removed", "");
     }
 
     private static Look seen(ReleaseRecord release) {
         if (release.variants().stream().anyMatch(v -> !v.presence().hasChecks())) {
-            return needs("cannot-be-seen", "Cannot be seen", "Without a presence check its status is a guess.",
+            return needs("no-presence-check", "No presence check", "Its status is unverified.",
                     "edit-presence");
         }
         Set<String> kinds = new LinkedHashSet<>();
         release.variants().forEach(v -> v.presence().checks().forEach(c -> kinds.add(words(c.kind()))));
-        return well("seen", "Seen by " + String.join(" and ", kinds), "");
+        return well("presence-check", "Presence check: " + String.join(" and ", kinds), "");
     }
 
     private static String words(PresenceKind kind) {
@@ -137,14 +137,14 @@ public class Readiness {
                     "replace-file");
         }
         if (all.isEmpty()) {
-            return well("content", "Needs no content", "");
+            return well("content", "No content needed", "");
         }
         long bytes = all.stream().mapToLong(Contents.Content::size).sum();
         Set<String> lacking = new LinkedHashSet<>();
         all.forEach(one -> lacking.addAll(places.lacking(one)));
         if (!lacking.isEmpty()) {
             return needs("not-on-mirror", "Not on every mirror", String.join(", ", lacking)
-                    + (lacking.size() == 1 ? " lacks" : " lack") + " it; devices there would fetch it from afar.", "copy-to-mirrors");
+                    + (lacking.size() == 1 ? " lacks" : " lack") + " it; devices there would fetch it from the server.", "copy-to-mirrors");
         }
         return well("content", "Devices can read it", size(bytes) + " on the server" + (places.count() == 0 ? ""
                 : " and " + places.count() + " of " + places.count() + " mirrors") + ", SHA-256 "
@@ -160,16 +160,16 @@ public class Readiness {
             for (Step step : Stream.of(variant.install(), variant.remove(), variant.repair()).flatMap(List::stream).toList()) {
                 Matcher drive = OWN_DRIVE.matcher(step.command() + " " + step.to());
                 if (drive.find()) {
-                    return needs("own-drive", "Only one computer knows drive " + drive.group(2).toUpperCase(Locale.ROOT)
+                    return needs("own-drive", "Refers to drive " + drive.group(2).toUpperCase(Locale.ROOT)
                             + ":", "“" + step.command() + "” names a drive that devices may not have.", "edit-install");
                 }
                 if (ADMIN_SHARE.matcher(step.command()).find()) {
                     return needs("administrators-share", "Only administrators may read it",
-                            "“" + step.command() + "” names an administrator's share.", "edit-install");
+                            "“" + step.command() + "” names an administrative share.", "edit-install");
                 }
             }
         }
-        return well("paths", "Every path is one that devices know", "");
+        return well("paths", "Every path exists on devices", "");
     }
 
     private static Look signer(TitleRecord title, ReleaseRecord release) {
@@ -178,15 +178,15 @@ public class Readiness {
             if (signer != null && !InstallerReader.sameOrganisation(signer, title.maker())
                     && title.trustedSigners().stream().noneMatch(t -> InstallerReader.sameOrganisation(t, signer))) {
                 return needs("signer-is-not-maker", "The signer is not the maker", "Signed by " + signer + ", made by "
-                        + (title.maker().isEmpty() ? "nobody named" : title.maker()) + ".", "trust:" + signer);
+                        + (title.maker().isEmpty() ? "nobody who is named" : title.maker()) + ".", "trust:" + signer);
             }
         }
-        return well("signer", "No signer but its maker, or one you trust", "");
+        return well("signer", "No unexpected signer", "");
     }
 
     private static Look fits(ReleaseRecord release, int devices, int without) {
         if (release.variants().isEmpty()) {
-            return needs("no-variant", "Has no variant", "Drop an installer on it.", "replace-file");
+            return needs("no-variant", "No variant", "Drop an installer on the release.", "replace-file");
         }
         return without == 0 ? well("fits", "Fits every device", "")
                 : without == devices ? needs("fits-nowhere", "Fits no device", "None of " + count(devices)
@@ -198,10 +198,10 @@ public class Readiness {
         int seconds = release.variants().stream().mapToInt(v -> v.install().stream().mapToInt(Step::limitSeconds).sum()).max().orElse(0);
         MaintenanceWindows.Stuck stuck = MaintenanceWindows.stuck(now, fitting, seconds);
         long minutes = (seconds + 59) / 60;
-        return stuck == null ? well("window", "Shorter than every window it meets", MaintenanceWindows.all(now).isEmpty() ? "" : minutes + " min at most")
-                : needs("longer-than-window", "Longer than a window", minutes + " min at most, but " + stuck.longest().name() + " is open "
+        return stuck == null ? well("window", "Fits into every maintenance window", MaintenanceWindows.all(now).isEmpty() ? "" : minutes + " min at most")
+                : needs("longer-than-window", "Longer than a maintenance window", minutes + " min at most, but " + stuck.longest().name() + " is open "
                         + stuck.longest().minutes() + " min: " + count(stuck.devices()) + (stuck.devices() == 1 ? " device" : " devices")
-                        + " would never begin.", "edit-install");
+                        + " could never start it.", "edit-install");
     }
 
     private static String count(int n) {
@@ -211,8 +211,8 @@ public class Readiness {
     private static Look newest(TitleRecord title, ReleaseRecord release) {
         ReleaseRecord newer = title.releases().stream().filter(r -> r.offered()
                 && Version.of(r.version()).compareTo(Version.of(release.version())) > 0).findFirst().orElse(null);
-        return newer == null || release.offered() ? well("newest", "No newer one is already offered", "")
-                : needs("older", "Older than what is offered", newer.version() + " is offered, so devices would take that.",
+        return newer == null || release.offered() ? well("newest", "No newer release is offered", "")
+                : needs("older", "A newer release is offered", "Devices would get " + newer.version() + ".",
                         "show:" + newer.version());
     }
 }

@@ -169,7 +169,7 @@ public class TitlePages {
             leading.needs().forEach(n -> relations.add(relation(titles, "needs", n.title(), n.min() == null || n.min().isBlank() ? ""
                     : n.min() + " or later")));
             leading.replaces().forEach(r -> relations.add(relation(titles, "replaces", r.title(),
-                    r.removeFirst() ? "off first" : "in place")));
+                    r.removeFirst() ? "removed first" : "in place")));
         }
         title.conflictsWith().forEach(other -> relations.add(relation(titles, "conflicts", other, "")));
         for (TitleRecord other : titles.all()) {

@@ -73,7 +73,7 @@ final class AssignmentsAtOu {
                     "There is no " + (about.kit() ? "kit " : "title ") + about.id() + "; pick one from the catalogue."));
         }
         if (about.kit() && !wish.fixes().isEmpty()) {
-            problems.add(new Problem("kit-has-no-choices", "choices", "A kit has no choices; assign the title itself to fix them."));
+            problems.add(new Problem("kit-has-no-choices", "choices", "A kit has no choices; assign the title itself to set them."));
         }
         boolean dropsWhatRests = wish.wanted() == null && estate.gone().containsKey(Target.ou(wish.ou()));
         if (estate.ous().find(wish.ou()) == null && !dropsWhatRests) {

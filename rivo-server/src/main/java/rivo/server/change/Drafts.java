@@ -121,7 +121,7 @@ public class Drafts {
             return kind.parse(json);
         } catch (JacksonException e) {
             throw new RefusedException("bad-document", kind.word(), "This is no " + kind.word() + ": " + e.getOriginalMessage().lines()
-                    .findFirst().orElse("") + " Compare it with docs/schema/" + kind.word() + ".schema.json.");
+                    .findFirst().orElse("") + " Check it against docs/schema/" + kind.word() + ".schema.json.");
         }
     }
 
@@ -173,7 +173,7 @@ public class Drafts {
     private static Edit found(Draft draft, String edit) {
         Edit found = draft.find(edit);
         if (found == null) {
-            throw ApiException.notFound("unknown-edit", "The edit is not in the draft any more; look at the draft anew.");
+            throw ApiException.notFound("unknown-edit", "The edit is not in the draft any more; reload the draft.");
         }
         return found;
     }

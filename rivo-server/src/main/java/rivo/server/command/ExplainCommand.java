@@ -114,7 +114,7 @@ public class ExplainCommand implements Callable<Integer> {
                 + Objects.requireNonNull(d.release()).version() + ", variant " + d.variant() + "."));
         if (!trail.rungs().isEmpty()) {
             out.println();
-            out.println("Who speaks for it, the strongest first:");
+            out.println("Which assignments count, the strongest first:");
             trail.rungs().forEach(rung -> print(trail, rung, out));
         }
         if (!trail.releases().isEmpty()) {

@@ -158,7 +158,7 @@ class DemoSeed {
                 files.add(contents.keep(new ByteArrayInputStream(pack), DemoChoices.pack(language, release.version())));
             }
             return new VariantRecord("all", null, false, files, install(title, file),
-                    List.of(Step.run("Take it off, quietly", title.id() + " --remove --quiet", CODES)), List.of(),
+                    List.of(Step.run("Remove it silently", title.id() + " --remove --quiet", CODES)), List.of(),
                     Presence.inventory(title.name()));
         } catch (IOException e) {
             throw new UncheckedIOException(e);
@@ -166,7 +166,7 @@ class DemoSeed {
     }
 
     private static List<Step> install(DemoTitle title, String file) {
-        Step run = Step.run("Run the installer, quietly", "\"{content}/" + file + "\" --quiet" + ("brookmap".equals(title.id())
+        Step run = Step.run("Run the installer silently", "\"{content}/" + file + "\" --quiet" + ("brookmap".equals(title.id())
                 ? " --languages \"{choice:languages}\" --parts \"{choice:parts}\" --channel {choice:channel}" : ""), CODES);
         if (!"siltscope".equals(title.id())) {
             return List.of(run);

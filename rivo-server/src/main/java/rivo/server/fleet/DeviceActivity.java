@@ -1,5 +1,6 @@
 package rivo.server.fleet;
 
+import java.time.Duration;
 import java.time.Instant;
 import java.util.Map;
 import java.util.Optional;
@@ -16,10 +17,16 @@ import rivo.devices.protocol.Progress;
  */
 record DeviceActivity(@Nullable Instant lastSeen, @Nullable Instant nextDue, Map<String, Progress> jobs) {
 
+    private static final Duration GRACE = Duration.ofDays(1);
     static final DeviceActivity NOTHING = new DeviceActivity(null, null, Map.of());
 
     DeviceActivity {
         jobs = Map.copyOf(jobs);
+    }
+
+    /** Whether it has not called in for longer than it said it would, by more than a day. */
+    boolean isOverdue(Instant now) {
+        return nextDue != null && nextDue.plus(GRACE).isBefore(now);
     }
 
     Optional<Progress> any(JobState state) {

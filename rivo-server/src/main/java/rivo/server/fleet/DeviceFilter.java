@@ -1,5 +1,6 @@
 package rivo.server.fleet;
 
+import java.time.Instant;
 import java.util.Comparator;
 import java.util.Locale;
 import java.util.function.IntPredicate;
@@ -27,23 +28,25 @@ import rivo.server.estate.Snapshot;
 record DeviceFilter(@Nullable String words, @Nullable String ou, @Nullable String title, @Nullable String outcome,
         @Nullable String state) {
 
-    /** The positions of the devices that pass, in the order of their OUs and, within one, of their names. */
-    int[] positions(Snapshot snapshot, Fleet fleet) {
+    /**
+     * The positions of the devices that pass: those with a failed job first, those that have never called in last, and each in the order of
+     * their OUs and, within one, of their names.
+     */
+    int[] positions(Snapshot snapshot, Fleet fleet, Instant now) {
         Estate estate = snapshot.estate();
         IntPredicate byOutcome = outcomes(snapshot.resolver());
         int within = ou == null ? 0 : position(estate, ou);
         String[] wanted = words == null ? new String[0] : words.strip().toLowerCase(Locale.ROOT).split("\\s+");
+        int[] pressing = new int[estate.devices().size()];
         return IntStream.range(estate.devices().from(within), estate.devices().to(within))
                 .filter(byOutcome).filter(p -> {
                     Device device = estate.devices().at(p);
-                    return (state == null || DeviceRow.state(fleet.of(snapshot, device.id())).equals(state))
-                            && hasWords(estate, device, wanted);
-                }).boxed().sorted(byOuAndName(estate)).mapToInt(Integer::intValue).toArray();
-    }
-
-    private static Comparator<Integer> byOuAndName(Estate estate) {
-        return Comparator.<Integer>comparingInt(p -> estate.ous().position(estate.devices().at(p).ou()))
-                .thenComparing(p -> estate.devices().at(p).name());
+                    String its = DeviceRow.state(fleet.of(snapshot, device.id()), now);
+                    pressing[p] = its.equals("failed") ? 0 : its.equals("never") ? 2 : 1;
+                    return (state == null || its.equals(state)) && hasWords(estate, device, wanted);
+                }).boxed().sorted(Comparator.<Integer>comparingInt(p -> pressing[p])
+                        .thenComparingInt(p -> estate.ous().position(estate.devices().at(p).ou()))
+                        .thenComparing(p -> estate.devices().at(p).name())).mapToInt(Integer::intValue).toArray();
     }
 
     private static int position(Estate estate, String ou) {

@@ -21,20 +21,20 @@ import rivo.devices.protocol.Progress;
  * @param line the same in words
  */
 record DeviceRow(String id, String name, String ou, List<String> people, @Nullable Instant lastSeen,
-        @Schema(allowableValues = {"failed", "under-way", "waiting", "quiet", "never"}) String state, String line,
+        @Schema(allowableValues = {"failed", "under-way", "waiting", "idle", "not-seen-lately", "never"}) String state, String line,
         @Nullable Integer percent) {
 
-    static DeviceRow of(Estate estate, Device device, DeviceActivity doing) {
+    static DeviceRow of(Estate estate, Device device, DeviceActivity doing, Instant now) {
         Progress failed = doing.any(JobState.FAILED).orElse(null);
         Progress running = doing.any(JobState.RUNNING).orElse(null);
         Progress waiting = doing.any(JobState.WAITING).orElse(null);
         Progress shown = running != null ? running : failed != null ? failed : waiting;
         return new DeviceRow(device.id(), device.name(), path(estate, device), people(estate, device),
-                doing.lastSeen(), state(doing), line(estate, doing, shown),
+                doing.lastSeen(), state(doing, now), line(estate, doing, shown, now),
                 running == null ? null : (Integer) running.percent());
     }
 
-    static String state(DeviceActivity doing) {
+    static String state(DeviceActivity doing, Instant now) {
         if (doing.any(JobState.RUNNING).isPresent()) {
             return "under-way";
         }
@@ -44,12 +44,12 @@ record DeviceRow(String id, String name, String ou, List<String> people, @Nullab
         if (doing.any(JobState.WAITING).isPresent()) {
             return "waiting";
         }
-        return doing.lastSeen() == null ? "never" : "quiet";
+        return doing.lastSeen() == null ? "never" : doing.isOverdue(now) ? "not-seen-lately" : "idle";
     }
 
-    private static String line(Estate estate, DeviceActivity doing, @Nullable Progress shown) {
+    private static String line(Estate estate, DeviceActivity doing, @Nullable Progress shown, Instant now) {
         if (shown == null) {
-            return doing.lastSeen() == null ? "has never called in" : "nothing under way";
+            return doing.lastSeen() == null ? "has never called in" : doing.isOverdue(now) ? "not seen lately" : "nothing under way";
         }
         var title = estate.title(shown.title());
         return (title == null ? shown.title() : title.name()) + ": " + shown.message();

@@ -81,7 +81,7 @@ final class DeviceStanding {
     private DeviceTitle line(Title title, @Nullable Decision decision) {
         Present present = device.present(title.id());
         if (decision == null) {
-            return of(title, null, present).to(null).line("found on the device; nobody assigned it").end("left alone")
+            return of(title, null, present).to(null).line("installed, but not assigned").end("left alone")
                     .in("unasked");
         }
         Outcome outcome = decision.outcome();
@@ -115,7 +115,7 @@ final class DeviceStanding {
         Version there = present == null ? null : present.version();
         Builder line = of(title, decision.outcome(), present).to(wanted);
         if (there != null && there.compareTo(wanted) >= 0) {
-            return line.line("required, " + where(decision)).end("as it should be").in("in-place");
+            return line.line("required, " + where(decision)).end("as assigned").in("in-place");
         }
         return underWay(line, title.id(), JobAction.INSTALL, wanted.toString());
     }
@@ -123,7 +123,7 @@ final class DeviceStanding {
     private DeviceTitle uninstall(Title title, Decision decision, @Nullable Present present) {
         Builder line = of(title, decision.outcome(), present).to(null);
         if (present == null) {
-            return line.line("to be absent, " + where(decision)).end("as it should be").in("in-place");
+            return line.line("to be absent, " + where(decision)).end("as assigned").in("in-place");
         }
         return underWay(line, title.id(), JobAction.REMOVE, null);
     }

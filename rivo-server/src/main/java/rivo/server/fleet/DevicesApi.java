@@ -1,6 +1,7 @@
 package rivo.server.fleet;
 
 import java.security.Principal;
+import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -37,7 +38,7 @@ class DevicesApi {
     }
 
     /** How many devices there are of each state. */
-    record FleetCounts(int devices, int enrolled, int underWay, int failed, int waiting, int quiet, int never) {
+    record FleetCounts(int devices, int enrolled, int underWay, int failed, int waiting, int idle, int notSeenLately, int never) {
     }
 
     /** @param id of an OU of the path */
@@ -57,12 +58,14 @@ class DevicesApi {
     private final Fleet fleet;
     private final Enrolments enrolments;
     private final TitleOnDevice titleOnDevice;
+    private final Clock clock;
 
-    DevicesApi(CurrentSnapshot current, Fleet fleet, Enrolments enrolments, TitleOnDevice titleOnDevice) {
+    DevicesApi(CurrentSnapshot current, Fleet fleet, Enrolments enrolments, TitleOnDevice titleOnDevice, Clock clock) {
         this.current = current;
         this.fleet = fleet;
         this.enrolments = enrolments;
         this.titleOnDevice = titleOnDevice;
+        this.clock = clock;
     }
 
     @GetMapping("/api/devices")
@@ -72,11 +75,12 @@ class DevicesApi {
             @RequestParam(defaultValue = "100") int limit) {
         Page page = Page.of(offset, limit, MOST_ROWS);
         Snapshot now = current.now();
+        Instant instant = clock.instant();
         Estate estate = now.estate();
-        int[] positions = new DeviceFilter(q, ou, title, outcome, state).positions(now, fleet);
+        int[] positions = new DeviceFilter(q, ou, title, outcome, state).positions(now, fleet, instant);
         List<DeviceRow> rows = Arrays.stream(positions).skip(page.offset()).limit(page.limit()).mapToObj(p -> {
                     Device device = estate.devices().at(p);
-                    return DeviceRow.of(estate, device, fleet.of(now, device.id()));
+                    return DeviceRow.of(estate, device, fleet.of(now, device.id()), instant);
                 }).toList();
         return new DeviceRows(positions.length, rows);
     }
@@ -85,12 +89,13 @@ class DevicesApi {
     FleetCounts counts() {
         Snapshot now = current.now();
         Estate estate = now.estate();
+        Instant instant = clock.instant();
         Map<String, Integer> states = new TreeMap<>();
         for (int p = 0; p < estate.devices().size(); p++) {
-            states.merge(DeviceRow.state(fleet.of(now, estate.devices().at(p).id())), 1, Integer::sum);
+            states.merge(DeviceRow.state(fleet.of(now, estate.devices().at(p).id()), instant), 1, Integer::sum);
         }
         return new FleetCounts(estate.devices().size(), Enrolments.enrolled(now), states.getOrDefault("under-way", 0),
-                states.getOrDefault("failed", 0), states.getOrDefault("waiting", 0), states.getOrDefault("quiet", 0),
+                states.getOrDefault("failed", 0), states.getOrDefault("waiting", 0), states.getOrDefault("idle", 0), states.getOrDefault("not-seen-lately", 0),
                 states.getOrDefault("never", 0));
     }
 

@@ -82,7 +82,7 @@ final class WorkOfDevice {
         }
         addAll(steps, new StepsOnDevice(resolver, device, chosen).of(variant.install(), variant.asPerson()));
         if (!variant.presence().checks().isEmpty()) {
-            steps.add(Job.Step.of(StepKind.LOOK, "looking whether it is there", null, LOOK_LIMIT_SECONDS));
+            steps.add(Job.Step.of(StepKind.LOOK, "checking that it is installed", null, LOOK_LIMIT_SECONDS));
         }
         return steps.isEmpty() ? null : new Job(action.title(), name(action), JobAction.INSTALL, version.toString(),
                 contents.stream().map(c -> new Job.Content(c.sha256(), c.size(), c.fileName())).toList(), steps);
@@ -117,7 +117,7 @@ final class WorkOfDevice {
                 : FixedChoices.on(snapshot, device, action.title(), there, action.assignment());
         List<Job.Step> steps = new ArrayList<>(new StepsOnDevice(resolver, device, chosen).of(variant.remove(),
                 variant.asPerson()));
-        steps.add(Job.Step.of(StepKind.LOOK, "looking whether it is gone", null, LOOK_LIMIT_SECONDS));
+        steps.add(Job.Step.of(StepKind.LOOK, "checking that it is removed", null, LOOK_LIMIT_SECONDS));
         return new Job(action.title(), name(action), JobAction.REMOVE, null, List.of(), steps);
     }
 

@@ -35,10 +35,11 @@ class ReachApi {
 
     /**
      * @param totals as it is now
+     * @param totalsAfter the same with the draft; absent when the draft changes nothing of it
      * @param ous in preorder: an OU before what is below it
      */
     record ReachView(String title, String titleName, @Nullable String newest, int devices, int people,
-            OutcomeCounts totals, List<OuReach> ous) {
+            OutcomeCounts totals, @Nullable OutcomeCounts totalsAfter, List<OuReach> ous) {
     }
 
     /**
@@ -118,7 +119,7 @@ class ReachApi {
         }
         Release newest = known.newest();
         return new ReachView(title, known.name(), newest == null ? null : newest.version().toString(),
-                now.estate().devices().size(), now.estate().users().size(), now.countsIn(0), ous);
+                now.estate().devices().size(), now.estate().users().size(), now.countsIn(0), after(now, then, 0), ous);
     }
 
     private static OuReach ou(Resolved now, Resolved then, Title title, int position) {

@@ -95,7 +95,7 @@ class DevicesApiTest {
     void theStatesAddUpToTheFleet() {
         JsonNode counts = get("/api/fleet");
         int sum = 0;
-        for (String state : List.of("underWay", "failed", "waiting", "quiet", "never")) {
+        for (String state : List.of("underWay", "failed", "waiting", "idle", "notSeenLately", "never")) {
             sum += counts.path(state).asInt();
         }
         assertThat(sum).isEqualTo(counts.path("devices").asInt()).isEqualTo(60);

@@ -180,7 +180,7 @@ public class Contents {
     /** Said alike of content that is not there and of content that whoever asks may not have. */
     public static ApiException none(String hash) {
         return ApiException.notFound("no-content", "There is no content with the SHA-256 " + hash
-                + "; call in again for work that is up to date.");
+                + "; call in again for current jobs.");
     }
 
     /** One at a time: who comes while it is being hashed comes again, rather than hashing it, too. */
@@ -200,7 +200,7 @@ public class Contents {
             in.transferTo(OutputStream.nullOutputStream());
             if (!HexFormat.of().formatHex(in.getMessageDigest().digest()).equals(hash)) {
                 throw ApiException.refused(HttpStatus.INTERNAL_SERVER_ERROR, "content-damaged", "The content " + hash
-                        + " is damaged on the server; put the file into the catalogue again.");
+                        + " is damaged on the server; add the file to the catalogue again.");
             }
         } catch (IOException e) {
             throw new UncheckedIOException(e);

@@ -94,7 +94,7 @@ class Icons {
             if (e instanceof ApiException said) {
                 throw said;
             }
-            throw refused("The picture is damaged; save it anew.");
+            throw refused("The picture is damaged; save it again.");
         }
     }
 

@@ -81,7 +81,7 @@ public class Uploads {
         }
         List<Upload> open = open();
         if (open.stream().filter(u -> u.who().equals(who)).count() >= MOST_AT_ONCE) {
-            throw refused("too-many", "You have " + MOST_AT_ONCE + " files on their way; finish or cancel one first.");
+            throw refused("too-many", "You have " + MOST_AT_ONCE + " unfinished uploads; finish or cancel one first.");
         }
         byte[] id = new byte[16];
         random.nextBytes(id);
@@ -110,7 +110,7 @@ public class Uploads {
     public Upload get(String id, String who) {
         Upload upload = ID.matcher(id).matches() ? read(about(id)) : null;
         if (upload == null || !upload.who().equals(who)) {
-            throw ApiException.notFound("no-upload", "This file is not on its way any more; drop it in again.");
+            throw ApiException.notFound("no-upload", "This upload no longer exists; drop the file again.");
         }
         return upload;
     }

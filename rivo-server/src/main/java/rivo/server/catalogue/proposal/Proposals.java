@@ -67,7 +67,7 @@ class Proposals {
         List<Finding> findings = new ArrayList<>(file.findings());
         findings.addAll(inCatalogue(content));
         if (file.version() == null) {
-            findings.add(new Finding("no-version", "It does not tell its version; check the one that is filled in."));
+            findings.add(new Finding("no-version", "The file does not state a version; check the one that is filled in."));
         }
         if (into != null && known != null && file.name() != null && !file.name().equalsIgnoreCase(known.name())) {
             findings.add(new Finding("other-title", "It calls itself " + file.name() + ", not " + known.name()
@@ -171,28 +171,28 @@ class Proposals {
         String path = content.fileName();
         String code = Objects.requireNonNullElse(file.code(), "");
         return switch (file.format()) {
-            case MSI -> variant(file, content, variantId("", file.architecture()), step("Run the installer, quietly",
+            case MSI -> variant(file, content, variantId("", file.architecture()), step("Run the installer silently",
                     "msiexec /i \"{content}\\" + path + "\" /qn /norestart", Step.USUAL_CODES),
-                    byCode(code, "Take it off, quietly", "msiexec /x " + code + " /qn /norestart", Step.USUAL_CODES),
-                    byCode(code, "Put back what is damaged", "msiexec /fomus " + code + " /qn /norestart", Step.USUAL_CODES),
+                    byCode(code, "Remove it silently", "msiexec /x " + code + " /qn /norestart", Step.USUAL_CODES),
+                    byCode(code, "Repair damaged files", "msiexec /fomus " + code + " /qn /norestart", Step.USUAL_CODES),
                     seen(PresenceKind.PRODUCT_CODE, code, version));
-            case MSIX -> variant(file, content, variantId("", file.architecture()), step("Put the package on for everyone",
+            case MSIX -> variant(file, content, variantId("", file.architecture()), step("Install the package for everyone",
                     "powershell Add-AppxProvisionedPackage -Online -SkipLicense -PackagePath \"{content}\\" + path + "\"",
-                    Step.USUAL_CODES), byCode(code, "Take the package off for everyone", "powershell \"Get-AppxPackage -AllUsers " + code
+                    Step.USUAL_CODES), byCode(code, "Remove the package for everyone", "powershell \"Get-AppxPackage -AllUsers " + code
                             + " | Remove-AppxPackage -AllUsers\"", Step.USUAL_CODES),
                     List.of(), seen(PresenceKind.PACKAGE, code, version));
             case EXE -> exe(file, content, name, version);
-            case DEB -> variant(file, content, variantId("deb", file.architecture()), step("Put the package on",
-                    "apt-get -y install \"{content}/" + path + "\"", UNIX_CODES), byCode(code, "Take the package off",
+            case DEB -> variant(file, content, variantId("deb", file.architecture()), step("Install the package",
+                    "apt-get -y install \"{content}/" + path + "\"", UNIX_CODES), byCode(code, "Remove the package",
                             "apt-get -y remove " + code, UNIX_CODES),
                     List.of(), seen(PresenceKind.PACKAGE, code, version));
-            case RPM -> variant(file, content, variantId("rpm", file.architecture()), step("Put the package on",
-                    "dnf -y install \"{content}/" + path + "\"", UNIX_CODES), byCode(code, "Take the package off",
+            case RPM -> variant(file, content, variantId("rpm", file.architecture()), step("Install the package",
+                    "dnf -y install \"{content}/" + path + "\"", UNIX_CODES), byCode(code, "Remove the package",
                             "dnf -y remove " + code, UNIX_CODES),
                     List.of(), seen(PresenceKind.PACKAGE, code, version));
             case SCRIPT -> variant(file, content, "all", step("Run the script", interpreter(path), UNIX_CODES), List.of(),
                     List.of(), Presence.NONE);
-            case MSI_PATCH -> variant(file, content, "all", step("Put the patch on, quietly",
+            case MSI_PATCH -> variant(file, content, "all", step("Apply the patch silently",
                     "msiexec /p \"{content}\\" + path + "\" /qn /norestart", Step.USUAL_CODES), List.of(), List.of(),
                     Presence.NONE);
             case ZIP, OTHER -> variant(file, content, "all", List.of(new Step(StepKind.COPY, "Copy the files",
@@ -203,11 +203,11 @@ class Proposals {
 
     private static VariantRecord exe(InstallerFile file, Content content, String name, String version) {
         InstallerKind kind = file.kind();
-        String quiet = kind.quiet().isEmpty() ? "" : " " + kind.quiet();
-        List<Step> remove = kind.quietRemoval().isEmpty() ? List.of()
-                : step("Run its own removal, quietly", "\"{uninstaller:" + name.replaceAll("[{}\"]", "") + "}\" " + kind.quietRemoval(), Step.USUAL_CODES);
-        return variant(file, content, variantId("", file.architecture()), step("Run the installer, quietly", "\"{content}\\"
-                + content.fileName() + "\"" + quiet, Step.USUAL_CODES), remove, List.of(),
+        String silent = kind.silent().isEmpty() ? "" : " " + kind.silent();
+        List<Step> remove = kind.silentRemoval().isEmpty() ? List.of()
+                : step("Run its own uninstaller silently", "\"{uninstaller:" + name.replaceAll("[{}\"]", "") + "}\" " + kind.silentRemoval(), Step.USUAL_CODES);
+        return variant(file, content, variantId("", file.architecture()), step("Run the installer silently", "\"{content}\\"
+                + content.fileName() + "\"" + silent, Step.USUAL_CODES), remove, List.of(),
                 seen(PresenceKind.INVENTORY, name, version));
     }
 

@@ -133,7 +133,7 @@ public class TitleFiles {
                     });
             if (!FORMAT.equals(manifest.format()) || manifest.formatVersion() != FORMAT_VERSION || manifest.title() == null) {
                 throw refused(fileName + " is no title file of version " + FORMAT_VERSION
-                        + "; export it anew from where it came from.");
+                        + "; export it again from where it came from.");
             }
             List<Problem> problems = ReadValues.problems(manifest.title());
             if (!problems.isEmpty()) {
@@ -151,7 +151,7 @@ public class TitleFiles {
         ZipEntry entry = zip.getEntry("content/" + content.sha256());
         if (entry == null) {
             if (!contents.has(content)) {
-                throw refused("The content " + content.fileName() + " is not in the file; export it anew.");
+                throw refused("The content " + content.fileName() + " is not in the file; export it again.");
             }
             return 0;
         }
@@ -164,7 +164,7 @@ public class TitleFiles {
             Content found = contents.keepIf(new Bounded(in, content.size()), content);
             if (!found.sha256().equals(content.sha256()) || found.size() != content.size()) {
                 throw refused("The content " + content.fileName() + " is not what the manifest says: its SHA-256 is "
-                        + found.sha256() + ", its size " + found.size() + " bytes. Export it anew.");
+                        + found.sha256() + ", its size " + found.size() + " bytes. Export it again.");
             }
             return found.size();
         }
@@ -231,7 +231,7 @@ public class TitleFiles {
     private boolean knows(String id, TitleRecord told, List<Finding> findings) {
         boolean known = id.equals(told.id()) || catalogue.now().find(id) != null;
         if (!known && findings.stream().noneMatch(f -> f.sentence().contains(" " + id + ","))) {
-            findings.add(new Finding("relation-left-out", "It stands with " + id
+            findings.add(new Finding("relation-left-out", "It is related to " + id
                     + ", which is not in this catalogue; that relation is left out."));
         }
         return known;

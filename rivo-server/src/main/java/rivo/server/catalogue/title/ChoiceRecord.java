@@ -83,7 +83,7 @@ public record ChoiceRecord(String id, String text, ChoiceKind kind, String usual
     private @Nullable String listed(String value) {
         for (String one : chosen(value)) {
             if (find(one) == null) {
-                return "“" + one + "” is none of the " + words().toLowerCase(Locale.ROOT) + " to choose from: " + allowed.stream()
+                return "“" + one + "” is not one of the " + words().toLowerCase(Locale.ROOT) + " to choose from: " + allowed.stream()
                         .map(Allowed::value).collect(Collectors.joining(", ")) + ".";
             }
         }

@@ -68,8 +68,8 @@ record TitleRows(JdbcClient db) {
         String sha256 = row.getString("sha256");
         return new Program(false, sha256 == null ? List.of()
                 : List.of(new Contents.Content(sha256, row.getLong("size"), row.getString("file_name"))),
-                step("Run the installer, quietly", row.getString("install_command")),
-                step("Run the removal, quietly", row.getString("remove_command")), List.of(),
+                step("Run the installer silently", row.getString("install_command")),
+                step("Run the uninstaller silently", row.getString("remove_command")), List.of(),
                 Presence.inventory(row.getString("inventory_name")));
     }
 

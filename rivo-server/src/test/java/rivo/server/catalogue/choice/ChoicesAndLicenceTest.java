@@ -130,7 +130,7 @@ class ChoicesAndLicenceTest {
     @Test
     void valuesThatMayNotBeChosenAreRefused() {
         assertThat(draft("Laboratories", "required", Map.of("languages", "fr")).body().path("detail").asString())
-                .contains("“fr” is none of the languages");
+                .contains("“fr” is not one of the languages");
         assertThat(draft("Laboratories", "required", Map.of("colour", "red")).code()).isEqualTo("unknown-choice");
         assertThat(person("nobody.here", Map.of("languages", "de")).code()).isEqualTo("unknown-person");
         assertThat(person("imara.voss", Map.of("languages", "xx")).status()).isEqualTo(422);

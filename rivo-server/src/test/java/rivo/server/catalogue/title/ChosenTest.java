@@ -89,7 +89,7 @@ class ChosenTest {
 
     @Test
     void everyKindSaysWhatItTakes() {
-        assertThat(LANGUAGES.problem("en,fr")).isEqualTo("“fr” is none of the languages to choose from: en, cy, de.");
+        assertThat(LANGUAGES.problem("en,fr")).isEqualTo("“fr” is not one of the languages to choose from: en, cy, de.");
         assertThat(TELEMETRY.problem("maybe")).isEqualTo("Telemetry is on or off, not “maybe”.");
         assertThat(TELEMETRY.reads("on")).isEqualTo("TELEMETRY=1");
         assertThat(TELEMETRY.reads("off")).isEqualTo("off");
