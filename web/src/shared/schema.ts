@@ -4,3529 +4,3496 @@
  */
 
 export interface paths {
-  '/api/assignments': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get: operations['assignments']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/assignments/{id}': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get: operations['assignment']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/collections': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get: operations['collections']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/collections/{id}': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get: operations['collection']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/devices': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get: operations['devices']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/devices/{id}': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get: operations['device']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/devices/{id}/enrolment': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    post?: never
-    delete: operations['revoke']
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/devices/{id}/titles/{title}': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get: operations['title_1']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/devices/{id}/token': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    post: operations['token']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/directory': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get: operations['state']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/directory/gone': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get: operations['gone']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/directory/scan': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    post: operations['scan']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/draft': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get: operations['draft']
-    put?: never
-    post?: never
-    delete: operations['clear']
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/draft/documents/{kind}/{id}': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put: operations['put_5']
-    post?: never
-    delete: operations['retire']
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/draft/edits': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put: operations['put_4']
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/draft/edits/{edit}': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    post?: never
-    delete: operations['drop']
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/draft/edits/{edit}/keeping': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    post: operations['keep_1']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/draft/licence-acceptances': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    post: operations['accept_1']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/draft/publication': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    post: operations['publish']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/draft/redo': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    post: operations['redo']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/draft/rehearsal/{part}': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get: operations['counted']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/draft/undo': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    post: operations['undo']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/draft/wave-openings': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    post: operations['openWave']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/fences': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get: operations['fences']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/fleet': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get: operations['counts']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/icons': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put: operations['keep']
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/icons/{id}': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get: operations['icon']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/kits': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get: operations['kits']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/kits/{id}': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get: operations['kit']
-    put: operations['put_3']
-    post?: never
-    delete: operations['delete_2']
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/kits/{id}/rehearsal': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    post: operations['rehearse_1']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/mirrors': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get: operations['mirrors']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/mirrors/copies': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    post: operations['copyEverywhere']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/mirrors/{id}': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put: operations['put_2']
-    post?: never
-    delete: operations['delete_1']
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/mirrors/{id}/contents': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get: operations['contents']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/mirrors/{id}/copies': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    post: operations['copy']
-    delete: operations['cancel']
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/mirrors/{id}/look': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    post: operations['look']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/mirrors/{id}/nginx': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get: operations['nginx']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/reach/{title}': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get: operations['reach']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/reach/{title}/ous/{ou}': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get: operations['ou']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/search': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get: operations['search']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/session': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get: operations['session']
-    put?: never
-    post: operations['enter']
-    delete: operations['leave']
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/sessions': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get: operations['sessions']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/sessions/{id}': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    post?: never
-    delete: operations['end']
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/titles': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get: operations['titles']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/titles/{id}': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get: operations['title']
-    put: operations['put_1']
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/titles/{id}/export': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get: operations['export']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/titles/{id}/misfits': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get: operations['misfits']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/titles/{id}/rehearsal': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    post: operations['rehearse']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/titles/{id}/trial': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get: operations['tried']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/titles/{title}/choices': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get: operations['fixed']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/titles/{title}/choices/people/{person}': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put: operations['fix']
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/titles/{title}/licence': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    post: operations['accept']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/titles/{title}/seats': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get: operations['seats']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/uploads': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get: operations['open']
-    put?: never
-    post: operations['begin']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/uploads/{id}': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get: operations['get']
-    put?: never
-    post?: never
-    delete: operations['cancel_1']
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/uploads/{id}/part': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put: operations['append']
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/uploads/{id}/reading': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    post: operations['read']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/windows': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get: operations['windows']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/windows/{id}': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put: operations['put']
-    post?: never
-    delete: operations['delete']
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
+    "/api/assignments": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["assignments"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/assignments/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["assignment"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/collections": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["collections"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/collections/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["collection"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/devices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["devices"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/devices/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["device"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/devices/{id}/enrolment": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["revoke"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/devices/{id}/titles/{title}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["title_1"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/devices/{id}/token": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["token"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/directory": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["state"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/directory/gone": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["gone"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/directory/scan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["scan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/draft": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["draft"];
+        put?: never;
+        post?: never;
+        delete: operations["clear"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/draft/documents/{kind}/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["put_5"];
+        post?: never;
+        delete: operations["retire"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/draft/edits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["put_4"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/draft/edits/{edit}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["drop"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/draft/edits/{edit}/keeping": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["keep_1"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/draft/licence-acceptances": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["accept_1"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/draft/publication": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["publish"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/draft/redo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["redo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/draft/rehearsal/{part}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["counted"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/draft/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["undo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/draft/wave-openings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["openWave"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fences": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["fences"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fleet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["counts"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/icons": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["keep"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/icons/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["icon"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["kits"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kits/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["kit"];
+        put: operations["put_3"];
+        post?: never;
+        delete: operations["delete_2"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kits/{id}/rehearsal": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["rehearse_1"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/mirrors": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["mirrors"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/mirrors/copies": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["copyEverywhere"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/mirrors/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["put_2"];
+        post?: never;
+        delete: operations["delete_1"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/mirrors/{id}/contents": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["contents"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/mirrors/{id}/copies": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["copy"];
+        delete: operations["cancel"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/mirrors/{id}/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["look"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/mirrors/{id}/nginx": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["nginx"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reach/{title}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["reach"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reach/{title}/ous/{ou}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["ou"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/search": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["search"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["session"];
+        put?: never;
+        post: operations["enter"];
+        delete: operations["leave"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sessions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["sessions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sessions/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["end"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/titles": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["titles"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/titles/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["title"];
+        put: operations["put_1"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/titles/{id}/export": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["export"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/titles/{id}/misfits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["misfits"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/titles/{id}/rehearsal": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["rehearse"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/titles/{id}/trial": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["tried"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/titles/{title}/choices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["fixed"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/titles/{title}/choices/people/{person}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["fix"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/titles/{title}/licence": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["accept"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/titles/{title}/seats": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["seats"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/uploads": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["open"];
+        put?: never;
+        post: operations["begin"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/uploads/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["get"];
+        put?: never;
+        post?: never;
+        delete: operations["cancel_1"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/uploads/{id}/part": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["append"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/uploads/{id}/reading": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["read"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/windows": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["windows"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/windows/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["put"];
+        post?: never;
+        delete: operations["delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
-export type webhooks = Record<string, never>
+export type webhooks = Record<string, never>;
 export interface components {
-  schemas: {
-    About: {
-      approvedBy: string
-      category: string
-      description: string
-      icon: string
-      information: string
-      licence: string
-      notes: string
-      owner: string
-      privacy: string
-    }
-    Accepted: {
-      text: string
-    }
-    Allowed: {
-      /** Format: int64 */
-      bytes: number
-      file: string
-      reads: string
-      text: string
-      value: string
-    }
-    AssignmentDocument: {
-      base?: string
-      binding?: boolean
-      choices?: {
-        [key: string]: string
-      }
-      courtesy?: components['schemas']['Courtesy']
-      deadline?: components['schemas']['Deadline']
-      exclude?: string[]
-      /** @enum {string} */
-      follows: 'device' | 'user'
-      /** Format: date-time */
-      from?: string
-      id: string
-      include?: string[]
-      /** @enum {string} */
-      intent: 'required' | 'available' | 'uninstall'
-      /** @enum {string} */
-      leaving?: 'keep' | 'remove'
-      note?: string
-      /** Format: int32 */
-      priority?: number
-      release?: string
-      /** Format: int64 */
-      seq: number
-      /** @enum {string} */
-      state?: 'active' | 'paused' | 'retired'
-      subject: string
-      waves?: components['schemas']['WaveDocument'][]
-      /** @enum {string} */
-      windows?: 'wait' | 'deadline-wins' | 'ignore'
-      within?: string
-    }
-    Begin: {
-      fileName?: string
-      /** Format: int64 */
-      size: number
-    }
-    Caution: {
-      code: string
-      detail: string
-      sentence: string
-      title: string
-      titleName: string
-    }
-    Change: {
-      record: components['schemas']['TitleRecord']
-      /** Format: int64 */
-      revision: number
-      why?: string
-    }
-    ChangedSince: {
-      /** Format: date-time */
-      at?: string
-      by?: string
-      now?: string
-    }
-    Check: {
-      /** @enum {string} */
-      kind: 'inventory' | 'product-code' | 'package' | 'file' | 'registry' | 'script'
-      subject: string
-      version: string
-    }
-    ChoiceRecord: {
-      allowed: components['schemas']['Allowed'][]
-      id: string
-      /** @enum {string} */
-      kind: 'parts' | 'languages' | 'channel' | 'switch' | 'text' | 'number'
-      /** Format: int64 */
-      least?: number
-      /** Format: int64 */
-      most?: number
-      text: string
-      usual: string
-    }
-    CollectionDocument: {
-      base?: string
-      exclude?: string[]
-      id: string
-      include?: string[]
-      name: string
-      rule?: string
-    }
-    Content: {
-      fileName: string
-      sha256: string
-      signer?: string
-      /** Format: int64 */
-      size: number
-    }
-    CopyWish: {
-      sha256?: string[]
-    }
-    CountedDevice: {
-      id: string
-      name: string
-      ou: string
-      title: string
-      titleName: string
-    }
-    CountedDevices: {
-      devices: components['schemas']['CountedDevice'][]
-      /** Format: int32 */
-      total: number
-    }
-    Courtesy: {
-      quiet?: boolean
-      restart?: components['schemas']['Interruption']
-      signOut?: components['schemas']['Interruption']
-      tell?: components['schemas']['Tell']
-    }
-    Credentials: {
-      account: string
-      password: string
-    }
-    Deadline: {
-      /** Format: date-time */
-      at?: string
-      local?: string
-    }
-    Deferral: {
-      /** Format: int32 */
-      times?: number
-      until?: string
-    }
-    DeviceRow: {
-      id: string
-      /** Format: date-time */
-      lastSeen?: string
-      line: string
-      name: string
-      ou: string
-      people: string[]
-      /** Format: int32 */
-      percent?: number
-      /** @enum {string} */
-      state: 'failed' | 'under-way' | 'waiting' | 'idle' | 'not-seen-lately' | 'never'
-    }
-    DeviceRows: {
-      rows: components['schemas']['DeviceRow'][]
-      /** Format: int32 */
-      total: number
-    }
-    DeviceTitle: {
-      /** Format: date-time */
-      due?: string
-      end?: string
-      from?: string
-      /** @enum {string} */
-      group: 'under-way' | 'waiting' | 'needs' | 'in-place' | 'unasked'
-      line: string
-      /** @enum {string} */
-      outcome?:
-        | 'required'
-        | 'available'
-        | 'uninstall'
-        | 'contested'
-        | 'later'
-        | 'unfit'
-        | 'blocked'
-        | 'replaced'
-        | 'displaced'
-        | 'waiting'
-      /** Format: int32 */
-      percent?: number
-      present: boolean
-      title: string
-      titleName: string
-      to?: string
-    }
-    DeviceTitleWhy: {
-      log: components['schemas']['LogLine'][]
-      release?: string
-      releases: components['schemas']['ReleaseView'][]
-      rungs: components['schemas']['RungView'][]
-      sentence: string
-      steps: components['schemas']['StepView'][]
-      title: string
-      titleName: string
-    }
-    DeviceView: {
-      enrolled: boolean
-      facts: {
-        [key: string]: string
-      }
-      id: string
-      /** Format: date-time */
-      lastSeen?: string
-      lines: components['schemas']['DeviceTitle'][]
-      name: string
-      /** Format: date-time */
-      nextDue?: string
-      path: components['schemas']['PathPart'][]
-      people: string[]
-    }
-    DirectoryState: {
-      /** @enum {string} */
-      kind: 'unread' | 'following' | 'away' | 'held'
-      /** Format: date-time */
-      lastScan?: string
-      sentence: string
-      /** Format: date-time */
-      since: string
-    }
-    DocumentEdit: {
-      document: components['schemas']['JsonNode']
-      /** Format: int64 */
-      revision: number
-    }
-    DocumentPageAssignmentDocument: {
-      documents: components['schemas']['KeptAssignmentDocument'][]
-      /** Format: int32 */
-      total: number
-    }
-    DocumentPageCollectionDocument: {
-      documents: components['schemas']['KeptCollectionDocument'][]
-      /** Format: int32 */
-      total: number
-    }
-    DocumentPageFenceDocument: {
-      documents: components['schemas']['KeptFenceDocument'][]
-      /** Format: int32 */
-      total: number
-    }
-    DraftView: {
-      cautions: components['schemas']['Caution'][]
-      edits: components['schemas']['EditView'][]
-      mayRedo: boolean
-      mayUndo: boolean
-      rehearsal?: components['schemas']['RehearsalView']
-      trouble?: string
-    }
-    EditView: {
-      /** @enum {string} */
-      act: 'put' | 'retire' | 'open-wave' | 'accept'
-      binding: boolean
-      changedSince?: components['schemas']['ChangedSince']
-      choices: {
-        [key: string]: string
-      }
-      document: string
-      id: string
-      /** @enum {string} */
-      kind: 'assignment' | 'collection' | 'fence' | 'kit' | 'window' | 'title'
-      name: string
-      places: components['schemas']['Place'][]
-      /** Format: int64 */
-      revision: number
-      subject?: string
-    }
-    Effect: {
-      /** Format: int32 */
-      devices: number
-      effect: string
-      name: string
-      title: string
-      version?: string
-    }
-    Effects: {
-      /** Format: int32 */
-      devices: number
-      effects: components['schemas']['Effect'][]
-    }
-    ExitCode: {
-      /** Format: int32 */
-      againMinutes: number
-      /** Format: int32 */
-      code: number
-      /** @enum {string} */
-      meaning: 'done' | 'restart' | 'sign-out' | 'again' | 'failed'
-    }
-    FenceDocument: {
-      id: string
-    }
-    Finding: {
-      code: string
-      sentence: string
-    }
-    Fit: {
-      /** Format: int32 */
-      devices: number
-      rule?: string
-      variant: string
-    }
-    FixedLine: {
-      id: string
-      kind: string
-      name: string
-      values: {
-        [key: string]: string
-      }
-    }
-    FleetCounts: {
-      /** Format: int32 */
-      devices: number
-      /** Format: int32 */
-      enrolled: number
-      /** Format: int32 */
-      failed: number
-      /** Format: int32 */
-      idle: number
-      /** Format: int32 */
-      never: number
-      /** Format: int32 */
-      notSeenLately: number
-      /** Format: int32 */
-      underWay: number
-      /** Format: int32 */
-      waiting: number
-    }
-    GoneView: {
-      /** Format: int32 */
-      devices: number
-      name: string
-      namedBy: string[]
-      /** Format: int32 */
-      people: number
-      /** Format: date-time */
-      since: string
-      target: string
-    }
-    Here: {
-      assignment: string
-      binding: boolean
-      choices: {
-        [key: string]: string
-      }
-      draft: boolean
-      /** @enum {string} */
-      intent: 'required' | 'available' | 'uninstall'
-      kit?: string
-    }
-    Hit: {
-      id: string
-      /** @enum {string} */
-      kind: 'title' | 'kit' | 'ou' | 'device'
-      name: string
-      second: string
-    }
-    Hits: {
-      /** Format: int32 */
-      devices: number
-      hits: components['schemas']['Hit'][]
-      /** Format: int32 */
-      kits: number
-      /** Format: int32 */
-      ous: number
-      /** Format: int32 */
-      titles: number
-    }
-    Holder: {
-      device: string
-      name: string
-      people: string[]
-      state: string
-      version?: string
-    }
-    Interruption: {
-      defer?: components['schemas']['Deferral']
-      /** @enum {string} */
-      way: 'none' | 'ask' | 'night' | 'now' | 'wait'
-    }
-    JsonNode: {
-      array?: boolean
-      bigDecimal?: boolean
-      bigInteger?: boolean
-      binary?: boolean
-      boolean?: boolean
-      container?: boolean
-      double?: boolean
-      embeddedValue?: boolean
-      empty?: boolean
-      float?: boolean
-      floatingPointNumber?: boolean
-      int?: boolean
-      integralNumber?: boolean
-      long?: boolean
-      missingNode?: boolean
-      /** @enum {string} */
-      nodeType?: 'ARRAY' | 'BINARY' | 'BOOLEAN' | 'MISSING' | 'NULL' | 'NUMBER' | 'OBJECT' | 'POJO' | 'STRING'
-      null?: boolean
-      number?: boolean
-      object?: boolean
-      pojo?: boolean
-      short?: boolean
-      string?: boolean
-      /** @deprecated */
-      textual?: boolean
-      valueNode?: boolean
-    }
-    KeptAssignmentDocument: {
-      /** Format: int64 */
-      change?: number
-      /** Format: date-time */
-      changedAt: string
-      changedBy: string
-      document: components['schemas']['AssignmentDocument']
-      /** Format: int64 */
-      revision: number
-    }
-    KeptCollectionDocument: {
-      /** Format: int64 */
-      change?: number
-      /** Format: date-time */
-      changedAt: string
-      changedBy: string
-      document: components['schemas']['CollectionDocument']
-      /** Format: int64 */
-      revision: number
-    }
-    KeptFenceDocument: {
-      /** Format: int64 */
-      change?: number
-      /** Format: date-time */
-      changedAt: string
-      changedBy: string
-      document: components['schemas']['FenceDocument']
-      /** Format: int64 */
-      revision: number
-    }
-    KeptIcon: {
-      id: string
-    }
-    KitAssigned: {
-      assignment: string
-      binding: boolean
-      intent: string
-      ou: string
-      ouName?: string
-    }
-    KitChange: {
-      kit: components['schemas']['KitDocument']
-      /** Format: int64 */
-      revision: number
-      why?: string
-    }
-    KitDocument: {
-      description: string
-      id: string
-      name: string
-      titles: string[]
-    }
-    KitLine: {
-      /** Format: int32 */
-      assigned: number
-      kit: components['schemas']['KitDocument']
-    }
-    KitPage: {
-      assigned: components['schemas']['KitAssigned'][]
-      /** Format: date-time */
-      changedAt: string
-      changedBy: string
-      kit: components['schemas']['KitDocument']
-      /** Format: int64 */
-      revision: number
-      titles: components['schemas']['KitTitle'][]
-    }
-    KitTitle: {
-      icon: string
-      id: string
-      maker: string
-      name: string
-      newest?: string
-    }
-    LicenceAcceptance: {
-      text: string
-      title: string
-    }
-    LogLine: {
-      /** Format: date-time */
-      at: string
-      message: string
-      /** @enum {string} */
-      state: 'running' | 'waiting' | 'done' | 'failed'
-      /** Format: int32 */
-      step: number
-    }
-    Look: {
-      code: string
-      detail: string
-      remedy?: string
-      sentence: string
-      well: boolean
-    }
-    Mirror: {
-      address: string
-      fits?: string
-      id: string
-      name: string
-    }
-    MirrorContent: {
-      /** Format: int64 */
-      fetches: number
-      fileName: string
-      /** Format: int64 */
-      held: number
-      message: string
-      /** Format: int64 */
-      savedBytes: number
-      sha256: string
-      /** Format: int64 */
-      size: number
-      state: string
-      title: string
-      titleName: string
-      version: string
-    }
-    MirrorLine: {
-      /** Format: int32 */
-      copying: number
-      /** Format: int32 */
-      devices: number
-      /** Format: int64 */
-      fetchedBytes: number
-      /** Format: int32 */
-      held: number
-      /** Format: int64 */
-      heldBytes: number
-      /** Format: date-time */
-      lookedAt?: string
-      mirror: components['schemas']['Mirror']
-      /** Format: int64 */
-      savedBytes: number
-      /** Format: int64 */
-      servedBytes: number
-      trouble?: string
-    }
-    MirrorsView: {
-      /** Format: int64 */
-      bytes: number
-      /** Format: int32 */
-      contents: number
-      /** Format: int64 */
-      fetchedBytes: number
-      mirrors: components['schemas']['MirrorLine'][]
-    }
-    Misfit: {
-      device: string
-      name: string
-      why: string
-    }
-    Misfits: {
-      devices: components['schemas']['Misfit'][]
-      /** Format: int32 */
-      total: number
-    }
-    NeedRecord: {
-      min?: string
-      title: string
-    }
-    NewToken: {
-      device: string
-      token: string
-      /** Format: date-time */
-      validUntil: string
-    }
-    OnDevices: {
-      /** Format: int32 */
-      devices: number
-      version?: string
-    }
-    OuAssignment: {
-      binding: boolean
-      choices?: {
-        [key: string]: string
-      }
-      /** @enum {string} */
-      intent: 'required' | 'uninstall' | 'none'
-      ou: string
-      subject: string
-    }
-    OuReach: {
-      after?: components['schemas']['OutcomeCounts']
-      counts: components['schemas']['OutcomeCounts']
-      /** Format: int32 */
-      depth: number
-      /** Format: int32 */
-      devices: number
-      edited: boolean
-      fenced: boolean
-      here: components['schemas']['Here'][]
-      id: string
-      name: string
-      /** @enum {string} */
-      outcome?:
-        | 'required'
-        | 'available'
-        | 'uninstall'
-        | 'contested'
-        | 'later'
-        | 'unfit'
-        | 'blocked'
-        | 'replaced'
-        | 'displaced'
-        | 'waiting'
-      /** Format: int32 */
-      own: number
-      parent?: string
-      /** Format: int32 */
-      people: number
-    }
-    OuTrail: {
-      after?: components['schemas']['OutcomeCounts']
-      counts: components['schemas']['OutcomeCounts']
-      /** Format: int32 */
-      devices: number
-      fenced: boolean
-      id: string
-      name: string
-      path: string[]
-      /** Format: int32 */
-      people: number
-      rungs: components['schemas']['RungView'][]
-      sentence: string
-    }
-    OutcomeCounts: {
-      /** Format: int32 */
-      available: number
-      /** Format: int32 */
-      blocked: number
-      /** Format: int32 */
-      contested: number
-      /** Format: int32 */
-      displaced: number
-      /** Format: int32 */
-      later: number
-      /** Format: int32 */
-      none: number
-      /** Format: int32 */
-      replaced: number
-      /** Format: int32 */
-      required: number
-      /** Format: int32 */
-      unfit: number
-      /** Format: int32 */
-      uninstall: number
-      /** Format: int32 */
-      waiting: number
-    }
-    PathPart: {
-      id: string
-      name: string
-    }
-    PersonChoices: {
-      values: {
-        [key: string]: string
-      }
-    }
-    Place: {
-      /** @enum {string} */
-      intent: 'required' | 'available' | 'uninstall' | 'none'
-      name?: string
-      target: string
-      /** @enum {string} */
-      was?: 'required' | 'available' | 'uninstall'
-    }
-    Presence: {
-      any: boolean
-      checks: components['schemas']['Check'][]
-    }
-    Proposal: {
-      content: components['schemas']['Content']
-      findings: components['schemas']['Finding'][]
-      format: string
-      /** Format: int64 */
-      revision: number
-      title: components['schemas']['TitleRecord']
-      variant: string
-      version: string
-    }
-    Publication: {
-      reason: string
-      token: string
-    }
-    Published: {
-      /** Format: date-time */
-      at: string
-      /** Format: int64 */
-      change: number
-    }
-    ReachView: {
-      /** Format: int32 */
-      devices: number
-      newest?: string
-      ous: components['schemas']['OuReach'][]
-      /** Format: int32 */
-      people: number
-      title: string
-      titleName: string
-      totals: components['schemas']['OutcomeCounts']
-      totalsAfter?: components['schemas']['OutcomeCounts']
-    }
-    RehearsalView: {
-      /** Format: int64 */
-      bytes: number
-      /** Format: int32 */
-      devices: number
-      /** Format: int32 */
-      gains: number
-      /** Format: int32 */
-      loses: number
-      /** Format: int32 */
-      newlyContested: number
-      /** Format: int32 */
-      removes: number
-      /** Format: int32 */
-      removesPresent: number
-      /** Format: int32 */
-      settled: number
-      titles: components['schemas']['TitleRehearsalView'][]
-      token: string
-    }
-    Relation: {
-      detail: string
-      kind: string
-      name: string
-      title: string
-    }
-    ReleaseRecord: {
-      choices: components['schemas']['ChoiceRecord'][]
-      needs: components['schemas']['NeedRecord'][]
-      note: string
-      offered: boolean
-      replaces: components['schemas']['ReplacementRecord'][]
-      variants: components['schemas']['VariantRecord'][]
-      version: string
-    }
-    ReleaseStanding: {
-      fits: components['schemas']['Fit'][]
-      looks: components['schemas']['Look'][]
-      /** Format: int32 */
-      unreported: number
-      version: string
-      /** Format: int32 */
-      without: number
-    }
-    ReleaseView: {
-      chosen: boolean
-      note: string
-      version: string
-    }
-    ReplacementRecord: {
-      removeFirst: boolean
-      title: string
-    }
-    RungView: {
-      assignment: string
-      binding: boolean
-      /** Format: int64 */
-      change?: number
-      /** Format: int32 */
-      devices?: number
-      /** @enum {string} */
-      draft?: 'added' | 'ended'
-      /** @enum {string} */
-      intent: 'required' | 'available' | 'uninstall'
-      kit?: string
-      sentence: string
-      /** Format: date-time */
-      since?: string
-      target: string
-      targetName: string
-      /** @enum {string} */
-      verdict:
-        | 'decides'
-        | 'disagrees'
-        | 'agrees'
-        | 'weaker'
-        | 'later'
-        | 'stopped'
-        | 'excluded'
-        | 'narrowed-out'
-        | 'outside-base'
-        | 'rests'
-        | 'no-reach'
-        | 'ended'
-        | 'inside'
-    }
-    Saved: {
-      /** Format: int64 */
-      revision: number
-    }
-    SeatsView: {
-      /** Format: int32 */
-      coming: number
-      /** Format: int32 */
-      held: number
-      holders: components['schemas']['Holder'][]
-      /** Format: int32 */
-      seats?: number
-      /** Format: int32 */
-      waiting: number
-    }
-    Session: {
-      account: string
-      fullName: string
-    }
-    SessionView: {
-      address: string
-      browser: string
-      id: string
-      /** Format: date-time */
-      lastSeen: string
-      own: boolean
-      /** Format: date-time */
-      since: string
-    }
-    Step: {
-      asPerson: boolean
-      command: string
-      environment: {
-        [key: string]: string
-      }
-      /** @enum {string} */
-      existing?: 'keep-newer' | 'keep' | 'overwrite'
-      exitCodes: components['schemas']['ExitCode'][]
-      /** Format: int32 */
-      failsTo?: number
-      folder: string
-      goesOn: boolean
-      /** @enum {string} */
-      kind: 'run' | 'script' | 'copy' | 'wait' | 'check'
-      /** Format: int32 */
-      limitSeconds: number
-      onlyWhere?: string
-      onlyWith: string
-      says: string
-      text: string
-      /** Format: int32 */
-      thenTo?: number
-      to: string
-    }
-    StepView: {
-      /** Format: date-time */
-      at?: string
-      /** Format: int32 */
-      limitSeconds?: number
-      /** @enum {string} */
-      state: 'done' | 'running' | 'waiting' | 'failed' | 'ahead'
-      text: string
-    }
-    Tell: {
-      before?: string[]
-      done?: boolean
-      start?: boolean
-    }
-    TitleLine: {
-      category: string
-      description: string
-      /** Format: int32 */
-      devices: number
-      icon: string
-      id: string
-      maker: string
-      name: string
-      /** Format: int32 */
-      needs: number
-      newest?: string
-      /** Format: int32 */
-      releases: number
-    }
-    TitlePage: {
-      /** Format: int32 */
-      assigned: number
-      /** Format: date-time */
-      changedAt?: string
-      changedBy?: string
-      /** Format: int32 */
-      devices: number
-      kits: components['schemas']['KitDocument'][]
-      present: components['schemas']['OnDevices'][]
-      record: components['schemas']['TitleRecord']
-      relations: components['schemas']['Relation'][]
-      releases: components['schemas']['ReleaseStanding'][]
-      /** Format: int64 */
-      revision: number
-    }
-    TitleRecord: {
-      about: components['schemas']['About']
-      conflictsWith: string[]
-      id: string
-      maker: string
-      name: string
-      releases: components['schemas']['ReleaseRecord'][]
-      /** Format: int32 */
-      seats?: number
-      trustedSigners: string[]
-    }
-    TitleRehearsalView: {
-      /** Format: int64 */
-      bytes: number
-      /** Format: int32 */
-      gains: number
-      /** Format: int32 */
-      loses: number
-      /** Format: int32 */
-      newlyContested: number
-      /** Format: int32 */
-      removes: number
-      /** Format: int32 */
-      removesPresent: number
-      /** Format: int32 */
-      settled: number
-      title: string
-      titleName: string
-    }
-    Tried: {
-      device: string
-      fits: boolean
-      name: string
-      steps: components['schemas']['TriedStep'][]
-    }
-    TriedStep: {
-      command?: string
-      state: string
-      text: string
-      why?: string
-    }
-    UploadView: {
-      fileName: string
-      id: string
-      /** Format: int64 */
-      partSize: number
-      /** Format: int64 */
-      received: number
-      /** Format: int64 */
-      size: number
-    }
-    VariantRecord: {
-      asPerson: boolean
-      contents: components['schemas']['Content'][]
-      fits?: string
-      id: string
-      install: components['schemas']['Step'][]
-      presence: components['schemas']['Presence']
-      remove: components['schemas']['Step'][]
-      repair: components['schemas']['Step'][]
-    }
-    WaveDocument: {
-      open: boolean
-      share?: number
-      to?: string[]
-    }
-    WaveOpening: {
-      assignment: string
-    }
-    WindowDocument: {
-      days: ('MONDAY' | 'TUESDAY' | 'WEDNESDAY' | 'THURSDAY' | 'FRIDAY' | 'SATURDAY' | 'SUNDAY')[]
-      fits?: string
-      id: string
-      /** Format: int32 */
-      minutes: number
-      name: string
-      opens: string
-    }
-    WindowLine: {
-      /** Format: int32 */
-      devices: number
-      window: components['schemas']['WindowDocument']
-    }
-  }
-  responses: never
-  parameters: never
-  requestBodies: never
-  headers: never
-  pathItems: never
+    schemas: {
+        About: {
+            approvedBy: string;
+            category: string;
+            description: string;
+            icon: string;
+            information: string;
+            licence: string;
+            notes: string;
+            owner: string;
+            privacy: string;
+        };
+        Accepted: {
+            text: string;
+        };
+        Allowed: {
+            /** Format: int64 */
+            bytes: number;
+            file: string;
+            reads: string;
+            text: string;
+            value: string;
+        };
+        AssignmentDocument: {
+            base?: string;
+            binding?: boolean;
+            choices?: {
+                [key: string]: string;
+            };
+            courtesy?: components["schemas"]["Courtesy"];
+            deadline?: components["schemas"]["Deadline"];
+            exclude?: string[];
+            /** @enum {string} */
+            follows: "device" | "user";
+            /** Format: date-time */
+            from?: string;
+            id: string;
+            include?: string[];
+            /** @enum {string} */
+            intent: "required" | "available" | "uninstall";
+            /** @enum {string} */
+            leaving?: "keep" | "remove";
+            note?: string;
+            /** Format: int32 */
+            priority?: number;
+            release?: string;
+            /** Format: int64 */
+            seq: number;
+            /** @enum {string} */
+            state?: "active" | "paused" | "retired";
+            subject: string;
+            waves?: components["schemas"]["WaveDocument"][];
+            /** @enum {string} */
+            windows?: "wait" | "deadline-wins" | "ignore";
+            within?: string;
+        };
+        Begin: {
+            fileName?: string;
+            /** Format: int64 */
+            size: number;
+        };
+        Caution: {
+            code: string;
+            detail: string;
+            sentence: string;
+            title: string;
+            titleName: string;
+        };
+        Change: {
+            record: components["schemas"]["TitleRecord"];
+            /** Format: int64 */
+            revision: number;
+            why?: string;
+        };
+        ChangedSince: {
+            /** Format: date-time */
+            at?: string;
+            by?: string;
+            now?: string;
+        };
+        Check: {
+            /** @enum {string} */
+            kind: "inventory" | "product-code" | "package" | "file" | "registry" | "script";
+            subject: string;
+            version: string;
+        };
+        ChoiceRecord: {
+            allowed: components["schemas"]["Allowed"][];
+            id: string;
+            /** @enum {string} */
+            kind: "parts" | "languages" | "channel" | "switch" | "text" | "number";
+            /** Format: int64 */
+            least?: number;
+            /** Format: int64 */
+            most?: number;
+            text: string;
+            usual: string;
+        };
+        CollectionDocument: {
+            base?: string;
+            exclude?: string[];
+            id: string;
+            include?: string[];
+            name: string;
+            rule?: string;
+        };
+        Content: {
+            fileName: string;
+            sha256: string;
+            signer?: string;
+            /** Format: int64 */
+            size: number;
+        };
+        CopyWish: {
+            sha256?: string[];
+        };
+        CountedDevice: {
+            id: string;
+            name: string;
+            ou: string;
+            title: string;
+            titleName: string;
+        };
+        CountedDevices: {
+            devices: components["schemas"]["CountedDevice"][];
+            /** Format: int32 */
+            total: number;
+        };
+        Courtesy: {
+            quiet?: boolean;
+            restart?: components["schemas"]["Interruption"];
+            signOut?: components["schemas"]["Interruption"];
+            tell?: components["schemas"]["Tell"];
+        };
+        Credentials: {
+            account: string;
+            password: string;
+        };
+        Deadline: {
+            /** Format: date-time */
+            at?: string;
+            local?: string;
+        };
+        Deferral: {
+            /** Format: int32 */
+            times?: number;
+            until?: string;
+        };
+        DeviceRow: {
+            id: string;
+            /** Format: date-time */
+            lastSeen?: string;
+            line: string;
+            name: string;
+            ou: string;
+            people: string[];
+            /** Format: int32 */
+            percent?: number;
+            /** @enum {string} */
+            state: "failed" | "under-way" | "waiting" | "idle" | "not-seen-lately" | "never";
+        };
+        DeviceRows: {
+            rows: components["schemas"]["DeviceRow"][];
+            /** Format: int32 */
+            total: number;
+        };
+        DeviceTitle: {
+            /** Format: date-time */
+            due?: string;
+            end?: string;
+            from?: string;
+            /** @enum {string} */
+            group: "under-way" | "waiting" | "needs" | "in-place" | "unasked";
+            line: string;
+            /** @enum {string} */
+            outcome?: "required" | "available" | "uninstall" | "contested" | "later" | "unfit" | "blocked" | "replaced" | "displaced" | "waiting";
+            /** Format: int32 */
+            percent?: number;
+            present: boolean;
+            title: string;
+            titleName: string;
+            to?: string;
+        };
+        DeviceTitleWhy: {
+            log: components["schemas"]["LogLine"][];
+            release?: string;
+            releases: components["schemas"]["ReleaseView"][];
+            rungs: components["schemas"]["RungView"][];
+            sentence: string;
+            steps: components["schemas"]["StepView"][];
+            title: string;
+            titleName: string;
+        };
+        DeviceView: {
+            enrolled: boolean;
+            facts: {
+                [key: string]: string;
+            };
+            id: string;
+            /** Format: date-time */
+            lastSeen?: string;
+            lines: components["schemas"]["DeviceTitle"][];
+            name: string;
+            /** Format: date-time */
+            nextDue?: string;
+            path: components["schemas"]["PathPart"][];
+            people: string[];
+        };
+        DirectoryState: {
+            /** @enum {string} */
+            kind: "unread" | "following" | "away" | "held";
+            /** Format: date-time */
+            lastScan?: string;
+            sentence: string;
+            /** Format: date-time */
+            since: string;
+        };
+        DocumentEdit: {
+            document: components["schemas"]["JsonNode"];
+            /** Format: int64 */
+            revision: number;
+        };
+        DocumentPageAssignmentDocument: {
+            documents: components["schemas"]["KeptAssignmentDocument"][];
+            /** Format: int32 */
+            total: number;
+        };
+        DocumentPageCollectionDocument: {
+            documents: components["schemas"]["KeptCollectionDocument"][];
+            /** Format: int32 */
+            total: number;
+        };
+        DocumentPageFenceDocument: {
+            documents: components["schemas"]["KeptFenceDocument"][];
+            /** Format: int32 */
+            total: number;
+        };
+        DraftView: {
+            cautions: components["schemas"]["Caution"][];
+            edits: components["schemas"]["EditView"][];
+            mayRedo: boolean;
+            mayUndo: boolean;
+            rehearsal?: components["schemas"]["RehearsalView"];
+            trouble?: string;
+        };
+        EditView: {
+            /** @enum {string} */
+            act: "put" | "retire" | "open-wave" | "accept";
+            binding: boolean;
+            changedSince?: components["schemas"]["ChangedSince"];
+            choices: {
+                [key: string]: string;
+            };
+            document: string;
+            id: string;
+            /** @enum {string} */
+            kind: "assignment" | "collection" | "fence" | "kit" | "window" | "title";
+            name: string;
+            places: components["schemas"]["Place"][];
+            /** Format: int64 */
+            revision: number;
+            subject?: string;
+        };
+        Effect: {
+            /** Format: int32 */
+            devices: number;
+            effect: string;
+            name: string;
+            title: string;
+            version?: string;
+        };
+        Effects: {
+            /** Format: int32 */
+            devices: number;
+            effects: components["schemas"]["Effect"][];
+        };
+        ExitCode: {
+            /** Format: int32 */
+            againMinutes: number;
+            /** Format: int32 */
+            code: number;
+            /** @enum {string} */
+            meaning: "done" | "restart" | "sign-out" | "again" | "failed";
+        };
+        FenceDocument: {
+            id: string;
+        };
+        Finding: {
+            code: string;
+            sentence: string;
+        };
+        Fit: {
+            /** Format: int32 */
+            devices: number;
+            rule?: string;
+            variant: string;
+        };
+        FixedLine: {
+            id: string;
+            kind: string;
+            name: string;
+            values: {
+                [key: string]: string;
+            };
+        };
+        FleetCounts: {
+            /** Format: int32 */
+            devices: number;
+            /** Format: int32 */
+            enrolled: number;
+            /** Format: int32 */
+            failed: number;
+            /** Format: int32 */
+            idle: number;
+            /** Format: int32 */
+            never: number;
+            /** Format: int32 */
+            notSeenLately: number;
+            /** Format: int32 */
+            underWay: number;
+            /** Format: int32 */
+            waiting: number;
+        };
+        GoneView: {
+            /** Format: int32 */
+            devices: number;
+            name: string;
+            namedBy: string[];
+            /** Format: int32 */
+            people: number;
+            /** Format: date-time */
+            since: string;
+            target: string;
+        };
+        Here: {
+            assignment: string;
+            binding: boolean;
+            choices: {
+                [key: string]: string;
+            };
+            draft: boolean;
+            /** @enum {string} */
+            intent: "required" | "available" | "uninstall";
+            kit?: string;
+        };
+        Hit: {
+            id: string;
+            /** @enum {string} */
+            kind: "title" | "kit" | "ou" | "device";
+            name: string;
+            second: string;
+        };
+        Hits: {
+            /** Format: int32 */
+            devices: number;
+            hits: components["schemas"]["Hit"][];
+            /** Format: int32 */
+            kits: number;
+            /** Format: int32 */
+            ous: number;
+            /** Format: int32 */
+            titles: number;
+        };
+        Holder: {
+            device: string;
+            name: string;
+            people: string[];
+            state: string;
+            version?: string;
+        };
+        Interruption: {
+            defer?: components["schemas"]["Deferral"];
+            /** @enum {string} */
+            way: "none" | "ask" | "night" | "now" | "wait";
+        };
+        JsonNode: {
+            array?: boolean;
+            bigDecimal?: boolean;
+            bigInteger?: boolean;
+            binary?: boolean;
+            boolean?: boolean;
+            container?: boolean;
+            double?: boolean;
+            embeddedValue?: boolean;
+            empty?: boolean;
+            float?: boolean;
+            floatingPointNumber?: boolean;
+            int?: boolean;
+            integralNumber?: boolean;
+            long?: boolean;
+            missingNode?: boolean;
+            /** @enum {string} */
+            nodeType?: "ARRAY" | "BINARY" | "BOOLEAN" | "MISSING" | "NULL" | "NUMBER" | "OBJECT" | "POJO" | "STRING";
+            null?: boolean;
+            number?: boolean;
+            object?: boolean;
+            pojo?: boolean;
+            short?: boolean;
+            string?: boolean;
+            /** @deprecated */
+            textual?: boolean;
+            valueNode?: boolean;
+        };
+        KeptAssignmentDocument: {
+            /** Format: int64 */
+            change?: number;
+            /** Format: date-time */
+            changedAt: string;
+            changedBy: string;
+            document: components["schemas"]["AssignmentDocument"];
+            /** Format: int64 */
+            revision: number;
+        };
+        KeptCollectionDocument: {
+            /** Format: int64 */
+            change?: number;
+            /** Format: date-time */
+            changedAt: string;
+            changedBy: string;
+            document: components["schemas"]["CollectionDocument"];
+            /** Format: int64 */
+            revision: number;
+        };
+        KeptFenceDocument: {
+            /** Format: int64 */
+            change?: number;
+            /** Format: date-time */
+            changedAt: string;
+            changedBy: string;
+            document: components["schemas"]["FenceDocument"];
+            /** Format: int64 */
+            revision: number;
+        };
+        KeptIcon: {
+            id: string;
+        };
+        KitAssigned: {
+            assignment: string;
+            binding: boolean;
+            intent: string;
+            ou: string;
+            ouName?: string;
+        };
+        KitChange: {
+            kit: components["schemas"]["KitDocument"];
+            /** Format: int64 */
+            revision: number;
+            why?: string;
+        };
+        KitDocument: {
+            description: string;
+            id: string;
+            name: string;
+            titles: string[];
+        };
+        KitLine: {
+            /** Format: int32 */
+            assigned: number;
+            kit: components["schemas"]["KitDocument"];
+        };
+        KitPage: {
+            assigned: components["schemas"]["KitAssigned"][];
+            /** Format: date-time */
+            changedAt: string;
+            changedBy: string;
+            kit: components["schemas"]["KitDocument"];
+            /** Format: int64 */
+            revision: number;
+            titles: components["schemas"]["KitTitle"][];
+        };
+        KitTitle: {
+            icon: string;
+            id: string;
+            maker: string;
+            name: string;
+            newest?: string;
+        };
+        LicenceAcceptance: {
+            text: string;
+            title: string;
+        };
+        LogLine: {
+            /** Format: date-time */
+            at: string;
+            message: string;
+            /** @enum {string} */
+            state: "running" | "waiting" | "done" | "failed";
+            /** Format: int32 */
+            step: number;
+        };
+        Look: {
+            code: string;
+            detail: string;
+            remedy?: string;
+            sentence: string;
+            well: boolean;
+        };
+        Mirror: {
+            address: string;
+            fits?: string;
+            id: string;
+            name: string;
+        };
+        MirrorContent: {
+            /** Format: int64 */
+            fetches: number;
+            fileName: string;
+            /** Format: int64 */
+            held: number;
+            message: string;
+            /** Format: int64 */
+            savedBytes: number;
+            sha256: string;
+            /** Format: int64 */
+            size: number;
+            state: string;
+            title: string;
+            titleName: string;
+            version: string;
+        };
+        MirrorLine: {
+            /** Format: int32 */
+            copying: number;
+            /** Format: int32 */
+            devices: number;
+            /** Format: int64 */
+            fetchedBytes: number;
+            /** Format: int32 */
+            held: number;
+            /** Format: int64 */
+            heldBytes: number;
+            /** Format: date-time */
+            lookedAt?: string;
+            mirror: components["schemas"]["Mirror"];
+            /** Format: int64 */
+            savedBytes: number;
+            /** Format: int64 */
+            servedBytes: number;
+            trouble?: string;
+        };
+        MirrorsView: {
+            /** Format: int64 */
+            bytes: number;
+            /** Format: int32 */
+            contents: number;
+            /** Format: int64 */
+            fetchedBytes: number;
+            mirrors: components["schemas"]["MirrorLine"][];
+        };
+        Misfit: {
+            device: string;
+            name: string;
+            why: string;
+        };
+        Misfits: {
+            devices: components["schemas"]["Misfit"][];
+            /** Format: int32 */
+            total: number;
+        };
+        NeedRecord: {
+            min?: string;
+            title: string;
+        };
+        NewToken: {
+            device: string;
+            token: string;
+            /** Format: date-time */
+            validUntil: string;
+        };
+        OnDevices: {
+            /** Format: int32 */
+            devices: number;
+            version?: string;
+        };
+        OuAssignment: {
+            binding: boolean;
+            choices?: {
+                [key: string]: string;
+            };
+            /** @enum {string} */
+            intent: "required" | "uninstall" | "none";
+            ou: string;
+            subject: string;
+        };
+        OuReach: {
+            after?: components["schemas"]["OutcomeCounts"];
+            counts: components["schemas"]["OutcomeCounts"];
+            /** Format: int32 */
+            depth: number;
+            /** Format: int32 */
+            devices: number;
+            edited: boolean;
+            fenced: boolean;
+            here: components["schemas"]["Here"][];
+            id: string;
+            name: string;
+            /** @enum {string} */
+            outcome?: "required" | "available" | "uninstall" | "contested" | "later" | "unfit" | "blocked" | "replaced" | "displaced" | "waiting";
+            /** Format: int32 */
+            own: number;
+            parent?: string;
+            /** Format: int32 */
+            people: number;
+        };
+        OuTrail: {
+            after?: components["schemas"]["OutcomeCounts"];
+            counts: components["schemas"]["OutcomeCounts"];
+            /** Format: int32 */
+            devices: number;
+            fenced: boolean;
+            id: string;
+            name: string;
+            path: string[];
+            /** Format: int32 */
+            people: number;
+            rungs: components["schemas"]["RungView"][];
+            sentence: string;
+        };
+        OutcomeCounts: {
+            /** Format: int32 */
+            available: number;
+            /** Format: int32 */
+            blocked: number;
+            /** Format: int32 */
+            contested: number;
+            /** Format: int32 */
+            displaced: number;
+            /** Format: int32 */
+            later: number;
+            /** Format: int32 */
+            none: number;
+            /** Format: int32 */
+            replaced: number;
+            /** Format: int32 */
+            required: number;
+            /** Format: int32 */
+            unfit: number;
+            /** Format: int32 */
+            uninstall: number;
+            /** Format: int32 */
+            waiting: number;
+        };
+        PathPart: {
+            id: string;
+            name: string;
+        };
+        PersonChoices: {
+            values: {
+                [key: string]: string;
+            };
+        };
+        Place: {
+            /** @enum {string} */
+            intent: "required" | "available" | "uninstall" | "none";
+            name?: string;
+            target: string;
+            /** @enum {string} */
+            was?: "required" | "available" | "uninstall";
+        };
+        Presence: {
+            any: boolean;
+            checks: components["schemas"]["Check"][];
+        };
+        Proposal: {
+            content: components["schemas"]["Content"];
+            findings: components["schemas"]["Finding"][];
+            format: string;
+            /** Format: int64 */
+            revision: number;
+            title: components["schemas"]["TitleRecord"];
+            variant: string;
+            version: string;
+        };
+        Publication: {
+            reason: string;
+            token: string;
+        };
+        Published: {
+            /** Format: date-time */
+            at: string;
+            /** Format: int64 */
+            change: number;
+        };
+        ReachView: {
+            /** Format: int32 */
+            devices: number;
+            newest?: string;
+            ous: components["schemas"]["OuReach"][];
+            /** Format: int32 */
+            people: number;
+            title: string;
+            titleName: string;
+            totals: components["schemas"]["OutcomeCounts"];
+            totalsAfter?: components["schemas"]["OutcomeCounts"];
+        };
+        RehearsalView: {
+            /** Format: int64 */
+            bytes: number;
+            /** Format: int32 */
+            devices: number;
+            /** Format: int32 */
+            gains: number;
+            /** Format: int32 */
+            loses: number;
+            /** Format: int32 */
+            newlyContested: number;
+            /** Format: int32 */
+            removes: number;
+            /** Format: int32 */
+            removesPresent: number;
+            /** Format: int32 */
+            settled: number;
+            titles: components["schemas"]["TitleRehearsalView"][];
+            token: string;
+        };
+        Relation: {
+            detail: string;
+            kind: string;
+            name: string;
+            title: string;
+        };
+        ReleaseRecord: {
+            choices: components["schemas"]["ChoiceRecord"][];
+            needs: components["schemas"]["NeedRecord"][];
+            note: string;
+            offered: boolean;
+            replaces: components["schemas"]["ReplacementRecord"][];
+            variants: components["schemas"]["VariantRecord"][];
+            version: string;
+        };
+        ReleaseStanding: {
+            fits: components["schemas"]["Fit"][];
+            looks: components["schemas"]["Look"][];
+            /** Format: int32 */
+            unreported: number;
+            version: string;
+            /** Format: int32 */
+            without: number;
+        };
+        ReleaseView: {
+            chosen: boolean;
+            note: string;
+            version: string;
+        };
+        ReplacementRecord: {
+            removeFirst: boolean;
+            title: string;
+        };
+        RungView: {
+            assignment: string;
+            binding: boolean;
+            /** Format: int64 */
+            change?: number;
+            /** Format: int32 */
+            devices?: number;
+            /** @enum {string} */
+            draft?: "added" | "ended";
+            /** @enum {string} */
+            intent: "required" | "available" | "uninstall";
+            kit?: string;
+            sentence: string;
+            /** Format: date-time */
+            since?: string;
+            target: string;
+            targetName: string;
+            /** @enum {string} */
+            verdict: "decides" | "disagrees" | "agrees" | "weaker" | "later" | "stopped" | "excluded" | "narrowed-out" | "outside-base" | "rests" | "no-reach" | "ended" | "inside";
+        };
+        Saved: {
+            /** Format: int64 */
+            revision: number;
+        };
+        SeatsView: {
+            /** Format: int32 */
+            coming: number;
+            /** Format: int32 */
+            held: number;
+            holders: components["schemas"]["Holder"][];
+            /** Format: int32 */
+            seats?: number;
+            /** Format: int32 */
+            waiting: number;
+        };
+        Session: {
+            account: string;
+            fullName: string;
+        };
+        SessionView: {
+            address: string;
+            browser: string;
+            id: string;
+            /** Format: date-time */
+            lastSeen: string;
+            own: boolean;
+            /** Format: date-time */
+            since: string;
+        };
+        Step: {
+            asPerson: boolean;
+            command: string;
+            environment: {
+                [key: string]: string;
+            };
+            /** @enum {string} */
+            existing?: "keep-newer" | "keep" | "overwrite";
+            exitCodes: components["schemas"]["ExitCode"][];
+            /** Format: int32 */
+            failsTo?: number;
+            folder: string;
+            goesOn: boolean;
+            /** @enum {string} */
+            kind: "run" | "script" | "copy" | "wait" | "check";
+            /** Format: int32 */
+            limitSeconds: number;
+            onlyWhere?: string;
+            onlyWith: string;
+            says: string;
+            text: string;
+            /** Format: int32 */
+            thenTo?: number;
+            to: string;
+        };
+        StepView: {
+            /** Format: date-time */
+            at?: string;
+            /** Format: int32 */
+            limitSeconds?: number;
+            /** @enum {string} */
+            state: "done" | "running" | "waiting" | "failed" | "ahead";
+            text: string;
+        };
+        Tell: {
+            before?: string[];
+            done?: boolean;
+            start?: boolean;
+        };
+        TitleLine: {
+            category: string;
+            description: string;
+            /** Format: int32 */
+            devices: number;
+            icon: string;
+            id: string;
+            maker: string;
+            name: string;
+            /** Format: int32 */
+            needs: number;
+            newest?: string;
+            /** Format: int32 */
+            releases: number;
+        };
+        TitlePage: {
+            /** Format: int32 */
+            assigned: number;
+            /** Format: date-time */
+            changedAt?: string;
+            changedBy?: string;
+            /** Format: int32 */
+            devices: number;
+            kits: components["schemas"]["KitDocument"][];
+            present: components["schemas"]["OnDevices"][];
+            record: components["schemas"]["TitleRecord"];
+            relations: components["schemas"]["Relation"][];
+            releases: components["schemas"]["ReleaseStanding"][];
+            /** Format: int64 */
+            revision: number;
+        };
+        TitleRecord: {
+            about: components["schemas"]["About"];
+            conflictsWith: string[];
+            id: string;
+            maker: string;
+            name: string;
+            releases: components["schemas"]["ReleaseRecord"][];
+            /** Format: int32 */
+            seats?: number;
+            trustedSigners: string[];
+        };
+        TitleRehearsalView: {
+            /** Format: int64 */
+            bytes: number;
+            /** Format: int32 */
+            gains: number;
+            /** Format: int32 */
+            loses: number;
+            /** Format: int32 */
+            newlyContested: number;
+            /** Format: int32 */
+            removes: number;
+            /** Format: int32 */
+            removesPresent: number;
+            /** Format: int32 */
+            settled: number;
+            title: string;
+            titleName: string;
+        };
+        Tried: {
+            device: string;
+            fits: boolean;
+            name: string;
+            steps: components["schemas"]["TriedStep"][];
+        };
+        TriedStep: {
+            command?: string;
+            state: string;
+            text: string;
+            why?: string;
+        };
+        UploadView: {
+            fileName: string;
+            id: string;
+            /** Format: int64 */
+            partSize: number;
+            /** Format: int64 */
+            received: number;
+            /** Format: int64 */
+            size: number;
+        };
+        VariantRecord: {
+            asPerson: boolean;
+            contents: components["schemas"]["Content"][];
+            fits?: string;
+            id: string;
+            install: components["schemas"]["Step"][];
+            presence: components["schemas"]["Presence"];
+            remove: components["schemas"]["Step"][];
+            repair: components["schemas"]["Step"][];
+        };
+        WaveDocument: {
+            open: boolean;
+            share?: number;
+            to?: string[];
+        };
+        WaveOpening: {
+            assignment: string;
+        };
+        WindowDocument: {
+            days: ("MONDAY" | "TUESDAY" | "WEDNESDAY" | "THURSDAY" | "FRIDAY" | "SATURDAY" | "SUNDAY")[];
+            fits?: string;
+            id: string;
+            /** Format: int32 */
+            minutes: number;
+            name: string;
+            opens: string;
+        };
+        WindowLine: {
+            /** Format: int32 */
+            devices: number;
+            window: components["schemas"]["WindowDocument"];
+        };
+    };
+    responses: never;
+    parameters: never;
+    requestBodies: never;
+    headers: never;
+    pathItems: never;
 }
-export type $defs = Record<string, never>
+export type $defs = Record<string, never>;
 export interface operations {
-  assignments: {
-    parameters: {
-      query?: {
-        offset?: number
-        limit?: number
-      }
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['DocumentPageAssignmentDocument']
-        }
-      }
-    }
-  }
-  assignment: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['KeptAssignmentDocument']
-        }
-      }
-    }
-  }
-  collections: {
-    parameters: {
-      query?: {
-        offset?: number
-        limit?: number
-      }
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['DocumentPageCollectionDocument']
-        }
-      }
-    }
-  }
-  collection: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['KeptCollectionDocument']
-        }
-      }
-    }
-  }
-  devices: {
-    parameters: {
-      query?: {
-        q?: string
-        ou?: string
-        title?: string
-        outcome?: string
-        state?: string
-        offset?: number
-        limit?: number
-      }
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['DeviceRows']
-        }
-      }
-    }
-  }
-  device: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['DeviceView']
-        }
-      }
-    }
-  }
-  revoke: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description No Content */
-      204: {
-        headers: {
-          [name: string]: unknown
-        }
-        content?: never
-      }
-    }
-  }
-  title_1: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: string
-        title: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['DeviceTitleWhy']
-        }
-      }
-    }
-  }
-  token: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['NewToken']
-        }
-      }
-    }
-  }
-  state: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['DirectoryState']
-        }
-      }
-    }
-  }
-  gone: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['GoneView'][]
-        }
-      }
-    }
-  }
-  scan: {
-    parameters: {
-      query?: {
-        acceptRemovals?: boolean
-      }
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['DirectoryState']
-        }
-      }
-    }
-  }
-  draft: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['DraftView']
-        }
-      }
-    }
-  }
-  clear: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['DraftView']
-        }
-      }
-    }
-  }
-  put_5: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        kind: string
-        id: string
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['DocumentEdit']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['DraftView']
-        }
-      }
-    }
-  }
-  retire: {
-    parameters: {
-      query: {
-        revision: number
-      }
-      header?: never
-      path: {
-        kind: string
-        id: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['DraftView']
-        }
-      }
-    }
-  }
-  put_4: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['OuAssignment']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['DraftView']
-        }
-      }
-    }
-  }
-  drop: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        edit: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['DraftView']
-        }
-      }
-    }
-  }
-  keep_1: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        edit: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['DraftView']
-        }
-      }
-    }
-  }
-  accept_1: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['LicenceAcceptance']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['DraftView']
-        }
-      }
-    }
-  }
-  publish: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['Publication']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Published']
-        }
-      }
-    }
-  }
-  redo: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['DraftView']
-        }
-      }
-    }
-  }
-  counted: {
-    parameters: {
-      query?: {
-        offset?: number
-        limit?: number
-      }
-      header?: never
-      path: {
-        part: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['CountedDevices']
-        }
-      }
-    }
-  }
-  undo: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['DraftView']
-        }
-      }
-    }
-  }
-  openWave: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['WaveOpening']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['DraftView']
-        }
-      }
-    }
-  }
-  fences: {
-    parameters: {
-      query?: {
-        offset?: number
-        limit?: number
-      }
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['DocumentPageFenceDocument']
-        }
-      }
-    }
-  }
-  counts: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['FleetCounts']
-        }
-      }
-    }
-  }
-  keep: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['KeptIcon']
-        }
-      }
-    }
-  }
-  icon: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': string
-        }
-      }
-    }
-  }
-  kits: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['KitLine'][]
-        }
-      }
-    }
-  }
-  kit: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['KitPage']
-        }
-      }
-    }
-  }
-  put_3: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: string
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['KitChange']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Saved']
-        }
-      }
-    }
-  }
-  delete_2: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description No Content */
-      204: {
-        headers: {
-          [name: string]: unknown
-        }
-        content?: never
-      }
-    }
-  }
-  rehearse_1: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: string
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['KitChange']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Effects']
-        }
-      }
-    }
-  }
-  mirrors: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['MirrorsView']
-        }
-      }
-    }
-  }
-  copyEverywhere: {
-    parameters: {
-      query: {
-        title: string
-        version: string
-      }
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description No Content */
-      204: {
-        headers: {
-          [name: string]: unknown
-        }
-        content?: never
-      }
-    }
-  }
-  put_2: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: string
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['Mirror']
-      }
-    }
-    responses: {
-      /** @description No Content */
-      204: {
-        headers: {
-          [name: string]: unknown
-        }
-        content?: never
-      }
-    }
-  }
-  delete_1: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description No Content */
-      204: {
-        headers: {
-          [name: string]: unknown
-        }
-        content?: never
-      }
-    }
-  }
-  contents: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['MirrorContent'][]
-        }
-      }
-    }
-  }
-  copy: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: string
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['CopyWish']
-      }
-    }
-    responses: {
-      /** @description No Content */
-      204: {
-        headers: {
-          [name: string]: unknown
-        }
-        content?: never
-      }
-    }
-  }
-  cancel: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description No Content */
-      204: {
-        headers: {
-          [name: string]: unknown
-        }
-        content?: never
-      }
-    }
-  }
-  look: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description No Content */
-      204: {
-        headers: {
-          [name: string]: unknown
-        }
-        content?: never
-      }
-    }
-  }
-  nginx: {
-    parameters: {
-      query: {
-        server: string
-      }
-      header?: never
-      path: {
-        id: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': string
-        }
-      }
-    }
-  }
-  reach: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        title: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['ReachView']
-        }
-      }
-    }
-  }
-  ou: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        title: string
-        ou: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['OuTrail']
-        }
-      }
-    }
-  }
-  search: {
-    parameters: {
-      query?: {
-        q?: string
-      }
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Hits']
-        }
-      }
-    }
-  }
-  session: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description who is signed in */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Session']
-        }
-      }
-    }
-  }
-  enter: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['Credentials']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Session']
-        }
-      }
-    }
-  }
-  leave: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content?: never
-      }
-    }
-  }
-  sessions: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['SessionView'][]
-        }
-      }
-    }
-  }
-  end: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description No Content */
-      204: {
-        headers: {
-          [name: string]: unknown
-        }
-        content?: never
-      }
-    }
-  }
-  titles: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['TitleLine'][]
-        }
-      }
-    }
-  }
-  title: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['TitlePage']
-        }
-      }
-    }
-  }
-  put_1: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: string
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['Change']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Saved']
-        }
-      }
-    }
-  }
-  export: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content?: never
-      }
-    }
-  }
-  misfits: {
-    parameters: {
-      query: {
-        version: string
-        limit?: number
-      }
-      header?: never
-      path: {
-        id: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Misfits']
-        }
-      }
-    }
-  }
-  rehearse: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: string
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['Change']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Effects']
-        }
-      }
-    }
-  }
-  tried: {
-    parameters: {
-      query: {
-        version: string
-        variant: string
-        program: string
-        device: string
-      }
-      header?: never
-      path: {
-        id: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Tried']
-        }
-      }
-    }
-  }
-  fixed: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        title: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['FixedLine'][]
-        }
-      }
-    }
-  }
-  fix: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        title: string
-        person: string
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['PersonChoices']
-      }
-    }
-    responses: {
-      /** @description No Content */
-      204: {
-        headers: {
-          [name: string]: unknown
-        }
-        content?: never
-      }
-    }
-  }
-  accept: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        title: string
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['Accepted']
-      }
-    }
-    responses: {
-      /** @description No Content */
-      204: {
-        headers: {
-          [name: string]: unknown
-        }
-        content?: never
-      }
-    }
-  }
-  seats: {
-    parameters: {
-      query?: {
-        limit?: number
-      }
-      header?: never
-      path: {
-        title: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['SeatsView']
-        }
-      }
-    }
-  }
-  open: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['UploadView'][]
-        }
-      }
-    }
-  }
-  begin: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['Begin']
-      }
-    }
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['UploadView']
-        }
-      }
-    }
-  }
-  get: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['UploadView']
-        }
-      }
-    }
-  }
-  cancel_1: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description No Content */
-      204: {
-        headers: {
-          [name: string]: unknown
-        }
-        content?: never
-      }
-    }
-  }
-  append: {
-    parameters: {
-      query: {
-        offset: number
-      }
-      header?: never
-      path: {
-        id: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['UploadView']
-        }
-      }
-    }
-  }
-  read: {
-    parameters: {
-      query?: {
-        title?: string
-      }
-      header?: never
-      path: {
-        id: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Proposal']
-        }
-      }
-    }
-  }
-  windows: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['WindowLine'][]
-        }
-      }
-    }
-  }
-  put: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: string
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['WindowDocument']
-      }
-    }
-    responses: {
-      /** @description No Content */
-      204: {
-        headers: {
-          [name: string]: unknown
-        }
-        content?: never
-      }
-    }
-  }
-  delete: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description No Content */
-      204: {
-        headers: {
-          [name: string]: unknown
-        }
-        content?: never
-      }
-    }
-  }
+    assignments: {
+        parameters: {
+            query?: {
+                offset?: number;
+                limit?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DocumentPageAssignmentDocument"];
+                };
+            };
+        };
+    };
+    assignment: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptAssignmentDocument"];
+                };
+            };
+        };
+    };
+    collections: {
+        parameters: {
+            query?: {
+                offset?: number;
+                limit?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DocumentPageCollectionDocument"];
+                };
+            };
+        };
+    };
+    collection: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptCollectionDocument"];
+                };
+            };
+        };
+    };
+    devices: {
+        parameters: {
+            query?: {
+                q?: string;
+                ou?: string;
+                title?: string;
+                outcome?: string;
+                state?: string;
+                offset?: number;
+                limit?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeviceRows"];
+                };
+            };
+        };
+    };
+    device: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeviceView"];
+                };
+            };
+        };
+    };
+    revoke: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    title_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                title: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeviceTitleWhy"];
+                };
+            };
+        };
+    };
+    token: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NewToken"];
+                };
+            };
+        };
+    };
+    state: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DirectoryState"];
+                };
+            };
+        };
+    };
+    gone: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GoneView"][];
+                };
+            };
+        };
+    };
+    scan: {
+        parameters: {
+            query?: {
+                acceptRemovals?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DirectoryState"];
+                };
+            };
+        };
+    };
+    draft: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftView"];
+                };
+            };
+        };
+    };
+    clear: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftView"];
+                };
+            };
+        };
+    };
+    put_5: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kind: string;
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DocumentEdit"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftView"];
+                };
+            };
+        };
+    };
+    retire: {
+        parameters: {
+            query: {
+                revision: number;
+            };
+            header?: never;
+            path: {
+                kind: string;
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftView"];
+                };
+            };
+        };
+    };
+    put_4: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OuAssignment"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftView"];
+                };
+            };
+        };
+    };
+    drop: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                edit: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftView"];
+                };
+            };
+        };
+    };
+    keep_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                edit: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftView"];
+                };
+            };
+        };
+    };
+    accept_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LicenceAcceptance"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftView"];
+                };
+            };
+        };
+    };
+    publish: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Publication"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Published"];
+                };
+            };
+        };
+    };
+    redo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftView"];
+                };
+            };
+        };
+    };
+    counted: {
+        parameters: {
+            query?: {
+                offset?: number;
+                limit?: number;
+            };
+            header?: never;
+            path: {
+                part: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CountedDevices"];
+                };
+            };
+        };
+    };
+    undo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftView"];
+                };
+            };
+        };
+    };
+    openWave: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WaveOpening"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftView"];
+                };
+            };
+        };
+    };
+    fences: {
+        parameters: {
+            query?: {
+                offset?: number;
+                limit?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DocumentPageFenceDocument"];
+                };
+            };
+        };
+    };
+    counts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FleetCounts"];
+                };
+            };
+        };
+    };
+    keep: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptIcon"];
+                };
+            };
+        };
+    };
+    icon: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+        };
+    };
+    kits: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitLine"][];
+                };
+            };
+        };
+    };
+    kit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitPage"];
+                };
+            };
+        };
+    };
+    put_3: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KitChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Saved"];
+                };
+            };
+        };
+    };
+    delete_2: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    rehearse_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KitChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Effects"];
+                };
+            };
+        };
+    };
+    mirrors: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MirrorsView"];
+                };
+            };
+        };
+    };
+    copyEverywhere: {
+        parameters: {
+            query: {
+                title: string;
+                version: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    put_2: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Mirror"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    delete_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    contents: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MirrorContent"][];
+                };
+            };
+        };
+    };
+    copy: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CopyWish"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    cancel: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    look: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    nginx: {
+        parameters: {
+            query: {
+                server: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+        };
+    };
+    reach: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                title: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReachView"];
+                };
+            };
+        };
+    };
+    ou: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                title: string;
+                ou: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OuTrail"];
+                };
+            };
+        };
+    };
+    search: {
+        parameters: {
+            query?: {
+                q?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Hits"];
+                };
+            };
+        };
+    };
+    session: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description who is signed in */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Session"];
+                };
+            };
+        };
+    };
+    enter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Credentials"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Session"];
+                };
+            };
+        };
+    };
+    leave: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    sessions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionView"][];
+                };
+            };
+        };
+    };
+    end: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    titles: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TitleLine"][];
+                };
+            };
+        };
+    };
+    title: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TitlePage"];
+                };
+            };
+        };
+    };
+    put_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Change"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Saved"];
+                };
+            };
+        };
+    };
+    export: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    misfits: {
+        parameters: {
+            query: {
+                version: string;
+                limit?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Misfits"];
+                };
+            };
+        };
+    };
+    rehearse: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Change"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Effects"];
+                };
+            };
+        };
+    };
+    tried: {
+        parameters: {
+            query: {
+                version: string;
+                variant: string;
+                program: string;
+                device: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Tried"];
+                };
+            };
+        };
+    };
+    fixed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                title: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FixedLine"][];
+                };
+            };
+        };
+    };
+    fix: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                title: string;
+                person: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PersonChoices"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    accept: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                title: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Accepted"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    seats: {
+        parameters: {
+            query?: {
+                limit?: number;
+            };
+            header?: never;
+            path: {
+                title: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeatsView"];
+                };
+            };
+        };
+    };
+    open: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UploadView"][];
+                };
+            };
+        };
+    };
+    begin: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Begin"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UploadView"];
+                };
+            };
+        };
+    };
+    get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UploadView"];
+                };
+            };
+        };
+    };
+    cancel_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    append: {
+        parameters: {
+            query: {
+                offset: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UploadView"];
+                };
+            };
+        };
+    };
+    read: {
+        parameters: {
+            query?: {
+                title?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Proposal"];
+                };
+            };
+        };
+    };
+    windows: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WindowLine"][];
+                };
+            };
+        };
+    };
+    put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WindowDocument"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
 }

@@ -63,7 +63,7 @@ export function ByHandWindow({ title, onClose }: Props) {
             Cancel
           </Button>
           <Button size="lg" variant="chosen" loading={save.isPending} onClick={put}>
-            Put it in the catalogue
+            Add to the catalogue
           </Button>
         </Flex>
       }

@@ -67,7 +67,7 @@ export function ProposalWindow({ proposal, onClose }: { proposal: Proposal; onCl
             disabled={offered && effects.data === undefined}
             loading={save.isPending}
           >
-            Put it in the catalogue
+            Add to the catalogue
           </Button>
         </Flex>
       }
@@ -118,7 +118,11 @@ export function ProposalWindow({ proposal, onClose }: { proposal: Proposal; onCl
             onChange={fits => setRecord(withVariant(record, spot, one => withFits(one, fits)))}
           />
           <Box textAlign="left">
-            <Line label="Install command" steps={variant.install.map(step => step.command)} none="nothing yet" />
+            <Line
+              label="Install command"
+              steps={variant.install.map(step => step.command)}
+              none="none yet: add an install command"
+            />
             <Line
               label="Removal command"
               steps={variant.remove.map(step => step.command)}
@@ -139,7 +143,7 @@ export function ProposalWindow({ proposal, onClose }: { proposal: Proposal; onCl
 function Line({ label, steps, none }: { label: string; steps: readonly string[]; none: string }) {
   return (
     <Flex gap="10px" py="4px" fontSize="13px" borderTopWidth="1px" borderColor="line">
-      <Box w="92px" flexShrink="0" color="ink2">
+      <Box w="124px" flexShrink="0" color="ink2">
         {label}
       </Box>
       <Box flex="1" minW="0">

@@ -40,7 +40,7 @@ class CatalogueTest extends BrowserTest {
         "tidewatch_2.1.0-1_amd64.deb, tidewatch, 2.1.0, Outreach kiosks"})
     void aFileThatIsDroppedInIsOnADeviceSoonAfter(String file, String title, String version, @Nullable String ou) {
         drop(file);
-        button("Put it in the catalogue").click();
+        button("Add to the catalogue").click();
         assertThat(page).hasURL(Pattern.compile("/catalogue/" + title + "\\?release=" + version));
         assertThat(region("Before it is assigned")).containsText("Can be removed");
         button("Offer " + version + "…").click();

@@ -209,13 +209,13 @@ class KitsAndMirrorsTest extends BrowserTest {
         assertThat(page.getByText("Siltscope Lab").first()).isVisible();
         page.keyboard().press("n");
         page.getByLabel("Name", new Page.GetByLabelOptions().setExact(true)).fill("Siltscope Lab");
-        button("Put it in the catalogue").click();
+        button("Add to the catalogue").click();
         assertThat(page.getByRole(AriaRole.ALERT)).containsText("Give it a version.");
         page.getByLabel("Name", new Page.GetByLabelOptions().setExact(true)).fill("Old gauge driver");
         page.getByLabel("Version", new Page.GetByLabelOptions().setExact(true)).fill("1");
         page.getByLabel("Removal command").fill("{uninstaller:Gauge driver} --quiet");
         page.getByLabel("Presence check: its name in the list of installed software").fill("Gauge driver");
-        button("Put it in the catalogue").click();
+        button("Add to the catalogue").click();
         assertThat(page).hasURL(Pattern.compile("/catalogue/old-gauge-driver\\?release=1"));
         assertThat(region("Before it is assigned")).containsText("Removal only");
         assertThat(region("Before it is assigned")).containsText("No content needed");
@@ -230,7 +230,7 @@ class KitsAndMirrorsTest extends BrowserTest {
         page.navigate("/catalogue/old-gauge-driver");
         button("or write one without a file").click();
         page.getByLabel("Version", new Page.GetByLabelOptions().setExact(true)).fill("2");
-        button("Put it in the catalogue").click();
+        button("Add to the catalogue").click();
         assertThat(page).hasURL(Pattern.compile("/catalogue/old-gauge-driver\\?release=2"));
         assertThat(region("Releases")).containsText("not offered yet");
         assertThat(browser.complaints()).isEmpty();
