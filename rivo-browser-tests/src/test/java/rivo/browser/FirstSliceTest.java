@@ -157,6 +157,41 @@ class FirstSliceTest extends BrowserTest {
         assertThat(button("Look through")).isHidden();
     }
 
+    @Test
+    @Order(5)
+    void whatIsTypedIsLostByNoKey() {
+        comeBack();
+        page.navigate("/reach/siltscope");
+        band("Finance").click();
+        page.keyboard().press("r");
+        button("Publish…").click();
+        Locator why = page.getByLabel("Why is this changed?");
+        why.fill("For the auditors");
+        page.keyboard().press("Escape");
+        button("Go on editing").click();
+        assertThat(why).hasValue("For the auditors");
+        page.keyboard().press("Escape");
+        button("Discard it").click();
+        assertThat(why).isHidden();
+        button("Publish…").click();
+        page.keyboard().press("Escape");
+        assertThat(why).isHidden();
+        page.navigate("/fleet");
+        page.getByLabel("Narrow the list by name, person or OU").fill("LAB");
+        page.keyboard().press("Control+z");
+        assertThat(region("Draft")).containsText("Draft, 1 edit");
+        page.keyboard().press("Escape");
+        page.getByLabel("Narrow the list by name, person or OU").blur();
+        page.keyboard().press("Control+z");
+        assertThat(region("Draft")).containsText("Draft, empty again");
+        page.keyboard().press("?");
+        Locator words = region("Words");
+        page.getByLabel("Find a word").fill("fence");
+        assertThat(words.getByText("A border around an OU")).isVisible();
+        page.keyboard().press("Escape");
+        assertThat(words).isHidden();
+    }
+
     /** Else none of the sweeps could fail. */
     @Test
     @Order(6)

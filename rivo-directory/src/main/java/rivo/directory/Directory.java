@@ -151,7 +151,7 @@ public final class Directory {
     private DirectoryException explain(LDAPException e) {
         ResultCode code = e.getResultCode();
         if (isAboutTls(e)) {
-            return new DirectoryException("The directory at " + settings.url() + " presents no trusted certificate for "
+            return new DirectoryException("The directory at " + settings.url() + " presents no certificate that may be trusted for "
                     + settings.url().getHost() + ": " + rootMessage(e) + " Nothing was sent to it. Use the name that its certificate is "
                     + "for, or give the certificate of its authority (--directory-ca).", e);
         }

@@ -66,7 +66,7 @@ class SuddenDeathTest {
     void nothingThatWasAcknowledgedIsLost() throws Exception {
         start();
         enrol();
-        for (int round = 1; round <= ROUNDS; round++) {
+        for (int round = 1; round <= ROUNDS || round <= 3 * ROUNDS && isSomethingMissing(); round++) {
             loadUntilDeath(300 + random.nextInt(2500));
             checkDatabase("round " + round + ", seed " + seed);
             start();
@@ -76,6 +76,11 @@ class SuddenDeathTest {
         assertThat(reported.values().stream().mapToLong(Long::longValue).sum()).as("acknowledged reports").isGreaterThan(20L * ROUNDS);
         assertThat(titles.size() + changes.size() + contents.size()).as("acknowledged titles, changes and files").isGreaterThan(ROUNDS);
         assertThat(List.of(titles.size(), changes.size(), contents.size())).as("acknowledged titles, changes and files").allMatch(n -> n > 0);
+    }
+
+    /** On a slow machine some rounds may be too short for one of each kind. */
+    private boolean isSomethingMissing() {
+        return titles.isEmpty() || changes.isEmpty() || contents.isEmpty();
     }
 
     private void start() throws IOException {

@@ -103,7 +103,7 @@ class TitlesApiTest {
     void everythingThatCommonlyGoesWrongIsPointedOut() {
         put(withVariant(variant("arch eq \"sparc\"", List.of(step(StepKind.RUN, "K:\\share\\setup.exe", null)), List.of(),
                 Presence.NONE)));
-        assertThat(needy()).containsExactlyInAnyOrder("no-quiet-switch", "no-removal", "cannot-be-seen", "own-drive",
+        assertThat(needy()).containsExactlyInAnyOrder("no-silent-switch", "no-removal", "no-presence-check", "own-drive",
                 "fits-nowhere");
     }
 

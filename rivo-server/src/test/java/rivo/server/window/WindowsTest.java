@@ -78,8 +78,8 @@ class WindowsTest {
         assertThat(look().path("well").asBoolean()).isTrue();
         put("short", "name sw \"QB-LAB\"", "22:00", 19, DayOfWeek.MONDAY);
         assertThat(look().path("code").asString()).isEqualTo("longer-than-window");
-        assertThat(look().path("detail").asString()).isEqualTo("20 min at most, but Window short is open 19 min: 16 devices would "
-                + "never begin.");
+        assertThat(look().path("detail").asString()).isEqualTo("20 min at most, but Window short is open 19 min: 16 devices "
+                + "could never start it.");
         put("long", "name eq \"QB-LAB-003\"", "22:00", 20, DayOfWeek.MONDAY);
         assertThat(look().path("detail").asString()).as("one of several that is long enough will do").contains(": 15 devices");
         put("short", "name sw \"QB-LAB\"", "22:00", 20, DayOfWeek.MONDAY);

@@ -159,7 +159,7 @@ class KitsTest {
 
     @Test
     void whatMakesNoSenseIsRefused() {
-        assertThat(put("double", 0, "siltscope", "siltscope").body().path("detail").asString()).contains("stands twice");
+        assertThat(put("double", 0, "siltscope", "siltscope").body().path("detail").asString()).contains("listed twice");
         assertThat(put("unknown", 0, "moonware").status()).isEqualTo(422);
         assertThat(put("Bad_Id", 0, "siltscope").status()).isEqualTo(422);
         Map<String, Object> nameless = new HashMap<>(change("nameless", 0, "siltscope"));
