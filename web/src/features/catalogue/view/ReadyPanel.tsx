@@ -69,7 +69,9 @@ export function ReadyPanel({ page, release, standing, address, editing }: Props)
           Before it is assigned
         </Box>
         <Box color="ink2" fontSize="12.3px">
-          {needy.length === 0 ? 'all is well' : `${needy.length} of ${standing.looks.length} needs attention`}
+          {needy.length === 0
+            ? 'all is well'
+            : `${needy.length} of ${standing.looks.length} ${needy.length === 1 ? 'needs' : 'need'} attention`}
         </Box>
       </Flex>
       <Box as="ul" listStyleType="none">
@@ -102,7 +104,7 @@ export function ReadyPanel({ page, release, standing, address, editing }: Props)
             <Button variant="text" h="20px" px="0" fontSize="13px" onClick={() => setOpen('misfits')}>
               {count(standing.without)}
             </Button>{' '}
-            nothing fits
+            no variant fits
             {standing.unreported > 0 && (
               <Box as="span" color="ink2">
                 {standing.unreported === standing.without
