@@ -44,28 +44,46 @@ export function ReachHead({ reach, address }: { reach: Reach; address: ReachAddr
   )
 }
 
-/** How many devices it is, with the draft; beside it how many it is now, where that is another number. */
+/**
+ * How many devices it is, with the draft; beside it how many it is now, where that is another number. A list shows what is: it opens from the
+ * number that counts that.
+ */
 function Figure({ reach, outcome }: { reach: Reach; outcome: Shown }) {
   const now = reach.totals[outcome]
   const n = (reach.totalsAfter ?? reach.totals)[outcome]
   const faint = outcome === 'none' || n === 0
+  const list = withQuery('/fleet', { title: reach.title, outcome })
+  const figure = (
+    <Flex align="baseline" gap="7px" color={faint ? 'ink3' : 'ink2'}>
+      {outcome !== 'none' && (
+        <Box alignSelf="center">
+          <Diamond kind={outcome} size={13} />
+        </Box>
+      )}
+      <Box fontSize="18px" fontWeight="700" color={faint ? 'ink3' : 'ink'}>
+        {count(n)}
+      </Box>
+      {outcomeWords(outcome).counted}
+    </Flex>
+  )
   return (
-    <Box css={{ '& a:hover': { textDecoration: 'underline' } }} title={outcomeWords(outcome).sentence}>
-      <Link to={withQuery('/fleet', { title: reach.title, outcome })}>
-        <Flex align="baseline" gap="7px" color={faint ? 'ink3' : 'ink2'}>
-          {outcome !== 'none' && (
-            <Box alignSelf="center">
-              <Diamond kind={outcome} size={13} />
-            </Box>
-          )}
-          <Box fontSize="18px" fontWeight="700" color={faint ? 'ink3' : 'ink'}>
-            {count(n)}
+    <Flex
+      align="baseline"
+      gap="7px"
+      css={{ '& a:hover': { textDecoration: 'underline' } }}
+      title={outcomeWords(outcome).sentence}
+    >
+      {n === now ? (
+        <Link to={list}>{figure}</Link>
+      ) : (
+        <>
+          {figure}
+          <Box color="ink3">
+            (<Link to={list}>{count(now)} now</Link>)
           </Box>
-          {outcomeWords(outcome).counted}
-          {n !== now && <Box color="ink3">({count(now)} now)</Box>}
-        </Flex>
-      </Link>
-    </Box>
+        </>
+      )}
+    </Flex>
   )
 }
 

@@ -78,7 +78,8 @@ public final class Resolver {
     /**
      * What stands for the answers that devices get: as long as it is the very same from one resolver to the next, every device that is the very
      * same is answered the same there, with its people, because nothing that answers are made of is another but other devices. Where it is
-     * another, answers may differ and need not. Costs nothing, and does not depend on what has been asked.
+     * another, answers may differ and need not. What stands for them does not depend on what has been asked, but for titles with seats: as long as
+     * nobody has asked where those are present, it is another each time.
      */
     public Answers answers() {
         return answers;

@@ -1,7 +1,9 @@
 package rivo.server.fleet;
 
 import java.time.Instant;
+import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.List;
 import java.util.Locale;
 import java.util.function.IntPredicate;
 import java.util.stream.IntStream;
@@ -37,16 +39,22 @@ record DeviceFilter(@Nullable String words, @Nullable String ou, @Nullable Strin
         IntPredicate byOutcome = outcomes(snapshot.resolver());
         int within = ou == null ? 0 : position(estate, ou);
         String[] wanted = words == null ? new String[0] : words.strip().toLowerCase(Locale.ROOT).split("\\s+");
-        int[] pressing = new int[estate.devices().size()];
-        return IntStream.range(estate.devices().from(within), estate.devices().to(within))
-                .filter(byOutcome).filter(p -> {
-                    Device device = estate.devices().at(p);
-                    String its = DeviceRow.state(fleet.of(snapshot, device.id()), now);
-                    pressing[p] = its.equals("failed") ? 0 : its.equals("never") ? 2 : 1;
-                    return (state == null || its.equals(state)) && hasWords(estate, device, wanted);
-                }).boxed().sorted(Comparator.<Integer>comparingInt(p -> pressing[p])
-                        .thenComparingInt(p -> estate.ous().position(estate.devices().at(p).ou()))
-                        .thenComparing(p -> estate.devices().at(p).name())).mapToInt(Integer::intValue).toArray();
+        List<Found> found = new ArrayList<>();
+        IntStream.range(estate.devices().from(within), estate.devices().to(within)).filter(byOutcome).forEach(p -> {
+            Device device = estate.devices().at(p);
+            if (hasWords(estate, device, wanted)) {
+                String its = DeviceRow.state(fleet.of(snapshot, device.id()), now);
+                if (state == null || its.equals(state)) {
+                    found.add(new Found(p, its.equals("failed") ? 0 : its.equals("never") ? 2 : 1, estate.ous().position(device.ou()), device.name()));
+                }
+            }
+        });
+        return found.stream().sorted(Comparator.comparingInt(Found::pressing).thenComparingInt(Found::ou).thenComparing(Found::name))
+                .mapToInt(Found::position).toArray();
+    }
+
+    /** @param pressing the lower, the earlier in the list */
+    private record Found(int position, int pressing, int ou, String name) {
     }
 
     private static int position(Estate estate, String ou) {

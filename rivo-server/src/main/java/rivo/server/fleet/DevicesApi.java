@@ -95,8 +95,8 @@ class DevicesApi {
             states.merge(DeviceRow.state(fleet.of(now, estate.devices().at(p).id()), instant), 1, Integer::sum);
         }
         return new FleetCounts(estate.devices().size(), Enrolments.enrolled(now), states.getOrDefault("under-way", 0),
-                states.getOrDefault("failed", 0), states.getOrDefault("waiting", 0), states.getOrDefault("idle", 0), states.getOrDefault("not-seen-lately", 0),
-                states.getOrDefault("never", 0));
+                states.getOrDefault("failed", 0), states.getOrDefault("waiting", 0), states.getOrDefault("idle", 0),
+                states.getOrDefault("not-seen-lately", 0), states.getOrDefault("never", 0));
     }
 
     @GetMapping("/api/devices/{id}")

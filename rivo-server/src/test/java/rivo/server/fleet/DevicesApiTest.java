@@ -10,6 +10,7 @@ import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import rivo.server.TestDevice;
 import rivo.server.TestServer;
 import rivo.server.TestTitles;
 import rivo.server.change.Drafts;
@@ -99,6 +100,21 @@ class DevicesApiTest {
             sum += counts.path(state).asInt();
         }
         assertThat(sum).isEqualTo(counts.path("devices").asInt()).isEqualTo(60);
+    }
+
+    @Test
+    void theListBeginsWithWhatFailedAndEndsWithWhoNeverCalled() {
+        TestDevice failed = TestDevice.enrolled(server, "QB-LAB-003");
+        TestDevice seen = TestDevice.enrolled(server, "QB-LAB-002");
+        failed.report("{\"number\":1,\"progress\":[{\"title\":\"siltscope\",\"action\":\"install\",\"version\":\"4.2.0\",\"state\":\"failed\","
+                + "\"step\":1,\"steps\":4,\"percent\":0,\"message\":\"no\",\"at\":\"2026-11-23T08:00:00Z\"}]}");
+        seen.report("{\"number\":1}");
+        JsonNode rows = get("/api/devices").path("rows");
+        List<String> states = rows.valueStream().map(row -> row.path("state").asString()).toList();
+        assertThat(rows.get(0).path("name").asString()).isEqualTo("QB-LAB-003");
+        assertThat(states.get(0)).isEqualTo("failed");
+        assertThat(states.lastIndexOf("failed")).isLessThan(states.indexOf("idle"));
+        assertThat(states.lastIndexOf("idle")).isLessThan(states.indexOf("never"));
     }
 
     @Test
