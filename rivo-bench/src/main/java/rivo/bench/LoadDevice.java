@@ -53,7 +53,8 @@ final class LoadDevice {
         String held = etag;
         RawConnection.Answer answer = connection.ask("GET", WORK, signed(key, keyId, "GET", WORK, null) + (held == null || again ? ""
                 : "If-None-Match: " + held + "\r\n"), null);
-        etag = answer.etag() == null ? held : answer.etag();
+        // Only what it was told: the bare endpoint, which the same devices ask by turns, tells nothing and has an entity tag of its own.
+        etag = answer.status() == 200 ? answer.etag() : held;
         return answer.status();
     }
 
