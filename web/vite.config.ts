@@ -7,7 +7,13 @@ export default defineConfig(({ mode }) => ({
   // The server puts a fresh value in its place at every answer.
   html: { cspNonce: '__NONCE__' },
   build: { assetsInlineLimit: 0, chunkSizeWarningLimit: 1200 },
-  test: { include: ['src/**/*.test.ts'] },
+  test: {
+    include: ['src/**/*.test.{ts,tsx}', 'lint/*.test.js'],
+    setupFiles: ['./src/testing/setUp.ts'],
+    isolate: false,
+    testTimeout: 30_000,
+    unstubGlobals: true,
+  },
   // Where the running server is that the front end is tried out with (./rivo dev).
   server: {
     fs: { allow: ['..'] },

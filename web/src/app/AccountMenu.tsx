@@ -4,7 +4,8 @@ import { useNavigate } from 'react-router'
 import { SessionsWindow, useSession, useSignOut } from '../features/session'
 import type { ColourTheme } from './colourTheme'
 import { keepTheme, keptTheme } from './colourTheme'
-import { Button } from '../shared/Button'
+import { Initials } from './Initials'
+import { Later } from '../shared/ui/Later'
 
 /** Behind the initials: the settings, the theme, the keys, the sessions, and the way out. */
 export function AccountMenu({ onHelp }: { onHelp: () => void }) {
@@ -22,24 +23,14 @@ export function AccountMenu({ onHelp }: { onHelp: () => void }) {
     <>
       <Menu.Root positioning={{ placement: 'bottom-end' }}>
         <Menu.Trigger asChild>
-          <Button
-            aria-label={`${session.fullName}: settings`}
-            w="28px"
-            h="28px"
-            p="0"
-            borderRadius="14px"
-            variant="chosen"
-            fontSize="12px"
-          >
-            {initials(session.fullName)}
-          </Button>
+          <Initials name={session.fullName} />
         </Menu.Trigger>
         <Portal>
           <Menu.Positioner>
-            <Menu.Content bg="panel" borderWidth="1px" borderColor="line" boxShadow="md" minW="220px" p="6px">
-              <Box px="10px" py="6px">
+            <Menu.Content bg="panel" borderWidth="1px" borderColor="line" boxShadow="md" minW="220px" p="1.5">
+              <Box px="2.5" py="1.5">
                 <Box fontWeight="700">{session.fullName}</Box>
-                <Box color="ink3" fontSize="12.3px">
+                <Box color="ink3" textStyle="second">
                   {session.account}
                 </Box>
               </Box>
@@ -65,29 +56,17 @@ export function AccountMenu({ onHelp }: { onHelp: () => void }) {
           </Menu.Positioner>
         </Portal>
       </Menu.Root>
-      <SessionsWindow open={sessions} onClose={() => setSessions(false)} />
+      <Later open={sessions}>
+        <SessionsWindow open={sessions} onClose={() => setSessions(false)} />
+      </Later>
     </>
   )
 }
 
 function Item({ value, onSelect, children }: { value: string; onSelect: () => void; children: string }) {
   return (
-    <Menu.Item
-      value={value}
-      onSelect={onSelect}
-      _highlighted={{ bg: 'lagoonSoft' }}
-      cursor="pointer"
-      borderRadius="5px"
-    >
+    <Menu.Item value={value} onSelect={onSelect} _highlighted={{ bg: 'lagoonSoft' }} cursor="pointer" borderRadius="md">
       <Flex>{children}</Flex>
     </Menu.Item>
   )
-}
-
-function initials(name: string): string {
-  return name
-    .split(/\s+/)
-    .map(part => part.charAt(0).toUpperCase())
-    .slice(0, 2)
-    .join('')
 }

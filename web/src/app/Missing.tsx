@@ -1,5 +1,5 @@
 import { Link } from 'react-router'
-import { Notice } from '../shared/Notice'
+import { Notice } from '../shared/ui/Notice'
 
 export function Missing() {
   return (

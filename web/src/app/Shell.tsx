@@ -1,17 +1,20 @@
 import { Box, chakra, Flex } from '@chakra-ui/react'
-import type { ReactNode } from 'react'
-import { useState } from 'react'
-import { NavLink, useLocation, useNavigate } from 'react-router'
+import { lazy, Suspense, useState } from 'react'
+import { NavLink, Outlet, useLocation, useNavigate } from 'react-router'
 import { DirectoryTrouble } from '../features/directory'
 import { DraftBar } from '../features/draft'
-import { SearchPalette } from '../features/search'
-import { Button } from '../shared/Button'
-import { Kbd } from '../shared/Kbd'
+import { Button } from '../shared/ui/Button'
+import { Kbd } from '../shared/ui/Kbd'
 import { useKeys } from '../shared/keys'
-import { Help } from '../shared/Help'
-import { LiveProvider } from '../shared/live'
-import { AccountMenu } from './AccountMenu'
-import { Mark } from './Mark'
+import { Initials } from './Initials'
+import { useSession } from '../features/session'
+import { Later } from '../shared/ui/Later'
+import { Mark } from '../shared/ui/Mark'
+
+const SearchPalette = lazy(() => import('../features/search').then(door => ({ default: door.SearchPalette })))
+// Not needed to show a page: it comes after the page.
+const AccountMenu = lazy(() => import('./AccountMenu').then(part => ({ default: part.AccountMenu })))
+const Help = lazy(() => import('./Help').then(part => ({ default: part.Help })))
 
 const PLACES = [
   { to: '/catalogue', name: 'Catalogue' },
@@ -21,8 +24,8 @@ const PLACES = [
 
 const PlaceLink = chakra(NavLink)
 
-/** What stands around every place: the head, and the draft at the foot. */
-export function Shell({ children }: { children: ReactNode }) {
+/** What stands around every place of the administrators: the head, and the draft at the foot. */
+export function Shell() {
   const [searching, setSearching] = useState(false)
   const [helping, setHelping] = useState(false)
   const navigate = useNavigate()
@@ -34,19 +37,23 @@ export function Shell({ children }: { children: ReactNode }) {
     { key: 'g f', says: 'Go to the Fleet', act: () => void navigate('/fleet') },
   ])
   return (
-    <LiveProvider>
+    <>
       <Flex direction="column" h="100%">
         <SkipLink />
         <Head onSearch={() => setSearching(true)} onHelp={() => setHelping(true)} />
         <DirectoryTrouble />
         <Box as="main" id="main" flex="1" minH="0" tabIndex={-1} outline="none">
-          {children}
+          <Outlet />
         </Box>
         <DraftBar />
       </Flex>
-      <SearchPalette open={searching} onClose={() => setSearching(false)} />
-      <Help open={helping} onClose={() => setHelping(false)} />
-    </LiveProvider>
+      <Later open={searching}>
+        <SearchPalette open={searching} onClose={() => setSearching(false)} />
+      </Later>
+      <Later open={helping}>
+        <Help open={helping} onClose={() => setHelping(false)} />
+      </Later>
+    </>
   )
 }
 
@@ -57,8 +64,8 @@ function SkipLink() {
       position="absolute"
       left="-999px"
       bg="panel"
-      px="3"
-      py="2"
+      px="1"
+      py="0.5"
       zIndex="10"
       _focus={{ left: '8px', top: '8px' }}
     >
@@ -69,19 +76,20 @@ function SkipLink() {
 
 function Head({ onSearch, onHelp }: { onSearch: () => void; onHelp: () => void }) {
   const { pathname } = useLocation()
+  const session = useSession()
   return (
     <Flex
       as="header"
       h="46px"
       flexShrink="0"
       align="center"
-      px="18px"
-      gap="26px"
+      px="4.5"
+      gap="6"
       borderBottomWidth="1px"
       borderColor="line"
     >
       <Mark />
-      <Flex as="nav" aria-label="Places" gap="22px" h="100%" flex="1">
+      <Flex as="nav" aria-label="Places" gap="5" h="100%" flex="1">
         {PLACES.map(place => (
           <PlaceLink
             key={place.to}
@@ -101,18 +109,21 @@ function Head({ onSearch, onHelp }: { onSearch: () => void; onHelp: () => void }
       </Flex>
       <Button
         onClick={onSearch}
-        w="270px"
+        aria-label="Find a device, title, OU"
+        w={{ base: 'auto', md: '270px' }}
         h="30px"
-        borderRadius="15px"
+        borderRadius="full"
         justifyContent="space-between"
         fontWeight="400"
-        fontSize="14px"
+        textStyle="body"
         color="ink3"
       >
-        Find a device, title, OU…
+        <Box display={{ base: 'none', md: 'block' }}>Find a device, title, OU…</Box>
         <Kbd>Ctrl K</Kbd>
       </Button>
-      <AccountMenu onHelp={onHelp} />
+      <Suspense fallback={<Initials name={session.fullName} />}>
+        <AccountMenu onHelp={onHelp} />
+      </Suspense>
     </Flex>
   )
 }

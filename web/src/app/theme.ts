@@ -1,4 +1,60 @@
-import { createSystem, defaultConfig, defineConfig } from '@chakra-ui/react'
+import { createSystem, defaultBaseConfig, defineConfig } from '@chakra-ui/react'
+import {
+  animationStyles,
+  breakpoints,
+  checkboxSlotRecipe,
+  checkmarkRecipe,
+  comboboxSlotRecipe,
+  cssVarsPrefix,
+  cssVarsRoot,
+  dialogSlotRecipe,
+  fieldSlotRecipe,
+  fileUploadSlotRecipe,
+  globalCss,
+  inputRecipe,
+  keyframes,
+  layerStyles,
+  menuSlotRecipe,
+  numberInputSlotRecipe,
+  progressSlotRecipe,
+  segmentGroupSlotRecipe,
+  semanticTokens,
+  skeletonRecipe,
+  textareaRecipe,
+  textStyles,
+  toastSlotRecipe,
+  tokens,
+} from '@chakra-ui/react/theme'
+
+/** Chakra's own, as far as parts of it are used here: whoever uses another part adds its recipe. The rest need not be sent to anybody. */
+const used = defineConfig({
+  preflight: true,
+  cssVarsPrefix,
+  cssVarsRoot,
+  globalCss,
+  theme: {
+    breakpoints,
+    keyframes,
+    tokens,
+    semanticTokens,
+    textStyles,
+    layerStyles,
+    animationStyles,
+    recipes: { checkmark: checkmarkRecipe, input: inputRecipe, skeleton: skeletonRecipe, textarea: textareaRecipe },
+    slotRecipes: {
+      checkbox: checkboxSlotRecipe,
+      combobox: comboboxSlotRecipe,
+      dialog: dialogSlotRecipe,
+      field: fieldSlotRecipe,
+      fileUpload: fileUploadSlotRecipe,
+      menu: menuSlotRecipe,
+      numberInput: numberInputSlotRecipe,
+      progress: progressSlotRecipe,
+      segmentGroup: segmentGroupSlotRecipe,
+      toast: toastSlotRecipe,
+    },
+  },
+})
 
 const both = (light: string, dark: string) => ({ value: { _light: light, _dark: dark } })
 
@@ -8,14 +64,26 @@ const config = defineConfig({
     body: {
       bg: 'paper',
       color: 'ink',
-      fontSize: '14px',
-      lineHeight: '1.4',
+      textStyle: 'body',
       fontVariantNumeric: 'tabular-nums',
     },
     ':focus-visible': { outline: '2px solid', outlineColor: 'lagoon', outlineOffset: '1px' },
-    '*, *::before, *::after': { _motionReduce: { transitionDuration: '0s !important' } },
+    '*, *::before, *::after': {
+      _motionReduce: { transitionDuration: '0s !important', animationDuration: '0.01ms !important' },
+    },
   },
   theme: {
+    textStyles: {
+      // Sizes in rem, so that they follow the size of text that somebody has asked their browser for.
+      title: { value: { fontSize: '1.25rem', fontWeight: '700', lineHeight: '1.3' } },
+      figure: { value: { fontSize: '1.125rem', fontWeight: '700', lineHeight: '1.3' } },
+      heading: { value: { fontSize: '1.0625rem', fontWeight: '700', lineHeight: '1.4' } },
+      body: { value: { fontSize: '0.875rem', lineHeight: '1.4' } },
+      compact: { value: { fontSize: '0.8125rem', lineHeight: '1.4' } },
+      second: { value: { fontSize: '0.76875rem', lineHeight: '1.4' } },
+      code: { value: { fontFamily: 'mono', fontSize: '0.75rem', lineHeight: '1.45' } },
+      fine: { value: { fontSize: '0.6875rem', lineHeight: '1.4' } },
+    },
     tokens: {
       fonts: {
         body: { value: "'Atkinson Hyperlegible Next Variable', system-ui, sans-serif" },
@@ -26,6 +94,7 @@ const config = defineConfig({
     semanticTokens: {
       colors: {
         gray: { focusRing: both('#0d5f6b', '#5cc0cd') },
+        mark: both('#1d8394', '#1d8394'),
         paper: both('#f6f3ec', '#12191c'),
         panel: both('#fffdf9', '#1a2327'),
         hover: both('#f1ece1', '#222d32'),
@@ -62,4 +131,4 @@ const config = defineConfig({
   },
 })
 
-export const system = createSystem(defaultConfig, config)
+export const system = createSystem(defaultBaseConfig, used, config)

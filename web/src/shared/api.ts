@@ -3,12 +3,21 @@ import type { components } from './schema'
 /** The shapes that the server's API speaks in, generated from its own description. */
 export type Api = components['schemas']
 
+/** One thing that is wrong with what was sent. */
+export interface RefusedPart {
+  readonly code: string
+  /** Where in what was sent. */
+  readonly place: string
+  readonly sentence: string
+}
+
 /** What the server answered when it did not do what was asked (RFC 9457). */
 export class Refusal extends Error {
   constructor(
     readonly status: number,
     readonly code: string,
     sentence: string,
+    readonly problems: readonly RefusedPart[] = [],
   ) {
     super(sentence)
   }
@@ -61,8 +70,13 @@ async function request<T>(method: Method, path: string, body?: Body, signal?: Ab
 
 async function refusal(response: Response): Promise<Refusal> {
   const problem: unknown = await response.json().catch(() => ({}))
-  const { code, detail } = problem as { code?: string; detail?: string }
-  return new Refusal(response.status, code ?? 'fault', detail ?? `The server answered ${response.status}.`)
+  const { code, detail, problems } = problem as { code?: string; detail?: string; problems?: readonly RefusedPart[] }
+  return new Refusal(
+    response.status,
+    code ?? 'fault',
+    detail ?? `The server answered ${response.status}.`,
+    problems ?? [],
+  )
 }
 
 function cookie(name: string): string {

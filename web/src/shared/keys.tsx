@@ -99,7 +99,7 @@ function listen(now: () => Pick<Keys, 'groups' | 'singleKeys'>): () => void {
     const acts = groups
       .flatMap(group => group.acts)
       .filter(act => act.whileTyping === true || !isTyping(event.target))
-      .filter(act => singleKeys || act.key === HELP || act.key.startsWith('ctrl+'))
+      .filter(act => act.key === HELP || act.key.startsWith('ctrl+') || (singleKeys && !isAtControl(event.target)))
     const found = pressedAct(acts, event.timeStamp - firstAt < SEQUENCE_MS ? first : '', name)
     if (found !== undefined && document.querySelector('[role="dialog"][data-state="open"]') === null) {
       event.preventDefault()
@@ -127,6 +127,17 @@ export function pressedAct(acts: readonly KeyAct[], first: string, name: string)
 function nameOf(event: KeyboardEvent): string {
   const key = event.key.length === 1 ? event.key.toLowerCase() : event.key
   return event.ctrlKey || event.metaKey ? `ctrl+${key}` : key
+}
+
+/**
+ * Whether the focus is at something of its own, such as a button in the head: then a letter is no key of the page. It is one while the map or
+ * a list has the focus, or nothing has it.
+ */
+function isAtControl(target: EventTarget | null): boolean {
+  if (!(target instanceof HTMLElement) || target === document.body || target.closest('[data-list]') !== null) {
+    return false
+  }
+  return target.matches('a, button, input, select, textarea, [role=button], [role=combobox], [tabindex="0"]')
 }
 
 /** Whether the key goes into a text. The field of a window that is closing takes no more. */

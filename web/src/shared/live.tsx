@@ -1,92 +1,93 @@
+import type { QueryClient } from '@tanstack/react-query'
 import { useQueryClient } from '@tanstack/react-query'
 import type { ReactNode } from 'react'
 import { createContext, useContext, useEffect, useMemo, useRef, useState } from 'react'
-import { withQuery } from './api'
+import { madeOld } from './old'
+import type { Changed } from './stream'
 import { keepOpen } from './stream'
+
+type DevicesListener = (changed: Pick<Changed, 'devices' | 'manyDevices'>) => void
 
 interface Live {
   readonly connected: boolean
-  readonly watch: (device: string | undefined) => void
+  readonly onDevices: (listener: DevicesListener) => () => void
 }
 
-const LiveContext = createContext<Live>({ connected: true, watch: () => undefined })
+const LiveContext = createContext<Live>({ connected: true, onDevices: () => () => undefined })
 
-const FLEET_MS = 1000
+/** The server counts the states of the fleet at most about so often. */
+const COUNTS_MS = 2000
 
-/** Which of the held answers each topic makes old. */
-const OLD: Record<string, readonly string[]> = {
-  estate: [
-    'reach',
-    'titles',
-    'title',
-    'kits',
-    'mirrors',
-    'windows',
-    'effects',
-    'trial',
-    'draft',
-    'devices',
-    'fleet',
-    'device',
-  ],
-  fleet: ['fleet', 'devices'],
-  directory: ['directory'],
-}
-
-/** Keeps what is shown up to date, by the server's stream of changed topics. */
+/** Keeps what is shown up to date, by the one stream of what changes on the server. */
 export function LiveProvider({ children }: { children: ReactNode }) {
   const queries = useQueryClient()
-  const [device, watch] = useState<string | undefined>(undefined)
   const [connected, setConnected] = useState(true)
-  const begun = useRef(false)
+  const listeners = useRef(new Set<DevicesListener>())
   useEffect(() => {
-    const close = keepOpen(withQuery('/api/events', { device }), {
-      onOpen: () => {
-        setConnected(true)
-        // What happened while there was no stream, or another one, nobody has told.
-        if (begun.current) {
-          void queries.invalidateQueries()
-        }
-        begun.current = true
-      },
+    const renewal = renewing(queries)
+    const close = keepOpen('/api/events', {
+      onOpen: () => setConnected(true),
       onLost: () => setConnected(false),
-      onChanged: topic => {
-        old(topic).forEach(key => waiting.add(key))
-        if (topic !== 'fleet') {
-          refresh()
+      onMissed: () => void queries.invalidateQueries(),
+      onChanged: changed => {
+        for (const topic of changed.topics) {
+          const { keys, within } = madeOld(topic)
+          keys.forEach(key => renewal.renew(key, within))
+        }
+        if (changed.devices.length > 0 || changed.manyDevices) {
+          renewal.renew(['fleet'], COUNTS_MS)
+          changed.devices.forEach(device => renewal.renew(['device', device], 0))
+          listeners.current.forEach(listener => listener(changed))
+        }
+        if (changed.manyDevices) {
+          renewal.renew(['device'], COUNTS_MS)
         }
       },
     })
-    const waiting = new Set<string>()
-    const refresh = () => {
-      waiting.forEach(key => void queries.invalidateQueries({ queryKey: [key] }, { cancelRefetch: false }))
-      waiting.clear()
-    }
-    // The fleet never rests; its lists are asked for anew once a second.
-    const timer = window.setInterval(refresh, FLEET_MS)
     return () => {
-      window.clearInterval(timer)
       close()
+      renewal.end()
     }
-  }, [device, queries])
-  const live = useMemo(() => ({ connected, watch }), [connected])
+  }, [queries])
+  const live = useMemo<Live>(
+    () => ({
+      connected,
+      onDevices: listener => {
+        listeners.current.add(listener)
+        return () => listeners.current.delete(listener)
+      },
+    }),
+    [connected],
+  )
   return <LiveContext.Provider value={live}>{children}</LiveContext.Provider>
 }
 
-function old(topic: string): readonly string[] {
-  if (topic.startsWith('device:')) {
-    return ['device']
+/** Asks for what is old anew, each once for all that changes while it waits. */
+function renewing(queries: QueryClient) {
+  const waiting = new Map<string, ReturnType<typeof setTimeout>>()
+  return {
+    renew: (key: readonly string[], within: number) => {
+      const name = `${within} ${JSON.stringify(key)}`
+      if (!waiting.has(name)) {
+        const now = () => {
+          waiting.delete(name)
+          void queries.invalidateQueries({ queryKey: key }, { cancelRefetch: false })
+        }
+        waiting.set(name, setTimeout(now, within))
+      }
+    },
+    end: () => waiting.forEach(timer => clearTimeout(timer)),
   }
-  return topic.startsWith('draft:') ? ['draft', 'reach'] : (OLD[topic] ?? [])
 }
 
-/** Hears of this device too, while whoever calls is on the screen. */
-export function useWatchDevice(device: string): void {
-  const { watch } = useContext(LiveContext)
+/** Hears which devices have said something, while whoever calls is on the screen. */
+export function useChangedDevices(listener: DevicesListener): void {
+  const { onDevices } = useContext(LiveContext)
+  const latest = useRef(listener)
   useEffect(() => {
-    watch(device)
-    return () => watch(undefined)
-  }, [device, watch])
+    latest.current = listener
+  })
+  useEffect(() => onDevices(changed => latest.current(changed)), [onDevices])
 }
 
 export function useConnected(): boolean {

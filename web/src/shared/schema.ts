@@ -36,6 +36,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/audiences": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["find"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/collections": {
         parameters: {
             query?: never;
@@ -76,6 +92,38 @@ export interface paths {
             cookie?: never;
         };
         get: operations["devices"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/devices/csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["csv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/devices/rows": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["rows"];
         put?: never;
         post?: never;
         delete?: never;
@@ -628,6 +676,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/reach/{title}/ous/{ou}/below": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["below"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rules/trial": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["attempt"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/search": {
         parameters: {
             query?: never;
@@ -1006,6 +1086,21 @@ export interface components {
             /** @enum {string} */
             windows?: "wait" | "deadline-wins" | "ignore";
             within?: string;
+        };
+        AudienceLine: {
+            /** Format: int32 */
+            devices: number;
+            /** @enum {string} */
+            kind: "all-devices" | "all-users" | "ou" | "group" | "collection" | "device" | "user";
+            name: string;
+            /** Format: int32 */
+            people: number;
+            target: string;
+            where: string;
+        };
+        AudiencesFound: {
+            kinds: components["schemas"]["KindCount"][];
+            lines: components["schemas"]["AudienceLine"][];
         };
         Begin: {
             fileName?: string;
@@ -1387,6 +1482,12 @@ export interface components {
         KeptIcon: {
             id: string;
         };
+        KindCount: {
+            /** @enum {string} */
+            kind: "all-devices" | "all-users" | "ou" | "group" | "collection" | "device" | "user";
+            /** Format: int32 */
+            matches: number;
+        };
         KitAssigned: {
             assignment: string;
             binding: boolean;
@@ -1537,6 +1638,8 @@ export interface components {
         };
         OuReach: {
             after?: components["schemas"]["OutcomeCounts"];
+            /** Format: int32 */
+            below: number;
             counts: components["schemas"]["OutcomeCounts"];
             /** Format: int32 */
             depth: number;
@@ -1546,6 +1649,10 @@ export interface components {
             fenced: boolean;
             here: components["schemas"]["Here"][];
             id: string;
+            /** Format: int32 */
+            more: number;
+            /** Format: int32 */
+            moreDevices: number;
             name: string;
             /** @enum {string} */
             outcome?: "required" | "available" | "uninstall" | "contested" | "later" | "unfit" | "blocked" | "replaced" | "displaced" | "waiting";
@@ -1561,9 +1668,10 @@ export interface components {
             /** Format: int32 */
             devices: number;
             fenced: boolean;
+            here: components["schemas"]["Here"][];
             id: string;
             name: string;
-            path: string[];
+            path: components["schemas"]["PathPart"][];
             /** Format: int32 */
             people: number;
             rungs: components["schemas"]["RungView"][];
@@ -1639,6 +1747,7 @@ export interface components {
             devices: number;
             newest?: string;
             ous: components["schemas"]["OuReach"][];
+            path: components["schemas"]["PathPart"][];
             /** Format: int32 */
             people: number;
             title: string;
@@ -1853,6 +1962,17 @@ export interface components {
             name: string;
             steps: components["schemas"]["TriedStep"][];
         };
+        TriedRule: {
+            /** Format: int32 */
+            column?: number;
+            /** Format: int32 */
+            devices?: number;
+            /** Format: int32 */
+            fleet: number;
+            /** Format: int32 */
+            line?: number;
+            problem?: string;
+        };
         TriedStep: {
             command?: string;
             state: string;
@@ -1900,6 +2020,9 @@ export interface components {
             /** Format: int32 */
             devices: number;
             window: components["schemas"]["WindowDocument"];
+        };
+        WrittenRule: {
+            rule: string;
         };
     };
     responses: never;
@@ -1951,6 +2074,29 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["KeptAssignmentDocument"];
+                };
+            };
+        };
+    };
+    find: {
+        parameters: {
+            query?: {
+                q?: string;
+                kind?: string[];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AudiencesFound"];
                 };
             };
         };
@@ -2008,6 +2154,7 @@ export interface operations {
                 title?: string;
                 outcome?: string;
                 state?: string;
+                order?: string;
                 offset?: number;
                 limit?: number;
             };
@@ -2024,6 +2171,53 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DeviceRows"];
+                };
+            };
+        };
+    };
+    csv: {
+        parameters: {
+            query?: {
+                q?: string;
+                ou?: string;
+                title?: string;
+                outcome?: string;
+                state?: string;
+                order?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    rows: {
+        parameters: {
+            query: {
+                id: string[];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeviceRow"][];
                 };
             };
         };
@@ -2870,7 +3064,10 @@ export interface operations {
     };
     reach: {
         parameters: {
-            query?: never;
+            query?: {
+                in?: string;
+                open?: string[];
+            };
             header?: never;
             path: {
                 title: string;
@@ -2909,6 +3106,53 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["OuTrail"];
+                };
+            };
+        };
+    };
+    below: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                title: string;
+                ou: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OuReach"][];
+                };
+            };
+        };
+    };
+    attempt: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WrittenRule"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TriedRule"];
                 };
             };
         };

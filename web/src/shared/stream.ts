@@ -1,15 +1,28 @@
+/** What has changed on the server since one was told last. */
+export interface Changed {
+  /** Such as `title:tidegate`; see Topics on the server. */
+  readonly topics: readonly string[]
+  /** The ids of the devices that said something. */
+  readonly devices: readonly string[]
+  /** Whether those are too many to name. */
+  readonly manyDevices: boolean
+}
+
 interface Listener {
   readonly onOpen: () => void
   readonly onLost: () => void
-  readonly onChanged: (topic: string) => void
+  readonly onChanged: (changed: Changed) => void
+  /** More has changed meanwhile than the server still knows: everything is old. */
+  readonly onMissed: () => void
 }
 
 const FIRST_WAIT_MS = 1000
 const LONGEST_WAIT_MS = 30_000
 
 /**
- * Hears the server's events. A browser opens a broken stream again by itself, but not one that was answered by an error, as by a server that
- * restarts behind a proxy: then another one is opened here, after a wait that doubles. Gives what ends it.
+ * Hears the server's numbered events, and goes on where it was when a stream ends. A browser opens a broken stream again by itself, and says
+ * the last number, but not one that was answered by an error, as by a server that restarts behind a proxy: then another one is opened here,
+ * after a wait that doubles, with the last number in its address. Gives what ends it.
  */
 export function keepOpen(
   url: string,
@@ -19,14 +32,23 @@ export function keepOpen(
   let stream: EventSource | undefined
   let timer: ReturnType<typeof setTimeout> | undefined
   let wait = FIRST_WAIT_MS
+  let last = ''
   const begin = () => {
-    const current = open(url)
+    const current = open(last === '' ? url : `${url}?after=${encodeURIComponent(last)}`)
     stream = current
+    const hear = (name: string, heard: (data: string) => void) =>
+      current.addEventListener(name, event => {
+        const message = event as MessageEvent
+        last = message.lastEventId === '' ? last : message.lastEventId
+        heard(String(message.data))
+      })
     current.addEventListener('open', () => {
       wait = FIRST_WAIT_MS
       listener.onOpen()
     })
-    current.addEventListener('changed', event => listener.onChanged(String((event as MessageEvent).data)))
+    hear('begun', () => undefined)
+    hear('missed', () => listener.onMissed())
+    hear('changed', data => listener.onChanged(JSON.parse(data) as Changed))
     current.addEventListener('error', () => {
       listener.onLost()
       if (current.readyState === CLOSED) {

@@ -1,6 +1,4 @@
-export { CataloguePage } from './view/CataloguePage'
-export { ChooseWindow } from './view/ChooseWindow'
+export { ChooseWindow } from './view/later'
 export { fixedWords } from './model/choices'
-export { KitPage } from './view/KitPage'
-export { TitlePage } from './view/TitlePage'
+export { TitlePicker } from './view/TitlePicker'
 export { useChoosable } from './api/catalogue'

@@ -1,3 +1,2 @@
 export { useTitles } from './api/reach'
-export { ReachPage } from './view/ReachPage'
 export { RungList } from './view/RungList'

@@ -1,4 +1,4 @@
 export { useSignOut } from './api/session'
-export { useSession } from './model/SessionContext'
+export { useSession } from './state/SessionContext'
 export { SessionGate } from './view/SessionGate'
-export { SessionsWindow } from './view/SessionsWindow'
+export { SessionsWindow } from './view/later'

@@ -17,10 +17,6 @@ export type Relation = Api['Relation']
 export type Effects = Api['Effects']
 export type Tried = Api['Tried']
 
-/** How often figures that follow the devices are asked for anew, while one looks. */
-const PAGE_MS = 5_000
-const LIST_MS = 15_000
-
 /** The three programs of a variant. */
 export type Program = 'install' | 'remove' | 'repair'
 
@@ -34,7 +30,6 @@ export function useTitleList() {
   return useQuery({
     queryKey: ['titles'],
     queryFn: () => ask<TitleLine[]>('GET', '/api/titles'),
-    refetchInterval: LIST_MS,
   })
 }
 
@@ -42,7 +37,6 @@ export function useTitle(id: string) {
   return useQuery({
     queryKey: ['title', id],
     queryFn: () => ask<TitlePageData>('GET', address(id)),
-    refetchInterval: PAGE_MS,
   })
 }
 

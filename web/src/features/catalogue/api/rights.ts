@@ -47,7 +47,6 @@ export function useSeats(title: string, limit: number) {
   return useQuery({
     queryKey: ['title', title, 'seats', limit],
     queryFn: () => ask<Seats>('GET', withQuery(`${address(title)}/seats`, { limit })),
-    refetchInterval: 5_000,
   })
 }
 

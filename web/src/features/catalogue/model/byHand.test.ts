@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { Written } from './byHand'
-import { problemOf, writtenRelease, writtenTitle } from './byHand'
+import { problemsOf, writtenRelease, writtenTitle } from './byHand'
 import { emptyStep } from './record'
 
 const written: Written = {
@@ -28,10 +28,13 @@ describe('a title that is written by hand', () => {
   })
 
   it('says what is missing', () => {
-    expect(problemOf(written)).toBeUndefined()
-    expect(problemOf({ ...written, name: '…' })).toBe('Give it a name.')
-    expect(problemOf({ ...written, version: ' ' })).toBe('Give it a version.')
-    expect(problemOf({ ...written, remove: '' })).toBe('Write an install command or a removal command.')
+    expect(problemsOf(written)).toEqual({})
+    expect(problemsOf({ ...written, name: '…' })).toEqual({ name: 'Give it a name.' })
+    expect(problemsOf({ ...written, version: ' ' })).toEqual({ version: 'Give it a version.' })
+    expect(problemsOf({ ...written, name: '', remove: '' })).toEqual({
+      name: 'Give it a name.',
+      install: 'Write an install command or a removal command.',
+    })
   })
 })
 
@@ -78,7 +81,7 @@ describe('what is written', () => {
   })
 
   it('needs one command, whichever', () => {
-    expect(problemOf({ ...written, install: 'setup', remove: ' ' })).toBeUndefined()
-    expect(problemOf({ ...written, install: ' ', remove: ' ' })).toContain('Write an install command')
+    expect(problemsOf({ ...written, install: 'setup', remove: ' ' })).toEqual({})
+    expect(problemsOf({ ...written, install: ' ', remove: ' ' }).install).toContain('Write an install command')
   })
 })

@@ -67,17 +67,14 @@ export function writtenTitle(written: Written): TitleRecord {
   }
 }
 
-/** Why it cannot be saved as it is. */
-export function problemOf(written: Written): string | undefined {
-  if (idOf(written.name) === '') {
-    return 'Give it a name.'
+/** What is wrong with each field; nothing where it can be saved. */
+export function problemsOf(written: Written): Partial<Record<keyof Written, string>> {
+  return {
+    ...(idOf(written.name) === '' && { name: 'Give it a name.' }),
+    ...(written.version.trim() === '' && { version: 'Give it a version.' }),
+    ...(written.install.trim() === '' &&
+      written.remove.trim() === '' && { install: 'Write an install command or a removal command.' }),
   }
-  if (written.version.trim() === '') {
-    return 'Give it a version.'
-  }
-  return written.install.trim() === '' && written.remove.trim() === ''
-    ? 'Write an install command or a removal command.'
-    : undefined
 }
 
 function steps(text: string, command: string): Step[] {

@@ -1,81 +1,103 @@
 import { Grid } from '@chakra-ui/react'
 import { useState } from 'react'
+import { FormProvider, useForm, useWatch } from 'react-hook-form'
+import { FormText } from '../../../shared/ui/fields'
 import type { TitleRecord } from '../api/catalogue'
-import type { Editing } from '../model/useEdit'
 import { reworded } from '../model/record'
-import { IconField } from './IconField'
+import type { Editing } from '../state/useEdit'
 import { EditWindow } from './EditWindow'
-import { TextField } from '../../../shared/TextField'
+import { IconField } from './IconField'
 
-const FIELDS = [
-  ['owner', 'Owner'],
-  ['category', 'Category'],
-  ['information', 'Information page'],
-  ['privacy', 'Privacy page'],
-  ['approvedBy', 'Approved by change'],
+interface Fields {
+  name: string
+  maker: string
+  seats: string
+  about: TitleRecord['about']
+}
+
+const LINES = [
+  ['about.owner', 'Owner'],
+  ['about.category', 'Category'],
+  ['about.information', 'Information page'],
+  ['about.privacy', 'Privacy page'],
+  ['about.approvedBy', 'Approved by change'],
 ] as const
 
-/** What is said of a title. */
-export function AboutWindow({
-  record,
-  editing,
-  onClose,
-}: {
+interface Props {
   record: TitleRecord
   editing: Editing
   onClose: () => void
-}) {
+}
+
+/** What is said of a title. */
+export function AboutWindow({ record, editing, onClose }: Props) {
   const [before] = useState(record)
-  const [name, setName] = useState(record.name)
-  const [maker, setMaker] = useState(record.maker)
-  const [about, setAbout] = useState(record.about)
-  const [seats, setSeats] = useState(record.seats === undefined ? '' : String(record.seats))
-  const problem =
-    name.trim() === ''
-      ? 'Give it a name.'
-      : /^\d{0,7}$/.test(seats.trim())
-        ? undefined
-        : 'Seats are a whole number, or empty where they are not counted.'
+  const form = useForm<Fields>({
+    mode: 'onChange',
+    defaultValues: {
+      name: record.name,
+      maker: record.maker,
+      seats: record.seats === undefined ? '' : String(record.seats),
+      about: record.about,
+    },
+  })
+  const written = useWatch({ control: form.control, compute: (fields: Fields) => fields })
+  const { errors } = form.formState
+  const problem = errors.name?.message ?? errors.seats?.message
   return (
-    <EditWindow
-      heading={`About ${record.name}`}
-      width="680px"
-      editing={editing}
-      problem={problem}
-      onClose={onClose}
-      edit={newest => reworded(newest, before, { name, maker, about }, seats)}
-    >
-      <Grid templateColumns="1fr 1fr" gap="10px 16px">
-        <TextField label="Name" value={name} required onChange={setName} />
-        <TextField label="Maker" value={maker} onChange={setMaker} />
-        {FIELDS.map(([field, label]) => (
-          <TextField
-            key={field}
-            label={label}
-            value={about[field]}
-            onChange={value => setAbout({ ...about, [field]: value })}
+    <FormProvider {...form}>
+      <EditWindow
+        heading={`About ${record.name}`}
+        width="680px"
+        editing={editing}
+        problem={problem}
+        onClose={onClose}
+        edit={newest => reworded(newest, before, written, written.seats)}
+      >
+        <Grid templateColumns="1fr 1fr" rowGap="2.5" columnGap="4">
+          <FormText<Fields>
+            name="name"
+            label="Name"
+            required
+            rules={{ pattern: { value: /\S/, message: 'Give it a name.' }, required: 'Give it a name.' }}
           />
-        ))}
-        <TextField label="Licence seats" value={seats} hint="Empty: not counted" onChange={setSeats} />
-      </Grid>
-      <Grid gap="10px" mt="10px">
-        <TextField
-          label="Description"
-          rows={2}
-          value={about.description}
-          hint="For the people who will read it on the shelf"
-          onChange={description => setAbout({ ...about, description })}
-        />
-        <IconField name={name} icon={about.icon} onChange={icon => setAbout({ ...about, icon })} />
-        <TextField
-          label="Licence text"
-          rows={2}
-          value={about.licence}
-          hint="If there is one, somebody has to accept it before the title is assigned"
-          onChange={licence => setAbout({ ...about, licence })}
-        />
-        <TextField label="Notes" rows={2} value={about.notes} onChange={notes => setAbout({ ...about, notes })} />
-      </Grid>
-    </EditWindow>
+          <FormText<Fields> name="maker" label="Maker" />
+          {LINES.map(([name, label]) => (
+            <FormText<Fields> key={name} name={name} label={label} />
+          ))}
+          <FormText<Fields>
+            name="seats"
+            label="Licence seats"
+            hint="Empty: not counted"
+            rules={{
+              pattern: {
+                value: /^\s*\d{0,7}\s*$/,
+                message: 'Seats are a whole number, or empty where they are not counted.',
+              },
+            }}
+          />
+        </Grid>
+        <Grid gap="2.5" mt="2.5">
+          <FormText<Fields>
+            name="about.description"
+            label="Description"
+            rows={2}
+            hint="For the people who will read it on the shelf"
+          />
+          <IconField
+            name={written.name}
+            icon={written.about.icon}
+            onChange={icon => form.setValue('about.icon', icon, { shouldDirty: true })}
+          />
+          <FormText<Fields>
+            name="about.licence"
+            label="Licence text"
+            rows={2}
+            hint="If there is one, somebody has to accept it before the title is assigned"
+          />
+          <FormText<Fields> name="about.notes" label="Notes" rows={2} />
+        </Grid>
+      </EditWindow>
+    </FormProvider>
   )
 }

@@ -1,14 +1,12 @@
-import { Box, Flex, Grid } from '@chakra-ui/react'
-import { useState } from 'react'
+import { Grid } from '@chakra-ui/react'
+import { useForm } from 'react-hook-form'
 import { useNavigate } from 'react-router'
-import { Button } from '../../../shared/Button'
-import { sentence } from '../../../shared/api'
-import { TextField } from '../../../shared/TextField'
-import { Window } from '../../../shared/Window'
+import { FormRule, FormText } from '../../../shared/ui/fields'
+import { FormWindow } from '../../../shared/ui/FormWindow'
 import type { TitleRecord } from '../api/catalogue'
 import { useSaveTitle } from '../api/catalogue'
 import type { Written } from '../model/byHand'
-import { problemOf, writtenRelease, writtenTitle } from '../model/byHand'
+import { problemsOf, writtenRelease, writtenTitle } from '../model/byHand'
 
 const NOTHING: Written = { name: '', maker: '', version: '', fits: '', install: '', remove: '', seenBy: '' }
 
@@ -21,94 +19,74 @@ interface Props {
 /** A title or release that comes without a file: commands are enough. */
 export function ByHandWindow({ title, onClose }: Props) {
   const navigate = useNavigate()
-  const [written, setWritten] = useState<Written>(title === undefined ? NOTHING : before(title.record))
-  const [tried, setTried] = useState(false)
-  const save = useSaveTitle(id => {
-    onClose()
-    void navigate(`/catalogue/${encodeURIComponent(id)}?release=${encodeURIComponent(written.version.trim())}`)
+  const save = useSaveTitle()
+  const form = useForm<Written>({
+    defaultValues: title === undefined ? NOTHING : before(title.record),
+    resolver: written => {
+      const errors = problemsOf(written)
+      return Object.keys(errors).length === 0
+        ? { values: written, errors: {} }
+        : {
+            values: {},
+            errors: Object.fromEntries(
+              Object.entries(errors).map(([field, message]) => [field, { type: 'rule', message }]),
+            ),
+          }
+    },
   })
-  const set = (change: Partial<Written>) => setWritten({ ...written, ...change })
-  const problem = tried ? problemOf(written) : undefined
-  const said = problem ?? (save.isError ? sentence(save.error) : undefined)
-  const put = () => {
-    setTried(true)
-    if (problemOf(written) === undefined) {
-      save.mutate(
-        title === undefined
-          ? { record: writtenTitle(written), revision: 0 }
-          : {
-              record: { ...title.record, releases: [...title.record.releases, writtenRelease(written)] },
-              revision: title.revision,
-            },
-      )
-    }
+  const put = async (written: Written) => {
+    const record =
+      title === undefined
+        ? writtenTitle(written)
+        : { ...title.record, releases: [...title.record.releases, writtenRelease(written)] }
+    await save.mutateAsync({ record, revision: title?.revision ?? 0 })
+    // In the place of the window, so that Back does not open it again.
+    void navigate(`/catalogue/${encodeURIComponent(record.id)}?release=${encodeURIComponent(written.version.trim())}`, {
+      replace: true,
+    })
   }
   return (
-    <Window
-      open
-      onClose={onClose}
+    <FormWindow
       heading={title === undefined ? 'A title without a file' : `A release of ${title.record.name} without a file`}
       width="640px"
-      foot={
-        <Flex gap="8px" align="center" w="100%">
-          <Box
-            flex="1"
-            fontSize="13px"
-            color={said === undefined ? 'ink2' : 'trouble'}
-            role={said === undefined ? undefined : 'alert'}
-          >
-            {said ?? 'No device gets it until it is offered.'}
-          </Box>
-          <Button size="lg" onClick={onClose}>
-            Cancel
-          </Button>
-          <Button size="lg" variant="chosen" loading={save.isPending} onClick={put}>
-            Add to the catalogue
-          </Button>
-        </Flex>
-      }
+      form={form}
+      save="Add to the catalogue"
+      note="No device gets it until it is offered."
+      onSubmit={put}
+      onClose={onClose}
     >
-      <Grid gap="10px">
+      <Grid gap="2.5">
         {title === undefined && (
-          <Grid templateColumns="1fr 1fr" gap="16px">
-            <TextField label="Name" value={written.name} required onChange={name => set({ name })} />
-            <TextField label="Maker" value={written.maker} onChange={maker => set({ maker })} />
+          <Grid templateColumns="1fr 1fr" gap="4">
+            <FormText<Written> name="name" label="Name" required />
+            <FormText<Written> name="maker" label="Maker" />
           </Grid>
         )}
-        <Grid templateColumns="160px 1fr" gap="16px">
-          <TextField label="Version" value={written.version} required onChange={version => set({ version })} />
-          <TextField
-            label="Devices where"
-            mono
-            value={written.fits}
-            hint="A rule; empty: every device"
-            onChange={fits => set({ fits })}
-          />
+        <Grid templateColumns="160px 1fr" gap="4">
+          <FormText<Written> name="version" label="Version" required />
+          <FormRule<Written> name="fits" rows={1} />
         </Grid>
-        <TextField
+        <FormText<Written>
+          name="install"
           label="Install command"
           mono
           rows={2}
-          value={written.install}
           hint="A silent command line; empty if the title is only ever removed"
-          onChange={install => set({ install })}
         />
-        <TextField
+        <FormText<Written>
+          name="remove"
           label="Removal command"
           mono
           rows={2}
-          value={written.remove}
           hint="{uninstaller:NAME} is the removal command that the device itself knows for a program"
-          onChange={remove => set({ remove })}
         />
-        <TextField
+        <FormText<Written>
+          name="seenBy"
           label="Presence check: its name in the list of installed software"
-          value={written.seenBy}
           hint="Empty: its status stays unverified until a check is added on its page"
-          onChange={seenBy => set({ seenBy })}
         />
       </Grid>
-    </Window>
+    </FormWindow>
   )
 }
 

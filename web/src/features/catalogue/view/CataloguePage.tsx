@@ -1,150 +1,147 @@
-import { Box, Flex, Input } from '@chakra-ui/react'
-import { useEffect, useRef, useState } from 'react'
+import { Box, Flex } from '@chakra-ui/react'
+import { Panel } from '../../../shared/ui/Panel'
+import { lazy, Suspense, useRef } from 'react'
 import { Layers } from 'lucide-react'
-import { Link, useNavigate, useSearchParams } from 'react-router'
-import { Button } from '../../../shared/Button'
-import { sentence } from '../../../shared/api'
-import { failure } from '../../../shared/failure'
+import { Link, useNavigate } from 'react-router'
+import { Button } from '../../../shared/ui/Button'
 import { count, some } from '../../../shared/format'
-import { Kbd } from '../../../shared/Kbd'
+import { Kbd } from '../../../shared/ui/Kbd'
 import { useKeys } from '../../../shared/keys'
-import { Notice } from '../../../shared/Notice'
+import { Notice } from '../../../shared/ui/Notice'
+import { Columns, Page, side } from '../../../shared/ui/Page'
+import { PageHead } from '../../../shared/ui/PageHead'
+import { QueryState } from '../../../shared/ui/QueryState'
+import { Segments } from '../../../shared/ui/Segments'
+import { SearchField } from '../../../shared/ui/TextField'
+import { oneOf, text } from '../../../shared/address'
+import { useAddressState, useOpenWindow } from '../../../shared/useAddressState'
 import type { TitleLine } from '../api/catalogue'
 import { useTitleList } from '../api/catalogue'
 import { useKits } from '../api/kits'
 import type { By } from '../model/grouped'
 import { grouped } from '../model/grouped'
-import { ByHandWindow } from './ByHandWindow'
-import { DropZone } from './DropZone'
-import { NewKit } from './KitWindow'
 import { TitleIcon } from './TitleIcon'
+
+const DropZone = lazy(() => import('./DropZone').then(part => ({ default: part.DropZone })))
+const ByHandWindow = lazy(() => import('./ByHandWindow').then(part => ({ default: part.ByHandWindow })))
+const KitWindow = lazy(() => import('./KitWindow').then(part => ({ default: part.KitWindow })))
+
+const CATALOGUE_ADDRESS = { q: text, by: oneOf('category', 'maker') }
 
 /** What software is there? */
 export function CataloguePage() {
   const titles = useTitleList()
-  const [parameters, setParameters] = useSearchParams()
-  const search = parameters.get('q') ?? ''
+  const [{ q: search, by }, change] = useAddressState(CATALOGUE_ADDRESS)
+  const [open, setOpen] = useOpenWindow()
   const navigate = useNavigate()
-  const by: By = parameters.get('by') === 'maker' ? 'maker' : 'category'
   const field = useRef<HTMLInputElement>(null)
-  useEffect(() => {
-    document.title = 'Catalogue · Rivo'
-  }, [])
-  const [byHand, setByHand] = useState(false)
   useKeys('The catalogue', [
     { key: '/', says: 'Search the catalogue', act: () => field.current?.focus() },
-    { key: 'n', says: 'Make a title without a file', act: () => setByHand(true) },
+    { key: 'n', says: 'Make a title without a file', act: () => setOpen('by-hand') },
   ])
-  const set = (name: string, value: string) => {
-    const next = new URLSearchParams(window.location.search)
-    if (value === '') {
-      next.delete(name)
-    } else {
-      next.set(name, value)
-    }
-    setParameters(next, { replace: true })
-  }
-  if (failure(titles) !== undefined) {
-    return <Notice heading="The catalogue cannot be shown">{sentence(titles.error)}</Notice>
-  }
   const groups = grouped(titles.data ?? [], search, by)
   const found = groups.reduce((sum, group) => sum + group.titles.length, 0)
   return (
-    <Flex direction="column" h="100%" px="18px" pt="14px" pb="16px" gap="12px">
-      <Flex align="center" gap="14px">
-        <Box as="h1" fontSize="20px" fontWeight="700">
-          Catalogue
-        </Box>
+    <Page>
+      <PageHead heading="Catalogue">
         <Box position="relative" w="360px">
-          <Input
+          <SearchField
             ref={field}
-            aria-label="Search the catalogue"
+            label="Search the catalogue"
             placeholder="Name, maker or what it does"
             value={search}
-            onChange={event => set('q', event.target.value)}
-            onKeyDown={event => event.key === 'Escape' && set('q', '')}
-            h="32px"
-            px="10px"
-            bg="panel"
-            borderColor="line"
+            onChange={q => change({ q })}
           />
-          <Kbd position="absolute" right="8px" top="7px">
+          <Kbd position="absolute" right="2" top="2">
             /
           </Kbd>
         </Box>
-        <Box color="ink2">
+        <Box color="ink2" role="status">
           {titles.data !== undefined &&
             (found === titles.data.length
               ? some(found, 'title')
               : `${count(found)} of ${some(titles.data.length, 'title')}`)}
         </Box>
         <Box flex="1" />
-        <Flex role="group" aria-label="Grouped by">
-          <Button
-            variant={by === 'category' ? 'chosen' : 'plain'}
-            aria-pressed={by === 'category'}
-            onClick={() => set('by', '')}
-          >
-            By category
-          </Button>
-          <Button
-            variant={by === 'maker' ? 'chosen' : 'plain'}
-            aria-pressed={by === 'maker'}
-            onClick={() => set('by', 'maker')}
-          >
-            By maker
-          </Button>
-        </Flex>
-      </Flex>
-      <Flex flex="1" minH="0" gap="16px">
-        <Box flex="1" minW="0" overflowY="auto" bg="panel" borderWidth="1px" borderColor="line" borderRadius="8px">
-          {titles.data !== undefined && found === 0 ? (
-            <Notice heading={titles.data.length === 0 ? 'The catalogue is empty' : 'No title matches'}>
-              {titles.data.length === 0
-                ? 'Drop an installer at the right: its name, version, install and removal commands are read from it.'
-                : 'Press Escape in the search to see all titles again.'}
-            </Notice>
-          ) : (
-            <>
-              <KitRows search={search} />
-              {groups.map(group => (
-                <Box key={group.name} as="section">
-                  <Box as="h2" px="16px" pt="12px" pb="4px" fontSize="12.3px" color="ink2" fontWeight="700">
-                    {group.name === '' ? `Without a ${by}` : group.name}
-                  </Box>
-                  {group.titles.map(title => (
-                    <Row key={title.id} title={title} by={by} />
+        <Segments
+          label="Grouped by"
+          value={by}
+          choices={[
+            { value: 'category', words: 'By category' },
+            { value: 'maker', words: 'By maker' },
+          ]}
+          onChange={to => change({ by: to })}
+        />
+      </PageHead>
+      <Columns>
+        <Panel flex="1" minW="0" overflowY="auto">
+          <QueryState query={titles} failed="The catalogue cannot be shown">
+            {all =>
+              found === 0 ? (
+                <Notice heading={all.length === 0 ? 'The catalogue is empty' : 'No title matches'}>
+                  {all.length === 0
+                    ? 'Drop an installer at the right: its name, version, install and removal commands are read from it.'
+                    : 'Press Escape in the search to see all titles again.'}
+                </Notice>
+              ) : (
+                <>
+                  <KitRows search={search} />
+                  {groups.map(group => (
+                    <Box key={group.name} as="section">
+                      <Box as="h2" px="4" pt="3" pb="1" textStyle="second" color="ink2" fontWeight="700">
+                        {group.name === '' ? `Without a ${by}` : group.name}
+                      </Box>
+                      {group.titles.map(title => (
+                        <Row key={title.id} title={title} by={by} />
+                      ))}
+                    </Box>
                   ))}
-                </Box>
-              ))}
-            </>
-          )}
-        </Box>
-        <Box w="292px" flexShrink="0">
-          <DropZone words="Drop an installer here to make a title or a release" />
-          <Flex mt="10px" align="center" gap="10px">
-            <Button onClick={() => setByHand(true)}>
+                </>
+              )
+            }
+          </QueryState>
+        </Panel>
+        <Box {...side('292px')}>
+          <Suspense fallback={<Box h="16" />}>
+            <DropZone words="Drop an installer here to make a title or a release" />
+          </Suspense>
+          <Flex mt="2.5" align="center" gap="2.5">
+            <Button onClick={() => setOpen('by-hand')}>
               New title… <Kbd>N</Kbd>
             </Button>
-            <Box color="ink2" fontSize="12.3px">
+            <Box color="ink2" textStyle="second">
               without a file: commands are enough
             </Box>
           </Flex>
-          <Flex mt="8px" align="center" gap="10px">
-            <NewKit onSaved={id => void navigate(`/catalogue/kits/${encodeURIComponent(id)}`)} />
-            <Box color="ink2" fontSize="12.3px">
+          <Flex mt="2" align="center" gap="2.5">
+            <Button onClick={() => setOpen('kit')}>New kit…</Button>
+            <Box color="ink2" textStyle="second">
               several titles, assigned as one
             </Box>
           </Flex>
-          <Box mt="12px" fontSize="12.3px" color="ink2">
+          <Box mt="3" textStyle="second" color="ink2">
             Windows Installer, MSIX and set-up programs, Debian and RPM packages, archives and scripts are recognised by
             what is in them, whatever they are called. What is read is filled in for you to check; nothing reaches a
             device until you offer it.
           </Box>
         </Box>
-      </Flex>
-      {byHand && <ByHandWindow title={undefined} onClose={() => setByHand(false)} />}
-    </Flex>
+      </Columns>
+      {open === 'kit' && (
+        <Suspense fallback={null}>
+          <KitWindow
+            kit={undefined}
+            revision={0}
+            onClose={() => setOpen(undefined)}
+            onSaved={id => void navigate(`/catalogue/kits/${encodeURIComponent(id)}`, { replace: true })}
+          />
+        </Suspense>
+      )}
+      {open === 'by-hand' && (
+        <Suspense fallback={null}>
+          <ByHandWindow title={undefined} onClose={() => setOpen(undefined)} />
+        </Suspense>
+      )}
+    </Page>
   )
 }
 
@@ -158,7 +155,7 @@ function KitRows({ search }: { search: string }) {
   }
   return (
     <Box as="section">
-      <Box as="h2" px="16px" pt="12px" pb="4px" fontSize="12.3px" color="ink2" fontWeight="700">
+      <Box as="h2" px="4" pt="3" pb="1" textStyle="second" color="ink2" fontWeight="700">
         Kits
       </Box>
       {found.map(({ kit, assigned }) => (
@@ -169,7 +166,7 @@ function KitRows({ search }: { search: string }) {
           css={{ '& a:hover': { background: 'var(--chakra-colors-hover)' }, '& a': { display: 'block' } }}
         >
           <Link to={`/catalogue/kits/${encodeURIComponent(kit.id)}`}>
-            <Flex align="center" gap="12px" px="16px" py="7px">
+            <Flex align="center" gap="3" px="4" py="2">
               <Flex w="30px" justify="center" color="lagoon" aria-hidden="true">
                 <Layers size={20} />
               </Flex>
@@ -177,14 +174,14 @@ function KitRows({ search }: { search: string }) {
                 <Box fontWeight="600" truncate>
                   {kit.name}
                 </Box>
-                <Box color="ink2" fontSize="12.3px" truncate>
+                <Box color="ink2" textStyle="second" truncate>
                   {kit.description}
                 </Box>
               </Box>
-              <Box w="150px" fontSize="13px">
+              <Box w="150px" textStyle="compact">
                 {some(kit.titles.length, 'title')}
               </Box>
-              <Box w="224px" fontSize="13px" color="ink2" textAlign="right">
+              <Box w="224px" textStyle="compact" color="ink2" textAlign="right">
                 {assigned === 0 ? 'not assigned' : some(assigned, 'assignment')}
               </Box>
             </Flex>
@@ -203,17 +200,17 @@ function Row({ title, by }: { title: TitleLine; by: By }) {
       css={{ '& a:hover': { background: 'var(--chakra-colors-hover)' }, '& a': { display: 'block' } }}
     >
       <Link to={`/catalogue/${encodeURIComponent(title.id)}`}>
-        <Flex align="center" gap="12px" px="16px" py="7px">
+        <Flex align="center" gap="3" px="4" py="2">
           <TitleIcon name={title.name} icon={title.icon} size={30} />
           <Box flex="1" minW="0">
             <Box fontWeight="600" truncate>
               {title.name}
             </Box>
-            <Box color="ink2" fontSize="12.3px" truncate>
+            <Box color="ink2" textStyle="second" truncate>
               {[by === 'category' ? title.maker : title.category, title.description].filter(t => t !== '').join(' · ')}
             </Box>
           </Box>
-          <Box w="150px" fontSize="13px">
+          <Box w="150px" textStyle="compact">
             {title.newest === undefined ? (
               <Box color="ink2">nothing offered</Box>
             ) : (
@@ -228,10 +225,10 @@ function Row({ title, by }: { title: TitleLine; by: By }) {
               </>
             )}
           </Box>
-          <Box w="120px" fontSize="13px" color="ink2" textAlign="right">
+          <Box w="120px" textStyle="compact" color="ink2" textAlign="right">
             {title.devices === 0 ? 'on no device' : `on ${some(title.devices, 'device')}`}
           </Box>
-          <Box w="92px" fontSize="13px" textAlign="right" color={title.needs > 0 ? 'ochre' : 'ink3'}>
+          <Box w="92px" textStyle="compact" textAlign="right" color={title.needs > 0 ? 'ochre' : 'ink3'}>
             {title.needs > 0 ? `${title.needs} to look at` : 'ready'}
           </Box>
         </Flex>

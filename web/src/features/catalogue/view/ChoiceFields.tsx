@@ -1,9 +1,9 @@
 import { Box, Flex, Input } from '@chakra-ui/react'
-import { Button } from '../../../shared/Button'
+import { Button } from '../../../shared/ui/Button'
 import type { Choice, ReleaseRecord } from '../api/catalogue'
 import type { Values } from '../model/choices'
 import { chosen, costs, isMany, toggled, valueWords, withValue } from '../model/choices'
-import { Select } from '../../../shared/TextField'
+import { Select } from '../../../shared/ui/TextField'
 
 interface Props {
   release: ReleaseRecord
@@ -19,20 +19,20 @@ export function ChoiceFields({ release, values, onChange }: Props) {
         const fixed = values[choice.id]
         const name = choice.text === '' ? choice.id : choice.text
         return (
-          <Box key={choice.id} role="group" aria-label={name} mb="10px">
-            <Flex align="baseline" gap="8px" mb="4px">
-              <Box fontWeight="600" fontSize="13px">
+          <Box key={choice.id} role="group" aria-label={name} mb="2.5">
+            <Flex align="baseline" gap="2" mb="1">
+              <Box fontWeight="600" textStyle="compact">
                 {name}
               </Box>
               {fixed === undefined ? (
-                <Box color="ink2" fontSize="12.3px">
+                <Box color="ink2" textStyle="second">
                   default: {valueWords(choice, choice.usual)}
                 </Box>
               ) : (
                 <Button
                   variant="text"
-                  h="20px"
-                  fontSize="12.3px"
+                  size="xs"
+                  textStyle="second"
                   onClick={() => onChange(withValue(values, choice.id, undefined))}
                 >
                   use the default
@@ -65,13 +65,13 @@ function Field({ choice, release, name, value, onChange }: FieldProps) {
   if (isMany(choice)) {
     const on = new Set(chosen(choice, value))
     return (
-      <Flex gap="6px" wrap="wrap">
+      <Flex gap="1.5" wrap="wrap">
         {choice.allowed.map(one => (
           <Button
             key={one.value}
-            h="26px"
-            px="8px"
-            fontSize="13px"
+            size="sm"
+            px="2"
+            textStyle="compact"
             fontWeight={on.has(one.value) ? '600' : '400'}
             variant={on.has(one.value) ? 'chosen' : 'plain'}
             aria-pressed={on.has(one.value)}
@@ -79,7 +79,7 @@ function Field({ choice, release, name, value, onChange }: FieldProps) {
           >
             <span>
               {one.text === '' ? one.value : one.text}
-              <Box as="span" color="ink2" fontWeight="400" fontSize="12.3px">
+              <Box as="span" color="ink2" fontWeight="400" textStyle="second">
                 {costs(release, one) !== '' && ` ${costs(release, one)}`}
               </Box>
             </span>
@@ -107,7 +107,7 @@ function Field({ choice, release, name, value, onChange }: FieldProps) {
       inputMode={choice.kind === 'number' ? 'numeric' : 'text'}
       w={choice.kind === 'number' ? '110px' : '100%'}
       h="32px"
-      px="8px"
+      px="2"
       borderColor="line"
       onChange={event => onChange(event.target.value)}
     />

@@ -1,13 +1,13 @@
 import { Box, Flex, Grid } from '@chakra-ui/react'
 import { useState } from 'react'
-import { Button } from '../../../shared/Button'
+import { Button } from '../../../shared/ui/Button'
 import type { Choice, ReleaseRecord } from '../api/catalogue'
 import { idOf } from '../../../shared/format'
 import { emptyChoice, isMany } from '../model/choices'
 import { withRelease } from '../model/record'
-import type { Editing } from '../model/useEdit'
+import type { Editing } from '../state/useEdit'
 import { EditWindow } from './EditWindow'
-import { Select, TextField } from '../../../shared/TextField'
+import { Select, TextField } from '../../../shared/ui/TextField'
 
 const KINDS: Record<Choice['kind'], string> = {
   parts: 'any of its parts',
@@ -56,15 +56,15 @@ export function ChoicesWindow({
           borderTopWidth={i === 0 ? '0' : '1px'}
           borderColor="line"
           pt={i === 0 ? '0' : '12px'}
-          mb="12px"
+          mb="3"
         >
-          <Grid templateColumns="1fr 170px 1fr auto" gap="10px" alignItems="end" mb="8px">
+          <Grid templateColumns="1fr 170px 1fr auto" gap="2.5" alignItems="end" mb="2">
             <TextField label="Name" value={choice.text} onChange={text => set(i, { text })} />
-            <Box as="label" fontWeight="600" fontSize="13px">
+            <Box as="label" fontWeight="600" textStyle="compact">
               Kind
               <Select
                 display="block"
-                mt="6px"
+                mt="1.5"
                 w="100%"
                 value={choice.kind}
                 onChange={event => set(i, { kind: event.target.value as Choice['kind'] })}
@@ -87,7 +87,7 @@ export function ChoicesWindow({
           {choice.kind !== 'text' && choice.kind !== 'number' && (
             <Values choice={choice} files={files} onChange={allowed => set(i, { allowed: [...allowed] })} />
           )}
-          <Box color="ink2" fontSize="12.3px" mt="4px">
+          <Box color="ink2" textStyle="second" mt="1">
             Passed to steps it as <code>{`{choice:${choice.id === '' ? idOf(choice.text) || '…' : choice.id}}`}</code>
           </Box>
         </Box>
@@ -100,7 +100,7 @@ export function ChoicesWindow({
 function Range({ choice, onChange }: { choice: Choice; onChange: (change: Partial<Choice>) => void }) {
   const number = (text: string) => (/^-?\d+$/.test(text.trim()) ? { value: Number(text) } : {})
   return (
-    <Flex gap="10px" w="320px">
+    <Flex gap="2.5" w="320px">
       <TextField
         label="At least"
         value={choice.least === undefined ? '' : String(choice.least)}
@@ -134,7 +134,13 @@ function Values({
   return (
     <>
       {choice.allowed.length > 0 && (
-        <Grid templateColumns="110px 1fr 1fr 90px 150px auto" gap="6px 8px" alignItems="end" fontSize="12.3px">
+        <Grid
+          templateColumns="110px 1fr 1fr 90px 150px auto"
+          rowGap="1.5"
+          columnGap="2"
+          alignItems="end"
+          textStyle="second"
+        >
           {['Value', 'Shown as', 'Passed to steps', 'Extra MiB', 'Its file', ''].map(head => (
             <Box key={head} color="ink2">
               {head}
@@ -152,7 +158,7 @@ function Values({
           ))}
         </Grid>
       )}
-      <Button mt="6px" h="26px" onClick={() => onChange([...choice.allowed, empty])}>
+      <Button mt="1.5" size="sm" onClick={() => onChange([...choice.allowed, empty])}>
         Add a value
       </Button>
     </>
@@ -189,7 +195,7 @@ function ValueRow({
       <Select
         aria-label={`Value ${number}: its file`}
         h="30px"
-        fontSize="13px"
+        textStyle="compact"
         value={one.file}
         onChange={event => onChange({ file: event.target.value })}
       >
@@ -198,7 +204,7 @@ function ValueRow({
           <option key={file}>{file}</option>
         ))}
       </Select>
-      <Button h="28px" aria-label={`Delete value ${number}`} onClick={onTakeOut}>
+      <Button size="sm" aria-label={`Delete value ${number}`} onClick={onTakeOut}>
         ×
       </Button>
     </>
@@ -213,12 +219,12 @@ function Cell({ label, value, onChange }: { label: string; value: string; onChan
       h="30px"
       w="100%"
       minW="0"
-      px="7px"
+      px="2"
       borderWidth="1px"
       borderColor="line"
-      borderRadius="6px"
+      borderRadius="md"
       bg="panel"
-      fontSize="13px"
+      textStyle="compact"
       {...{ value, onChange: (event: React.ChangeEvent<HTMLInputElement>) => onChange(event.target.value) }}
     />
   )

@@ -1,7 +1,7 @@
 import { Box, Flex } from '@chakra-ui/react'
 import { useState } from 'react'
-import { Button } from '../../../shared/Button'
-import { Window } from '../../../shared/Window'
+import { Button } from '../../../shared/ui/Button'
+import { Window } from '../../../shared/ui/Window'
 import type { ReleaseRecord } from '../api/catalogue'
 import type { Values } from '../model/choices'
 import { ChoiceFields } from './ChoiceFields'
@@ -24,8 +24,8 @@ export function ChooseWindow({ heading, release, values: before, onChosen, onClo
       heading={heading}
       width="560px"
       foot={
-        <Flex gap="8px" align="center" w="100%">
-          <Box flex="1" color="ink2" fontSize="13px">
+        <Flex gap="2" align="center" w="100%">
+          <Box flex="1" color="ink2" textStyle="compact">
             It goes into the draft.
           </Box>
           <Button size="lg" onClick={onClose}>
@@ -38,7 +38,7 @@ export function ChooseWindow({ heading, release, values: before, onChosen, onClo
       }
     >
       <ChoiceFields release={release} values={values} onChange={setValues} />
-      <Box color="ink2" fontSize="12.3px">
+      <Box color="ink2" textStyle="second">
         What stays at its default here can be set for a person. Devices that have the title keep what they have until it
         is installed again.
       </Box>

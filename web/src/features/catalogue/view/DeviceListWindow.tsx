@@ -1,14 +1,17 @@
 import { Box, Flex } from '@chakra-ui/react'
 import type { ReactNode } from 'react'
-import { useState } from 'react'
 import { Link } from 'react-router'
-import { Button } from '../../../shared/Button'
+import { whole } from '../../../shared/address'
+import { useAddressState } from '../../../shared/useAddressState'
+import { Button } from '../../../shared/ui/Button'
 import { sentence } from '../../../shared/api'
 import { count, some } from '../../../shared/format'
-import { Window } from '../../../shared/Window'
+import { Window } from '../../../shared/ui/Window'
 import { useMisfits, useSeats } from '../api/rights'
 
 const STEP = 200
+const MOST = 1_000_000
+const ROWS = { rows: whole(STEP, MOST) }
 
 interface Line {
   readonly device: string
@@ -32,7 +35,7 @@ function Devices({
     <>
       {lines.length === 0 && <Box color="ink2">{empty}</Box>}
       {lines.map(line => (
-        <Flex key={line.device} gap="12px" py="5px" borderTopWidth="1px" borderColor="line">
+        <Flex key={line.device} gap="3" py="1.5" borderTopWidth="1px" borderColor="line">
           <Box w="140px" flexShrink="0" fontWeight="600" css={{ '& a:hover': { textDecoration: 'underline' } }}>
             <Link to={`/fleet/${encodeURIComponent(line.device)}`}>{line.name}</Link>
           </Box>
@@ -42,7 +45,7 @@ function Devices({
         </Flex>
       ))}
       {lines.length < total && (
-        <Button mt="10px" onClick={more}>
+        <Button mt="2.5" onClick={more}>
           Show {count(Math.min(STEP, total - lines.length))} more of {count(total)}
         </Button>
       )}
@@ -76,14 +79,14 @@ const STATES: Record<string, string> = {
 
 /** Who holds the seats of a licence. */
 export function SeatsWindow({ title, name, onClose }: { title: string; name: string; onClose: () => void }) {
-  const [limit, setLimit] = useState(STEP)
+  const [{ rows: limit }, change] = useAddressState(ROWS)
   const seats = useSeats(title, limit)
   const data = seats.data
   return (
     <Frame heading={`Who holds the seats of ${name}`} trouble={seats.error} onClose={onClose}>
       {data !== undefined && (
         <>
-          <Box mb="10px" color="ink2">
+          <Box mb="2.5" color="ink2">
             {some(data.seats ?? 0, 'seat')}: <b>{count(data.held)}</b> held, <b>{count(data.coming)}</b> reserved for
             devices that are to get it, <b>{count(Math.max(0, (data.seats ?? 0) - data.held - data.coming))}</b> free;{' '}
             {some(data.waiting, 'device')} without one. Those that have it come first, then by the device’s id.
@@ -97,7 +100,7 @@ export function SeatsWindow({ title, name, onClose }: { title: string; name: str
                 .join(' · '),
             }))}
             total={data.held + data.coming + data.waiting}
-            more={() => setLimit(limit + STEP)}
+            more={() => change({ rows: limit + STEP })}
             empty="Nobody: it is required on no device."
           />
         </>
@@ -108,7 +111,7 @@ export function SeatsWindow({ title, name, onClose }: { title: string; name: str
 
 /** Which devices nothing of a release fits, and why. */
 export function MisfitsWindow({ title, version, onClose }: { title: string; version: string; onClose: () => void }) {
-  const [limit, setLimit] = useState(STEP)
+  const [{ rows: limit }, change] = useAddressState(ROWS)
   const misfits = useMisfits(title, version, limit)
   return (
     <Frame heading={`No variant of ${version} fits`} trouble={misfits.error} onClose={onClose}>
@@ -116,7 +119,7 @@ export function MisfitsWindow({ title, version, onClose }: { title: string; vers
         <Devices
           lines={misfits.data.devices.map(one => ({ device: one.device, name: one.name, words: one.why }))}
           total={misfits.data.total}
-          more={() => setLimit(limit + STEP)}
+          more={() => change({ rows: limit + STEP })}
           empty="None: a variant fits every device."
         />
       )}

@@ -1,31 +1,30 @@
-import { Box } from '@chakra-ui/react'
-import type { DragEvent } from 'react'
-import { useEffect, useRef, useState } from 'react'
-import { Button } from '../../../shared/Button'
+import { Box, FileUpload } from '@chakra-ui/react'
+import { lazy, Suspense, useEffect, useState } from 'react'
+import { Button } from '../../../shared/ui/Button'
 import { sentence } from '../../../shared/api'
 import { bytes } from '../../../shared/format'
-import type { Progress, Proposal } from '../api/upload'
+import { Progress } from '../../../shared/ui/Progress'
+import type { Progress as UploadProgress, Proposal } from '../api/upload'
 import { upload } from '../api/upload'
-import { ProposalWindow } from './ProposalWindow'
+
+const ProposalWindow = lazy(() => import('./ProposalWindow').then(part => ({ default: part.ProposalWindow })))
 
 type State =
   | { readonly kind: 'idle' }
-  | { readonly kind: 'sending'; readonly name: string; readonly progress: Progress; readonly stop: () => void }
+  | { readonly kind: 'sending'; readonly name: string; readonly progress: UploadProgress; readonly stop: () => void }
   | { readonly kind: 'refused'; readonly why: string }
   | { readonly kind: 'read'; readonly proposal: Proposal }
 
 /** Takes an installer: dropped, or chosen by hand. It is sent, read, and what it would become is shown. */
 export function DropZone({ title, words }: { title?: string; words: string }) {
   const [state, setState] = useState<State>({ kind: 'idle' })
-  const [over, setOver] = useState(false)
-  const input = useRef<HTMLInputElement>(null)
   useWarning(state.kind === 'sending')
   const take = (file: File | undefined) => {
     if (file === undefined) {
       return
     }
     const stopping = new AbortController()
-    const tell = (progress: Progress) =>
+    const tell = (progress: UploadProgress) =>
       setState({ kind: 'sending', name: file.name, progress, stop: () => stopping.abort() })
     tell({ sent: 0, size: file.size, waiting: false })
     upload(file, title, tell, stopping.signal).then(
@@ -33,77 +32,72 @@ export function DropZone({ title, words }: { title?: string; words: string }) {
       (error: unknown) => setState({ kind: 'refused', why: sentence(error) }),
     )
   }
-  const drop = (event: DragEvent) => {
-    event.preventDefault()
-    setOver(false)
-    take(event.dataTransfer.files[0])
-  }
   return (
-    <Box
-      onDragOver={event => {
-        event.preventDefault()
-        setOver(true)
-      }}
-      onDragLeave={() => setOver(false)}
-      onDrop={drop}
-      borderWidth="1px"
-      borderStyle="dashed"
-      borderColor={over ? 'lagoon' : 'line'}
-      bg={over ? 'lagoonSoft' : 'transparent'}
-      borderRadius="8px"
-      p="10px 12px"
-      textAlign="center"
-      color="ink2"
-      fontSize="13px"
-    >
-      <input
-        ref={input}
-        type="file"
-        hidden
-        aria-label="An installer"
-        onChange={event => {
-          take(event.target.files?.[0])
-          event.target.value = ''
-        }}
-      />
-      {state.kind === 'sending' ? (
-        <Sending state={state} />
-      ) : (
-        <>
-          {state.kind === 'refused' && (
-            <Box role="alert" color="trouble" mb="6px">
-              {state.why}
-            </Box>
-          )}
-          <Box>{words}</Box>
-          <Button variant="text" h="24px" onClick={() => input.current?.click()}>
-            or choose a file
-          </Button>
-        </>
+    <FileUpload.Root maxFiles={1} acceptedFiles={[]} onFileAccept={({ files }) => take(files[0])}>
+      <FileUpload.HiddenInput aria-label="An installer" />
+      <FileUpload.Dropzone
+        disableClick
+        w="100%"
+        minH="0"
+        gap="1"
+        borderWidth="1px"
+        borderStyle="dashed"
+        borderColor="line"
+        borderRadius="lg"
+        bg="transparent"
+        _dragging={{ borderColor: 'lagoon', bg: 'lagoonSoft' }}
+        py="2.5"
+        px="3"
+        textAlign="center"
+        color="ink2"
+        textStyle="compact"
+      >
+        {state.kind === 'sending' ? (
+          <Sending state={state} />
+        ) : (
+          <Box>
+            {state.kind === 'refused' && (
+              <Box role="alert" color="trouble" mb="1.5">
+                {state.why}
+              </Box>
+            )}
+            <Box>{words}</Box>
+            <FileUpload.Trigger asChild>
+              <Button variant="text" size="xs">
+                or choose a file
+              </Button>
+            </FileUpload.Trigger>
+          </Box>
+        )}
+      </FileUpload.Dropzone>
+      {state.kind === 'read' && (
+        <Suspense fallback={null}>
+          <ProposalWindow proposal={state.proposal} onClose={() => setState({ kind: 'idle' })} />
+        </Suspense>
       )}
-      {state.kind === 'read' && <ProposalWindow proposal={state.proposal} onClose={() => setState({ kind: 'idle' })} />}
-    </Box>
+    </FileUpload.Root>
   )
 }
 
 function Sending({ state }: { state: Extract<State, { kind: 'sending' }> }) {
   const { sent, size, waiting } = state.progress
-  const share = size === 0 ? 0 : sent / size
   return (
-    <Box aria-live="polite">
+    <Box w="100%">
       <Box color="ink" fontWeight="600" truncate>
         {state.name}
       </Box>
-      <Box h="6px" my="6px" borderRadius="3px" bg="bandNone" overflow="hidden">
-        <Box h="100%" bg="lagoon" style={{ width: `${share * 100}%` }} />
+      <Box my="1.5">
+        <Progress percent={size === 0 ? 0 : (100 * sent) / size} label={`Sending ${state.name}`} />
       </Box>
-      {waiting
-        ? 'Connection lost; the upload resumes by itself.'
-        : sent === size
-          ? 'Reading it…'
-          : `${bytes(sent)} of ${bytes(size)}`}
+      <Box role="status">
+        {waiting
+          ? 'Connection lost; the upload resumes by itself.'
+          : sent === size
+            ? 'Reading it…'
+            : `${bytes(sent)} of ${bytes(size)}`}
+      </Box>
       {sent < size && (
-        <Button variant="text" h="24px" onClick={state.stop}>
+        <Button variant="text" size="xs" onClick={state.stop}>
           Cancel
         </Button>
       )}

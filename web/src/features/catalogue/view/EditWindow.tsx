@@ -1,8 +1,8 @@
 import type { ReactNode } from 'react'
 import { useState } from 'react'
 import { address } from '../api/catalogue'
-import type { Edit, Editing } from '../model/useEdit'
-import { useRehearsedEdit } from '../model/useRehearsedEdit'
+import type { Edit, Editing } from '../state/useEdit'
+import { useRehearsedEdit } from '../state/useRehearsedEdit'
 import { RehearsedWindow } from './RehearsedWindow'
 
 interface Props {

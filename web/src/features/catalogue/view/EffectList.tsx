@@ -11,7 +11,7 @@ export function EffectList({ effects }: { effects: Effects }) {
   return (
     <>
       Rehearsed on {some(effects.devices, 'device')}:
-      <Box as="ul" listStyleType="none" mt="4px">
+      <Box as="ul" listStyleType="none" mt="1">
         {effects.effects.map(effect => (
           <Box as="li" key={`${effect.title} ${effect.effect} ${effect.version ?? ''}`}>
             <b>{count(effect.devices)}</b> {effectWords(effect)}

@@ -1,42 +1,35 @@
-import { Box, Flex } from '@chakra-ui/react'
+import { Box, FileUpload, Flex } from '@chakra-ui/react'
 import { useMutation } from '@tanstack/react-query'
-import { useRef } from 'react'
-import { Button } from '../../../shared/Button'
+import { Button } from '../../../shared/ui/Button'
 import type { Api } from '../../../shared/api'
 import { send, sentence } from '../../../shared/api'
 import { TitleIcon } from './TitleIcon'
 
 /** The picture of a title: one's own, or the drawn one. */
 export function IconField({ name, icon, onChange }: { name: string; icon: string; onChange: (icon: string) => void }) {
-  const input = useRef<HTMLInputElement>(null)
   const keep = useMutation({
     mutationFn: (file: File) => send<Api['KeptIcon']>('PUT', '/api/icons', file, new AbortController().signal),
     onSuccess: kept => onChange(kept.id),
   })
   return (
-    <Flex align="center" gap="12px">
+    <Flex align="center" gap="3">
       <TitleIcon name={name} icon={icon} size={42} />
-      <input
-        ref={input}
-        type="file"
-        hidden
-        aria-label="A picture"
-        accept="image/png,image/jpeg,image/svg+xml"
-        onChange={event => {
-          const file = event.target.files?.[0]
-          if (file !== undefined) {
-            keep.mutate(file)
-          }
-          event.target.value = ''
-        }}
-      />
-      <Button onClick={() => input.current?.click()} loading={keep.isPending}>
-        Choose a picture
-      </Button>
+      <FileUpload.Root
+        w="auto"
+        maxFiles={1}
+        acceptedFiles={[]}
+        accept={['image/png', 'image/jpeg', 'image/svg+xml']}
+        onFileAccept={({ files }) => files[0] !== undefined && keep.mutate(files[0])}
+      >
+        <FileUpload.HiddenInput aria-label="A picture" />
+        <FileUpload.Trigger asChild>
+          <Button loading={keep.isPending}>Choose a picture</Button>
+        </FileUpload.Trigger>
+      </FileUpload.Root>
       {icon !== '' && <Button onClick={() => onChange('')}>Use the drawn one</Button>}
       <Box
         flex="1"
-        fontSize="12.3px"
+        textStyle="second"
         color={keep.isError ? 'trouble' : 'ink3'}
         role={keep.isError ? 'alert' : undefined}
       >

@@ -1,11 +1,15 @@
-import { Box, Flex, Input } from '@chakra-ui/react'
+import { Box, Flex } from '@chakra-ui/react'
+import { side } from '../../../shared/ui/Page'
+import { Panel } from '../../../shared/ui/Panel'
 import { useState } from 'react'
 import { Link } from 'react-router'
-import { Button } from '../../../shared/Button'
+import { Button } from '../../../shared/ui/Button'
 import { sentence } from '../../../shared/api'
-import { Diamond } from '../../../shared/Diamond'
+import { Diamond } from '../../../shared/ui/Diamond'
+import { some } from '../../../shared/format'
+import type { Audience } from '../../audience'
+import { AudiencePicker } from '../../audience'
 import { useDraft, useDropEdit, usePutEdit } from '../../draft'
-import { useSearch } from '../../search'
 import type { KitPageData } from '../api/kits'
 
 type Wanted = 'required' | 'uninstall' | 'none'
@@ -15,9 +19,7 @@ export function KitAssign({ page }: { page: KitPageData }) {
   const draft = useDraft()
   const put = usePutEdit()
   const drop = useDropEdit()
-  const [words, setWords] = useState('')
-  const found = useSearch(words)
-  const ous = words.trim() === '' ? [] : (found.data?.hits ?? []).filter(hit => hit.kind === 'ou')
+  const [found, setFound] = useState<Audience | undefined>(undefined)
   const subject = `kit:${page.kit.id}`
   const edits = (draft.data?.edits ?? []).filter(edit => edit.subject === subject)
   const places = edits.flatMap(edit => edit.places.map(place => ({ ...place, edit: edit.id })))
@@ -25,22 +27,12 @@ export function KitAssign({ page }: { page: KitPageData }) {
   const first = page.titles[0]
   const trouble = put.error ?? drop.error
   return (
-    <Box
-      as="section"
-      aria-label="Assigned"
-      w="420px"
-      flexShrink="0"
-      bg="panel"
-      borderWidth="1px"
-      borderColor="line"
-      borderRadius="8px"
-      p="12px 16px"
-    >
-      <Box as="h2" fontWeight="700" mb="6px">
+    <Panel aria-label="Assigned" {...side('420px')} padded>
+      <Box as="h2" fontWeight="700" mb="1.5">
         Assigned
       </Box>
       {page.assigned.length === 0 && edits.length === 0 && (
-        <Box color="ink2" fontSize="13px">
+        <Box color="ink2" textStyle="compact">
           To nobody yet. Find an OU below: all the titles of the kit follow its devices.
         </Box>
       )}
@@ -50,8 +42,8 @@ export function KitAssign({ page }: { page: KitPageData }) {
           <Flex
             key={`${one.assignment} ${one.ou}`}
             align="center"
-            gap="8px"
-            py="5px"
+            gap="2"
+            py="1.5"
             borderTopWidth="1px"
             borderColor="line"
           >
@@ -68,7 +60,7 @@ export function KitAssign({ page }: { page: KitPageData }) {
                 )}
               </b>
             </Box>
-            <Button h="26px" onClick={() => assign(one.ou, 'none')}>
+            <Button size="sm" onClick={() => assign(one.ou, 'none')}>
               End
             </Button>
           </Flex>
@@ -77,59 +69,52 @@ export function KitAssign({ page }: { page: KitPageData }) {
         <Flex
           key={`${place.edit} ${place.target}`}
           align="center"
-          gap="8px"
-          py="5px"
+          gap="2"
+          py="1.5"
           borderTopWidth="1px"
           borderColor="line"
         >
           <Box flex="1" color="ink2">
             in the draft: {intentWords(place.intent).toLowerCase()} on <b>{place.name ?? 'an OU that has gone'}</b>
           </Box>
-          <Button h="26px" onClick={() => drop.mutate(place.edit)}>
+          <Button size="sm" onClick={() => drop.mutate(place.edit)}>
             Drop
           </Button>
         </Flex>
       ))}
-      <Input
-        mt="12px"
-        aria-label="Find an OU to assign it to"
-        placeholder="Find an OU to assign it to"
-        value={words}
-        onChange={event => setWords(event.target.value)}
-        h="32px"
-        px="8px"
-        borderColor="line"
-      />
-      {ous.map(ou => (
-        <Flex key={ou.id} align="center" gap="8px" py="5px" borderTopWidth="1px" borderColor="line">
+      <Box mt="3">
+        <AudiencePicker label="Find an OU to assign it to" follows="device" only={['ou']} onChoose={setFound} />
+      </Box>
+      {found !== undefined && (
+        <Flex align="center" gap="2" py="2">
           <Box flex="1" minW="0">
             <Box fontWeight="600" truncate>
-              {ou.name}
+              {found.name}
             </Box>
-            <Box color="ink2" fontSize="12.3px" truncate>
-              {ou.second}
+            <Box color="ink2" textStyle="second" truncate>
+              {[found.where, some(found.devices, 'device')].filter(part => part !== '').join(' · ')}
             </Box>
           </Box>
-          <Button h="28px" aria-label={`Require on ${ou.name}`} onClick={() => assign(ou.id, 'required')}>
+          <Button size="sm" aria-label={`Require on ${found.name}`} onClick={() => assign(ouOf(found), 'required')}>
             <Diamond kind="required" size={11} /> Require
           </Button>
-          <Button h="28px" aria-label={`Remove from ${ou.name}`} onClick={() => assign(ou.id, 'uninstall')}>
+          <Button size="sm" aria-label={`Remove from ${found.name}`} onClick={() => assign(ouOf(found), 'uninstall')}>
             <Diamond kind="uninstall" size={11} /> Remove
           </Button>
         </Flex>
-      ))}
-      {words.trim() !== '' && found.data !== undefined && ous.length === 0 && (
-        <Box color="ink2" fontSize="13px" mt="6px">
-          No OU is called that.
-        </Box>
       )}
       {trouble !== null && (
-        <Box role="alert" color="trouble" mt="8px">
+        <Box role="alert" color="trouble" mt="2">
           {sentence(trouble)}
         </Box>
       )}
-    </Box>
+    </Panel>
   )
+}
+
+/** The id of an audience that is an OU. */
+function ouOf(audience: Audience): string {
+  return audience.target.slice('ou:'.length)
 }
 
 function intentWords(intent: string): string {

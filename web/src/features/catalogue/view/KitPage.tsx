@@ -1,55 +1,50 @@
 import { Box, Flex } from '@chakra-ui/react'
-import { useEffect, useState } from 'react'
+import { lazy, Suspense } from 'react'
+import { Panel } from '../../../shared/ui/Panel'
 import { Link, useNavigate, useParams } from 'react-router'
-import { Button } from '../../../shared/Button'
+import { Button } from '../../../shared/ui/Button'
 import { sentence } from '../../../shared/api'
-import { failure } from '../../../shared/failure'
 import { some } from '../../../shared/format'
-import { Kbd } from '../../../shared/Kbd'
+import { Kbd } from '../../../shared/ui/Kbd'
 import { useKeys } from '../../../shared/keys'
-import { Notice } from '../../../shared/Notice'
+import { Columns, Page } from '../../../shared/ui/Page'
+import { PageHeading, usePageTitle } from '../../../shared/ui/PageHead'
+import { QueryState } from '../../../shared/ui/QueryState'
+import { useOpenWindow } from '../../../shared/useAddressState'
 import type { KitPageData } from '../api/kits'
 import { useDeleteKit, useKit, useSaveKit } from '../api/kits'
 import { moved } from '../model/record'
 import { KitAssign } from './KitAssign'
 import { KitTitles } from './KitTitles'
-import { KitWindow } from './KitWindow'
+
+const KitWindow = lazy(() => import('./KitWindow').then(part => ({ default: part.KitWindow })))
 
 /** What is in this kit, and who gets it? */
 export function KitPage() {
   const { kit: id = '' } = useParams()
   const kit = useKit(id)
-  useEffect(() => {
-    if (kit.data !== undefined) {
-      document.title = `${kit.data.kit.name} · Rivo`
-    }
-  }, [kit.data])
-  if (failure(kit) !== undefined) {
-    return (
-      <Notice heading="This kit cannot be shown">
-        {sentence(kit.error)} <Link to="/catalogue">The catalogue</Link>
-      </Notice>
-    )
-  }
-  return kit.data === undefined ? null : <Page page={kit.data} />
+  usePageTitle(kit.data?.kit.name)
+  return (
+    <QueryState query={kit} failed="This kit cannot be shown" remedy={<Link to="/catalogue">The catalogue</Link>}>
+      {page => <Content page={page} />}
+    </QueryState>
+  )
 }
 
-function Page({ page }: { page: KitPageData }) {
+function Content({ page }: { page: KitPageData }) {
   const { kit } = page
   const navigate = useNavigate()
   const save = useSaveKit()
   const remove = useDeleteKit()
-  const [editing, setEditing] = useState(false)
-  useKeys('The kit', [{ key: 'e', says: 'Edit the kit', act: () => setEditing(true) }])
+  const [open, setOpen] = useOpenWindow()
+  useKeys('The kit', [{ key: 'e', says: 'Edit the kit', act: () => setOpen('edit') }])
   const trouble = save.error ?? remove.error
   return (
-    <Flex direction="column" h="100%" px="18px" pt="14px" pb="16px" gap="14px" overflowY="auto">
-      <Flex align="center" gap="14px">
+    <Page>
+      <Flex align="center" gap="3.5">
         <Box flex="1" minW="0">
-          <Box as="h1" fontSize="20px" fontWeight="700" truncate>
-            {kit.name}
-          </Box>
-          <Box color="ink2" fontSize="13px" truncate>
+          <PageHeading>{kit.name}</PageHeading>
+          <Box color="ink2" textStyle="compact" truncate>
             {['Kit', some(kit.titles.length, 'title'), kit.description].filter(part => part !== '').join(' · ')}
           </Box>
         </Box>
@@ -61,7 +56,7 @@ function Page({ page }: { page: KitPageData }) {
             Delete
           </Button>
         )}
-        <Button onClick={() => setEditing(true)}>
+        <Button onClick={() => setOpen('edit')}>
           Edit <Kbd>E</Kbd>
         </Button>
       </Flex>
@@ -70,24 +65,14 @@ function Page({ page }: { page: KitPageData }) {
           {sentence(trouble)}
         </Box>
       )}
-      <Flex flex="1" minH="0" gap="16px" align="flex-start">
-        <Box
-          as="section"
-          aria-label="Titles"
-          flex="1"
-          minW="0"
-          bg="panel"
-          borderWidth="1px"
-          borderColor="line"
-          borderRadius="8px"
-          p="12px 18px"
-        >
-          <Flex align="baseline" justify="space-between" mb="8px">
+      <Columns>
+        <Panel aria-label="Titles" flex="1" minW="0" padded>
+          <Flex align="baseline" justify="space-between" mb="2">
             <Box as="h2" fontWeight="700">
               Installed in this order
             </Box>
-            <Box color="ink2" fontSize="12.3px">
-              drag, or <Kbd>Alt</Kbd> <Kbd>↑</Kbd> <Kbd>↓</Kbd>
+            <Box color="ink2" textStyle="second">
+              drag by the grip, or <Kbd>Alt</Kbd> <Kbd>↑</Kbd> <Kbd>↓</Kbd>
             </Box>
           </Flex>
           <KitTitles
@@ -100,20 +85,22 @@ function Page({ page }: { page: KitPageData }) {
               save.mutate({ kit: { ...kit, titles: [...moved(kit.titles, at, to - at)] }, revision: page.revision })
             }
           />
-          <Box color="ink2" fontSize="12.3px" mt="8px">
+          <Box color="ink2" textStyle="second" mt="2">
             A title that another one needs is installed before it, whatever the order.
           </Box>
-        </Box>
+        </Panel>
         <KitAssign page={page} />
-      </Flex>
-      {editing && (
-        <KitWindow
-          kit={kit}
-          revision={page.revision}
-          onClose={() => setEditing(false)}
-          onSaved={() => setEditing(false)}
-        />
+      </Columns>
+      {open === 'edit' && (
+        <Suspense fallback={null}>
+          <KitWindow
+            kit={kit}
+            revision={page.revision}
+            onClose={() => setOpen(undefined)}
+            onSaved={() => setOpen(undefined)}
+          />
+        </Suspense>
       )}
-    </Flex>
+    </Page>
   )
 }

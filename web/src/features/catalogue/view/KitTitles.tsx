@@ -1,10 +1,10 @@
 import { Box, Flex } from '@chakra-ui/react'
 import { ArrowDown, ArrowUp } from 'lucide-react'
-import type { KeyboardEvent } from 'react'
+import type { KeyboardEvent, ReactNode } from 'react'
 import { useRef } from 'react'
 import { Link } from 'react-router'
-import { Button } from '../../../shared/Button'
-import { Grip, useDragged } from './dragging'
+import { Button } from '../../../shared/ui/Button'
+import { SortableList } from '../../../shared/ui/SortableList'
 
 interface Title {
   readonly id: string
@@ -26,39 +26,37 @@ export function KitTitles({ titles, onMove, onTakeOut }: Props) {
     if (to >= 0 && to < titles.length) {
       onMove(at, to)
       // The line that was moved keeps the keyboard.
-      window.requestAnimationFrame(() => list.current?.querySelectorAll<HTMLElement>(':scope > li')[to]?.focus())
+      window.requestAnimationFrame(() => list.current?.querySelectorAll<HTMLElement>('[data-line]')[to]?.focus())
     }
   }
   return (
     <Box as="ol" ref={list} listStyleType="none">
-      {titles.map((title, i) => (
-        <Line
-          key={title.id}
-          title={title}
-          at={i}
-          last={i === titles.length - 1}
-          onMove={move}
-          {...(onTakeOut !== undefined && { onTakeOut })}
-        />
-      ))}
+      <SortableList items={titles} onMove={onMove}>
+        {(title, at, grip) => (
+          <Line
+            title={title}
+            at={at}
+            last={at === titles.length - 1}
+            grip={grip}
+            onMove={move}
+            {...(onTakeOut !== undefined && { onTakeOut })}
+          />
+        )}
+      </SortableList>
     </Box>
   )
 }
 
-function Line({
-  title,
-  at,
-  last,
-  onMove,
-  onTakeOut,
-}: {
+interface LineProps {
   title: Title
   at: number
   last: boolean
+  grip: ReactNode
   onMove: (at: number, to: number) => void
   onTakeOut?: (id: string) => void
-}) {
-  const dragging = useDragged('kit', at, onMove)
+}
+
+function Line({ title, at, last, grip, onMove, onTakeOut }: LineProps) {
   const pressed = (event: KeyboardEvent) => {
     if (event.altKey && (event.key === 'ArrowUp' || event.key === 'ArrowDown')) {
       event.preventDefault()
@@ -67,24 +65,24 @@ function Line({
   }
   return (
     <Flex
-      as="li"
       tabIndex={0}
+      role="group"
+      data-line=""
       aria-label={`${at + 1}. ${title.name}; Alt and the arrow keys move it`}
       onKeyDown={pressed}
-      {...dragging.place}
       align="center"
-      gap="8px"
-      px="10px"
-      py="5px"
-      mb="5px"
+      gap="2"
+      px="2.5"
+      py="1.5"
+      mb="1.5"
       borderWidth="1px"
-      borderColor={dragging.over ? 'lagoon' : 'line'}
-      borderRadius="7px"
+      borderColor="line"
+      borderRadius="lg"
       bg="panel"
       _focusVisible={{ outline: '2px solid', outlineColor: 'lagoon' }}
     >
-      <Grip {...dragging.grip} />
-      <Box w="18px" color="ink2" fontSize="12.3px" textAlign="right">
+      {grip}
+      <Box w="4.5" color="ink2" textStyle="second" textAlign="right">
         {at + 1}
       </Box>
       <Box flex="1" minW="0" css={{ '& a:hover': { textDecoration: 'underline' } }}>
@@ -96,15 +94,15 @@ function Line({
           )}
         </Box>
         {title.words !== undefined && (
-          <Box color="ink2" fontSize="12.3px" truncate>
+          <Box color="ink2" textStyle="second" truncate>
             {title.words}
           </Box>
         )}
       </Box>
       <Button
         aria-label={`Move ${title.name} up`}
-        h="24px"
-        px="4px"
+        size="xs"
+        px="1"
         disabled={at === 0}
         onClick={() => onMove(at, at - 1)}
       >
@@ -112,15 +110,15 @@ function Line({
       </Button>
       <Button
         aria-label={`Move ${title.name} down`}
-        h="24px"
-        px="4px"
+        size="xs"
+        px="1"
         disabled={last}
         onClick={() => onMove(at, at + 1)}
       >
         <ArrowDown size={13} />
       </Button>
       {onTakeOut !== undefined && (
-        <Button h="24px" aria-label={`Remove ${title.name} from the kit`} onClick={() => onTakeOut(title.id)}>
+        <Button size="xs" aria-label={`Remove ${title.name} from the kit`} onClick={() => onTakeOut(title.id)}>
           Remove from the kit
         </Button>
       )}

@@ -1,6 +1,5 @@
-import { Box, Flex, Grid } from '@chakra-ui/react'
+import { Box, Grid } from '@chakra-ui/react'
 import { useState } from 'react'
-import { Button } from '../../../shared/Button'
 import { sentence } from '../../../shared/api'
 import { useTitleList } from '../api/catalogue'
 import type { Kit } from '../api/kits'
@@ -8,10 +7,11 @@ import { kitAddress, useSaveKit } from '../api/kits'
 import { idOf } from '../../../shared/format'
 import { rewritten } from '../model/kits'
 import { moved } from '../model/record'
-import { useRehearsedEdit } from '../model/useRehearsedEdit'
+import { useRehearsedEdit } from '../state/useRehearsedEdit'
 import { KitTitles } from './KitTitles'
 import { RehearsedWindow } from './RehearsedWindow'
-import { Select, TextField } from '../../../shared/TextField'
+import { TextField } from '../../../shared/ui/TextField'
+import { TitlePicker } from './TitlePicker'
 
 interface Props {
   /** The kit that is edited; none for a new one. */
@@ -42,7 +42,6 @@ export function KitWindow({ kit, revision, onClose, onSaved }: Props) {
     { kit: wanted, revision },
     problem === undefined && kit !== undefined,
   )
-  const others = (titles.data ?? []).filter(title => !order.includes(title.id))
   const named = order.map(id => ({ id, name: titles.data?.find(t => t.id === id)?.name ?? id }))
   return (
     <RehearsedWindow
@@ -60,10 +59,10 @@ export function KitWindow({ kit, revision, onClose, onSaved }: Props) {
         )
       }
     >
-      <Grid gap="10px">
+      <Grid gap="2.5">
         <TextField label="Name" value={name} required onChange={setName} />
         <TextField label="What it is for" value={description} onChange={setDescription} />
-        <Box fontWeight="600" fontSize="13px">
+        <Box fontWeight="600" textStyle="compact">
           Titles, in the order of installation
         </Box>
         <KitTitles
@@ -71,32 +70,8 @@ export function KitWindow({ kit, revision, onClose, onSaved }: Props) {
           onMove={(at, to) => setOrder(moved(order, at, to - at))}
           onTakeOut={id => setOrder(order.filter(one => one !== id))}
         />
-        <Flex>
-          <Select
-            aria-label="Add a title"
-            value=""
-            onChange={event => event.target.value !== '' && setOrder([...order, event.target.value])}
-          >
-            <option value="">Add a title…</option>
-            {others.map(title => (
-              <option key={title.id} value={title.id}>
-                {title.name}
-              </option>
-            ))}
-          </Select>
-        </Flex>
+        <TitlePicker label="Add a title" without={order} onChoose={id => setOrder([...order, id])} />
       </Grid>
     </RehearsedWindow>
-  )
-}
-
-/** Opens the window for a new kit. */
-export function NewKit({ onSaved }: { onSaved: (id: string) => void }) {
-  const [open, setOpen] = useState(false)
-  return (
-    <>
-      <Button onClick={() => setOpen(true)}>New kit…</Button>
-      {open && <KitWindow kit={undefined} revision={0} onClose={() => setOpen(false)} onSaved={onSaved} />}
-    </>
   )
 }

@@ -1,7 +1,7 @@
 import { Box, Flex } from '@chakra-ui/react'
-import { Button } from '../../../shared/Button'
+import { Button } from '../../../shared/ui/Button'
 import { sentence } from '../../../shared/api'
-import { Window } from '../../../shared/Window'
+import { Window } from '../../../shared/ui/Window'
 import type { TitleRecord } from '../api/catalogue'
 import { useAccept } from '../api/rights'
 
@@ -15,8 +15,8 @@ export function LicenceWindow({ record, onClose }: { record: TitleRecord; onClos
       heading={`The licence text of ${record.name}`}
       width="680px"
       foot={
-        <Flex gap="8px" align="center" w="100%">
-          <Box flex="1" fontSize="13px" color={accept.isError ? 'trouble' : 'ink2'}>
+        <Flex gap="2" align="center" w="100%">
+          <Box flex="1" textStyle="compact" color={accept.isError ? 'trouble' : 'ink2'}>
             {accept.isError
               ? sentence(accept.error)
               : 'Accepted once for the organisation, in your name. A changed text has to be accepted again.'}

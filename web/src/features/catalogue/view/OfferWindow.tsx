@@ -1,14 +1,14 @@
 import { Box, Flex } from '@chakra-ui/react'
 import { useMemo, useState } from 'react'
-import { Button } from '../../../shared/Button'
+import { Button } from '../../../shared/ui/Button'
 import { sentence } from '../../../shared/api'
-import { Window } from '../../../shared/Window'
+import { Window } from '../../../shared/ui/Window'
 import type { ReleaseRecord, TitlePageData } from '../api/catalogue'
 import { address, useEffects } from '../api/catalogue'
 import { withRelease } from '../model/record'
-import type { Edit, Editing } from '../model/useEdit'
+import type { Edit, Editing } from '../state/useEdit'
 import { EffectList } from './EffectList'
-import { TextField } from '../../../shared/TextField'
+import { TextField } from '../../../shared/ui/TextField'
 
 interface Props {
   page: TitlePageData
@@ -39,8 +39,8 @@ export function OfferWindow({ page, release, editing, onClose }: Props) {
       heading={`${verb} ${page.record.name} ${release.version}`}
       width="560px"
       foot={
-        <Flex gap="8px" align="center" w="100%">
-          <Box flex="1" color="trouble" fontSize="13px" role={editing.refusal === undefined ? undefined : 'alert'}>
+        <Flex gap="2" align="center" w="100%">
+          <Box flex="1" color="trouble" textStyle="compact" role={editing.refusal === undefined ? undefined : 'alert'}>
             {editing.refusal}
           </Box>
           <Button size="lg" onClick={onClose}>
@@ -58,7 +58,7 @@ export function OfferWindow({ page, release, editing, onClose }: Props) {
         </Flex>
       }
     >
-      <Box bg="paper" borderRadius="6px" p="10px 12px" mb="14px">
+      <Box bg="paper" borderRadius="md" py="2.5" px="3" mb="3.5">
         {effects.isError ? (
           <Box color="trouble">{sentence(effects.error)}</Box>
         ) : effects.data === undefined ? (

@@ -1,13 +1,13 @@
 import { Box, Flex } from '@chakra-ui/react'
 import { useState } from 'react'
-import { Button } from '../../../shared/Button'
+import { Button } from '../../../shared/ui/Button'
 import type { PresenceCheck, VariantRecord } from '../api/catalogue'
 import { PRESENCE_KINDS } from '../model/presence'
 import type { Spot } from '../model/record'
 import { withVariant } from '../model/record'
-import type { Editing } from '../model/useEdit'
+import type { Editing } from '../state/useEdit'
 import { EditWindow } from './EditWindow'
-import { Select, TextField } from '../../../shared/TextField'
+import { Select, TextField } from '../../../shared/ui/TextField'
 
 interface Props {
   spot: Spot
@@ -36,7 +36,7 @@ export function PresenceWindow({ spot, presence, editing, onClose }: Props) {
       edit={record => withVariant(record, spot, variant => ({ ...variant, presence: { any, checks: filled } }))}
     >
       {checks.map((check, i) => (
-        <Flex key={`check ${i}`} gap="10px" align="flex-end" mb="10px">
+        <Flex key={`check ${i}`} gap="2.5" align="flex-end" mb="2.5">
           <Select
             aria-label={`Check ${i + 1}: kind`}
             value={check.kind}
@@ -62,7 +62,7 @@ export function PresenceWindow({ spot, presence, editing, onClose }: Props) {
           <Button onClick={() => setChecks(checks.filter((_, at) => at !== i))}>Delete</Button>
         </Flex>
       ))}
-      <Flex gap="12px" align="center">
+      <Flex gap="3" align="center">
         <Button onClick={() => setChecks([...checks, EMPTY])}>Add a check</Button>
         {checks.length > 1 && (
           <Select
@@ -75,7 +75,7 @@ export function PresenceWindow({ spot, presence, editing, onClose }: Props) {
           </Select>
         )}
         {filled.length === 0 && (
-          <Box color="ochre" fontSize="13px">
+          <Box color="ochre" textStyle="compact">
             Without a presence check its status is unverified.
           </Box>
         )}

@@ -1,17 +1,17 @@
 import { Box, Flex, Grid } from '@chakra-ui/react'
 import { useMemo, useState } from 'react'
 import { useNavigate } from 'react-router'
-import { Button } from '../../../shared/Button'
+import { Button } from '../../../shared/ui/Button'
 import { sentence } from '../../../shared/api'
 import { bytes } from '../../../shared/format'
-import { Window } from '../../../shared/Window'
+import { Window } from '../../../shared/ui/Window'
 import type { TitleRecord } from '../api/catalogue'
 import { address, useEffects, useSaveTitle } from '../api/catalogue'
 import type { Proposal } from '../api/upload'
 import { withFits, withRelease, withVariant } from '../model/record'
 import { seenBy } from '../model/presence'
 import { EffectList } from './EffectList'
-import { TextField } from '../../../shared/TextField'
+import { TextField } from '../../../shared/ui/TextField'
 
 /** What was read of an installer, to check rather than to type. */
 export function ProposalWindow({ proposal, onClose }: { proposal: Proposal; onClose: () => void }) {
@@ -44,10 +44,10 @@ export function ProposalWindow({ proposal, onClose }: { proposal: Proposal; onCl
       heading={isNew ? `${record.name} ${version}: a new title` : `${record.name} ${version}`}
       width="760px"
       foot={
-        <Flex gap="8px" align="center" w="100%">
+        <Flex gap="2" align="center" w="100%">
           <Box
             flex="1"
-            fontSize="13px"
+            textStyle="compact"
             color={save.isError ? 'trouble' : 'ink2'}
             role={save.isError ? 'alert' : undefined}
           >
@@ -72,12 +72,12 @@ export function ProposalWindow({ proposal, onClose }: { proposal: Proposal; onCl
         </Flex>
       }
     >
-      <Box color="ink2" fontSize="13px" mb="10px" textAlign="left">
+      <Box color="ink2" textStyle="compact" mb="2.5" textAlign="left">
         <b>{proposal.content.fileName}</b> is {proposal.format}, {bytes(proposal.content.size)}
         {proposal.content.sha256 !== '' && (
           <>
             , SHA-256{' '}
-            <Box as="code" fontFamily="mono" fontSize="12px" title={proposal.content.sha256}>
+            <Box as="code" textStyle="code" title={proposal.content.sha256}>
               {proposal.content.sha256.slice(0, 8)}…
             </Box>
           </>
@@ -86,7 +86,7 @@ export function ProposalWindow({ proposal, onClose }: { proposal: Proposal; onCl
         read from it.
       </Box>
       {proposal.findings.map(finding => (
-        <Flex key={finding.code} gap="8px" mb="6px" fontSize="13.5px" textAlign="left">
+        <Flex key={finding.code} gap="2" mb="1.5" textStyle="compact" textAlign="left">
           <Box color="ochre" fontWeight="700" w="10px" aria-hidden="true">
             !
           </Box>
@@ -94,11 +94,11 @@ export function ProposalWindow({ proposal, onClose }: { proposal: Proposal; onCl
         </Flex>
       ))}
       {effects.data !== undefined && (
-        <Box bg="paper" borderRadius="6px" p="8px 12px" textAlign="left">
+        <Box bg="paper" borderRadius="md" py="2" px="3" textAlign="left">
           <EffectList effects={effects.data} />
         </Box>
       )}
-      <Grid templateColumns="1fr 1fr" gap="10px 16px" mt="10px">
+      <Grid templateColumns="1fr 1fr" rowGap="2.5" columnGap="4" mt="2.5">
         <TextField label="Name" value={record.name} required onChange={name => setRecord({ ...record, name })} />
         <TextField label="Maker" value={record.maker} onChange={maker => setRecord({ ...record, maker })} />
         <TextField label="Version" value={version} required onChange={setVersion} />
@@ -109,7 +109,7 @@ export function ProposalWindow({ proposal, onClose }: { proposal: Proposal; onCl
         />
       </Grid>
       {variant !== undefined && (
-        <Grid templateColumns="1fr" gap="10px" mt="10px">
+        <Grid templateColumns="1fr" gap="2.5" mt="2.5">
           <TextField
             label="Devices where"
             mono
@@ -142,7 +142,7 @@ export function ProposalWindow({ proposal, onClose }: { proposal: Proposal; onCl
 
 function Line({ label, steps, none }: { label: string; steps: readonly string[]; none: string }) {
   return (
-    <Flex gap="10px" py="4px" fontSize="13px" borderTopWidth="1px" borderColor="line">
+    <Flex gap="2.5" py="1" textStyle="compact" borderTopWidth="1px" borderColor="line">
       <Box w="124px" flexShrink="0" color="ink2">
         {label}
       </Box>
@@ -151,7 +151,7 @@ function Line({ label, steps, none }: { label: string; steps: readonly string[];
           <Box color="ochre">{none}</Box>
         ) : (
           steps.map(step => (
-            <Box key={step} as="code" display="block" fontFamily="mono" fontSize="12px" overflowWrap="anywhere">
+            <Box key={step} as="code" display="block" textStyle="code" overflowWrap="anywhere">
               {step}
             </Box>
           ))

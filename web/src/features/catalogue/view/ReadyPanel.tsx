@@ -1,20 +1,20 @@
 import { Box, Flex } from '@chakra-ui/react'
+import { Panel, PanelHead, PanelPart } from '../../../shared/ui/Panel'
+import { StackBar } from '../../../shared/ui/StackBar'
 import { Check } from 'lucide-react'
-import { useState } from 'react'
-import { Button } from '../../../shared/Button'
+import { lazy, Suspense } from 'react'
+import { Button } from '../../../shared/ui/Button'
 import { bytes, count, some } from '../../../shared/format'
 import type { Look, ReleaseRecord, ReleaseStanding, TitlePageData } from '../api/catalogue'
 import { useCopyEverywhere } from '../api/rights'
-import { withFits, withVariant } from '../model/record'
-import type { Editing } from '../model/useEdit'
-import type { TitleAddress } from '../model/useTitleAddress'
+import type { Editing } from '../state/useEdit'
+import type { TitleAddress } from '../state/useTitleAddress'
 import { ChoicesPart } from './ChoicesPart'
-import { ChoicesWindow } from './ChoicesWindow'
-import { MisfitsWindow } from './DeviceListWindow'
-import { EditWindow } from './EditWindow'
-import { LicenceWindow } from './LicenceWindow'
-import { PresenceWindow } from './PresenceWindow'
-import { TextField } from '../../../shared/TextField'
+
+const FitsWindow = lazy(() => import('./FitsWindow').then(part => ({ default: part.FitsWindow })))
+const ChoicesWindow = lazy(() => import('./ChoicesWindow').then(part => ({ default: part.ChoicesWindow })))
+const MisfitsWindow = lazy(() => import('./DeviceListWindow').then(part => ({ default: part.MisfitsWindow })))
+const LicenceWindow = lazy(() => import('./LicenceWindow').then(part => ({ default: part.LicenceWindow })))
 
 interface Props {
   page: TitlePageData
@@ -26,7 +26,7 @@ interface Props {
 
 /** What is looked at before it is assigned, and where it fits. */
 export function ReadyPanel({ page, release, standing, address, editing }: Props) {
-  const [open, setOpen] = useState<'presence' | 'fits' | 'choices' | 'licence' | 'misfits' | undefined>(undefined)
+  const { window: open, open: setOpen } = address
   const copies = useCopyEverywhere(page.record.id, release.version)
   const variant = release.variants.find(v => v.id === address.variant)
   const needy = standing.looks.filter(look => !look.well)
@@ -52,56 +52,43 @@ export function ReadyPanel({ page, release, standing, address, editing }: Props)
     }
   }
   return (
-    <Box
-      as="section"
-      aria-label="Before it is assigned"
-      w="352px"
-      flexShrink="0"
-      bg="panel"
-      borderWidth="1px"
-      borderColor="line"
-      borderRadius="8px"
-      p="12px 16px"
-      overflowY="auto"
-    >
-      <Flex align="baseline" justify="space-between" mb="6px">
-        <Box as="h2" fontWeight="700">
-          Before it is assigned
-        </Box>
-        <Box color="ink2" fontSize="12.3px">
-          {needy.length === 0
+    <Panel aria-label="Before it is assigned" w={{ base: '100%', xl: '352px' }} flexShrink="0" padded overflowY="auto">
+      <PanelHead
+        heading="Before it is assigned"
+        aside={
+          needy.length === 0
             ? 'all is well'
-            : `${needy.length} of ${standing.looks.length} ${needy.length === 1 ? 'needs' : 'need'} attention`}
-        </Box>
-      </Flex>
+            : `${needy.length} of ${standing.looks.length} ${needy.length === 1 ? 'needs' : 'need'} attention`
+        }
+      />
       <Box as="ul" listStyleType="none">
         {[...needy, ...standing.looks.filter(look => look.well)].map(look => (
           <LookLine key={look.code} look={look} onRemedy={remedy} />
         ))}
       </Box>
-      <Part
+      <PanelPart
         heading="Fits"
         aside={`${count(page.devices - standing.without)} of ${some(page.devices, 'device')}`}
         onEdit={() => setOpen('fits')}
       >
         <FitBar devices={page.devices} standing={standing} />
         {standing.fits.map(fit => (
-          <Box key={fit.variant} fontSize="13px" mt="4px">
+          <Box key={fit.variant} textStyle="compact" mt="1">
             <b>{count(fit.devices)}</b> {fit.variant}{' '}
             {fit.rule === undefined ? (
               <Box as="span" color="ink2">
                 · every device
               </Box>
             ) : (
-              <Box as="code" fontFamily="mono" fontSize="12px" color="ink2" overflowWrap="anywhere">
+              <Box as="code" textStyle="code" color="ink2" overflowWrap="anywhere">
                 {fit.rule}
               </Box>
             )}
           </Box>
         ))}
         {standing.without > 0 && (
-          <Box fontSize="13px" mt="4px">
-            <Button variant="text" h="20px" px="0" fontSize="13px" onClick={() => setOpen('misfits')}>
+          <Box textStyle="compact" mt="1">
+            <Button variant="text" size="xs" px="0" textStyle="compact" onClick={() => setOpen('misfits')}>
               {count(standing.without)}
             </Button>{' '}
             no variant fits
@@ -114,58 +101,67 @@ export function ReadyPanel({ page, release, standing, address, editing }: Props)
             )}
           </Box>
         )}
-      </Part>
-      <Part heading="Choices" onEdit={() => setOpen('choices')}>
+      </PanelPart>
+      <PanelPart heading="Choices" onEdit={() => setOpen('choices')}>
         <ChoicesPart page={page} release={release} />
-      </Part>
+      </PanelPart>
       {release.variants.some(v => v.contents.length > 0) && (
-        <Part heading="Content">
+        <PanelPart heading="Content">
           {release.variants
             .flatMap(v => v.contents)
             .map(content => (
-              <Box key={content.sha256} fontSize="12.3px" color="ink2" overflowWrap="anywhere" mb="3px">
+              <Box key={content.sha256} textStyle="second" color="ink2" overflowWrap="anywhere" mb="1">
                 {content.fileName} · {bytes(content.size)}
                 {content.signer === undefined ? '' : `, signed by ${content.signer}`}
               </Box>
             ))}
-        </Part>
+        </PanelPart>
       )}
-      {open === 'choices' && <ChoicesWindow release={release} editing={editing} onClose={() => setOpen(undefined)} />}
-      {open === 'licence' && <LicenceWindow record={page.record} onClose={() => setOpen(undefined)} />}
+      {open === 'choices' && (
+        <Suspense fallback={null}>
+          <ChoicesWindow release={release} editing={editing} onClose={() => setOpen(undefined)} />
+        </Suspense>
+      )}
+      {open === 'licence' && (
+        <Suspense fallback={null}>
+          <LicenceWindow record={page.record} onClose={() => setOpen(undefined)} />
+        </Suspense>
+      )}
       {open === 'misfits' && (
-        <MisfitsWindow title={page.record.id} version={release.version} onClose={() => setOpen(undefined)} />
-      )}
-      {open === 'presence' && variant !== undefined && (
-        <PresenceWindow
-          spot={address}
-          presence={variant.presence}
-          editing={editing}
-          onClose={() => setOpen(undefined)}
-        />
+        <Suspense fallback={null}>
+          <MisfitsWindow title={page.record.id} version={release.version} onClose={() => setOpen(undefined)} />
+        </Suspense>
       )}
       {open === 'fits' && variant !== undefined && (
-        <FitsWindow address={address} rule={variant.fits ?? ''} editing={editing} onClose={() => setOpen(undefined)} />
+        <Suspense fallback={null}>
+          <FitsWindow
+            address={address}
+            rule={variant.fits ?? ''}
+            editing={editing}
+            onClose={() => setOpen(undefined)}
+          />
+        </Suspense>
       )}
-    </Box>
+    </Panel>
   )
 }
 
 function LookLine({ look, onRemedy }: { look: Look; onRemedy: (name: string) => void }) {
   const { remedy } = look
   return (
-    <Flex as="li" gap="10px" py="5px">
-      <Box w="12px" pt="2px" color={look.well ? 'lagoon' : 'ochre'} fontWeight="700" flexShrink="0">
+    <Flex as="li" gap="2.5" py="1.5">
+      <Box w="12px" pt="0.5" color={look.well ? 'lagoon' : 'ochre'} fontWeight="700" flexShrink="0">
         {look.well ? <Check size={13} aria-label="well" /> : <span aria-label="needs attention">!</span>}
       </Box>
       <Box flex="1" minW="0">
-        <Box fontSize="13.5px">{look.sentence}</Box>
+        <Box textStyle="compact">{look.sentence}</Box>
         {look.detail !== '' && (
-          <Box color="ink2" fontSize="12.3px" overflowWrap="anywhere">
+          <Box color="ink2" textStyle="second" overflowWrap="anywhere">
             {look.detail}
           </Box>
         )}
         {remedy !== undefined && (
-          <Button variant="text" h="22px" px="0" fontSize="12.3px" onClick={() => onRemedy(remedy)}>
+          <Button variant="text" size="xs" px="0" textStyle="second" onClick={() => onRemedy(remedy)}>
             {remedyWords(remedy)}
           </Button>
         )}
@@ -197,74 +193,18 @@ function remedyWords(remedy: string): string {
   }
 }
 
-function Part({
-  heading,
-  aside,
-  onEdit,
-  children,
-}: {
-  heading: string
-  aside?: string
-  onEdit?: () => void
-  children: React.ReactNode
-}) {
-  return (
-    <Box borderTopWidth="1px" borderColor="line" mt="8px" pt="9px">
-      <Flex align="baseline" gap="8px" mb="5px">
-        <Box as="h3" fontWeight="700">
-          {heading}
-        </Box>
-        {onEdit !== undefined && (
-          <Button variant="text" h="20px" fontSize="12.3px" onClick={onEdit}>
-            edit
-          </Button>
-        )}
-        <Box flex="1" />
-        <Box color="ink2" fontSize="12.3px">
-          {aside}
-        </Box>
-      </Flex>
-      {children}
-    </Box>
-  )
-}
-
 const SHADES = ['bandRequired', 'lagoonLine', 'hatchRequired'] as const
 
 function FitBar({ devices, standing }: { devices: number; standing: ReleaseStanding }) {
   return (
-    <Flex h="10px" borderRadius="5px" overflow="hidden" bg="bandNone" aria-hidden="true">
-      {standing.fits.map((fit, i) => (
-        <Box
-          key={fit.variant}
-          bg={SHADES[i % SHADES.length] ?? 'bandRequired'}
-          style={{ width: `${devices === 0 ? 0 : (100 * fit.devices) / devices}%` }}
-        />
-      ))}
-    </Flex>
-  )
-}
-
-function FitsWindow({
-  address,
-  rule,
-  editing,
-  onClose,
-}: {
-  address: TitleAddress
-  rule: string
-  editing: Editing
-  onClose: () => void
-}) {
-  const [text, setText] = useState(rule)
-  return (
-    <EditWindow
-      heading={`Where variant ${address.variant} fits`}
-      editing={editing}
-      onClose={onClose}
-      edit={record => withVariant(record, address, variant => withFits(variant, text))}
-    >
-      <TextField label="Rule" mono rows={4} value={text} hint="Empty: every device" onChange={setText} />
-    </EditWindow>
+    <StackBar
+      whole={devices}
+      words={standing.fits.map(fit => `${count(fit.devices)} ${fit.variant}`).join(', ')}
+      parts={standing.fits.map((fit, i) => ({
+        id: fit.variant,
+        n: fit.devices,
+        colour: SHADES[i % SHADES.length] ?? 'bandRequired',
+      }))}
+    />
   )
 }

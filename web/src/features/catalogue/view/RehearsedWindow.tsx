@@ -1,11 +1,11 @@
 import { Box, Flex } from '@chakra-ui/react'
 import type { ReactNode } from 'react'
 import { useState } from 'react'
-import { Button } from '../../../shared/Button'
-import { Window } from '../../../shared/Window'
-import type { Rehearsed } from '../model/useRehearsedEdit'
+import { Button } from '../../../shared/ui/Button'
+import { Window } from '../../../shared/ui/Window'
+import type { Rehearsed } from '../state/useRehearsedEdit'
 import { EffectList } from './EffectList'
-import { TextField } from '../../../shared/TextField'
+import { TextField } from '../../../shared/ui/TextField'
 
 interface Props {
   heading: string
@@ -43,8 +43,8 @@ export function RehearsedWindow({
       heading={heading}
       width={width}
       foot={
-        <Flex gap="8px" align="center" w="100%">
-          <Box flex="1" fontSize="13px" color="trouble" role={said === undefined ? undefined : 'alert'}>
+        <Flex gap="2" align="center" w="100%">
+          <Box flex="1" textStyle="compact" color="trouble" role={said === undefined ? undefined : 'alert'}>
             {said}
           </Box>
           <Button size="lg" onClick={onClose}>
@@ -64,8 +64,8 @@ export function RehearsedWindow({
     >
       {children}
       {changes && (
-        <Box bg="paper" borderRadius="6px" p="10px 12px" mt="14px">
-          <Box mb="8px" role="status">
+        <Box bg="paper" borderRadius="md" py="2.5" px="3" mt="3.5">
+          <Box mb="2" role="status">
             <EffectList effects={rehearsed.effects} />
           </Box>
           <TextField label="Why?" value={why} required onChange={setWhy} />

@@ -1,42 +1,45 @@
 import { Box, Flex, Grid } from '@chakra-ui/react'
-import { useState } from 'react'
+import { lazy, Suspense } from 'react'
 import { Link } from 'react-router'
-import { Button } from '../../../shared/Button'
+import { Button } from '../../../shared/ui/Button'
 import type { Relation, TitlePageData } from '../api/catalogue'
-import type { Editing } from '../model/useEdit'
-import { RelationsWindow } from './RelationsWindow'
+import type { Editing } from '../state/useEdit'
+import type { TitleAddress } from '../state/useTitleAddress'
+
+const RelationsWindow = lazy(() => import('./RelationsWindow').then(part => ({ default: part.RelationsWindow })))
 
 interface Props {
   page: TitlePageData
-  version: string
+  address: TitleAddress
   editing: Editing
 }
 
 /** What it stands with: what it needs above, what it replaces at its side, what it cannot stand beside below. */
-export function RelationGraph({ page, version, editing }: Props) {
-  const [open, setOpen] = useState(false)
+export function RelationGraph({ page, address, editing }: Props) {
+  const { version } = address
+  const { window: open, open: setOpen } = address
   const of = (...kinds: readonly string[]) => page.relations.filter(relation => kinds.includes(relation.kind))
   const needs = of('needs')
   const sides = of('replaces', 'replaced-by')
   const against = of('conflicts')
   const below = of('needed-by')
   return (
-    <Box as="section" aria-label="Relations" mt="18px">
-      <Flex align="baseline" gap="8px" mb="8px">
+    <Box as="section" aria-label="Relations" mt="4.5">
+      <Flex align="baseline" gap="2" mb="2">
         <Box as="h2" fontWeight="700">
           Relations
         </Box>
-        <Button variant="text" h="20px" fontSize="12.3px" onClick={() => setOpen(true)}>
+        <Button variant="text" size="xs" textStyle="second" onClick={() => setOpen('relations')}>
           edit
         </Button>
       </Flex>
       {page.relations.length === 0 && (
-        <Box color="ink2" fontSize="12.3px">
+        <Box color="ink2" textStyle="second">
           No relations.
         </Box>
       )}
       {page.relations.length > 0 && (
-        <Grid templateColumns="auto auto" justifyContent="start" fontSize="12.3px">
+        <Grid templateColumns="auto auto" justifyContent="start" textStyle="second">
           <Box />
           <Box>
             {needs.map(relation => (
@@ -45,12 +48,12 @@ export function RelationGraph({ page, version, editing }: Props) {
           </Box>
           <Box alignSelf="center" minW="0">
             {sides.map(relation => (
-              <Box key={relation.title} mb="4px">
+              <Box key={relation.title} mb="1">
                 <Flex align="center">
                   <Node relation={relation} />
                   <Box flex="1" minW="12px" borderTopWidth="2px" borderColor="ink3" aria-hidden="true" />
                 </Flex>
-                <Box color="ink2" pl="4px">
+                <Box color="ink2" pl="1">
                   {relation.kind === 'replaces' ? `replaced, ${relation.detail}` : 'replaces it'}
                 </Box>
               </Box>
@@ -59,9 +62,9 @@ export function RelationGraph({ page, version, editing }: Props) {
           <Flex
             align="center"
             justify="center"
-            px="10px"
-            py="5px"
-            borderRadius="7px"
+            px="2.5"
+            py="1.5"
+            borderRadius="lg"
             borderWidth="1px"
             borderColor="lagoonLine"
             bg="lagoonSoft"
@@ -81,7 +84,11 @@ export function RelationGraph({ page, version, editing }: Props) {
           </Box>
         </Grid>
       )}
-      {open && <RelationsWindow page={page} version={version} editing={editing} onClose={() => setOpen(false)} />}
+      {open === 'relations' && (
+        <Suspense fallback={null}>
+          <RelationsWindow page={page} version={version} editing={editing} onClose={() => setOpen(undefined)} />
+        </Suspense>
+      )}
     </Box>
   )
 }
@@ -98,7 +105,7 @@ function Other({
   conflict?: boolean
 }) {
   const line = (
-    <Flex align="center" gap="7px" h="26px" color="ink2">
+    <Flex align="center" gap="2" h="26px" color="ink2">
       <Box
         h="100%"
         borderLeftWidth="2px"
@@ -121,9 +128,9 @@ function Other({
 function Node({ relation }: { relation: Relation }) {
   return (
     <Box
-      px="10px"
-      py="5px"
-      borderRadius="7px"
+      px="2.5"
+      py="1.5"
+      borderRadius="lg"
       borderWidth="1px"
       borderColor="line"
       bg="panel"

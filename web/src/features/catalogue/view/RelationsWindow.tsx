@@ -1,12 +1,12 @@
 import { Box, Flex } from '@chakra-ui/react'
 import { useState } from 'react'
-import { Button } from '../../../shared/Button'
+import { Button } from '../../../shared/ui/Button'
 import type { ReleaseRecord, TitlePageData } from '../api/catalogue'
-import { useTitleList } from '../api/catalogue'
 import { withRelease } from '../model/record'
-import type { Editing } from '../model/useEdit'
+import type { Editing } from '../state/useEdit'
 import { EditWindow } from './EditWindow'
-import { Select, TextField } from '../../../shared/TextField'
+import { Select, TextField } from '../../../shared/ui/TextField'
+import { TitlePicker } from './TitlePicker'
 
 type Kind = 'needs' | 'in-place' | 'off-first' | 'conflicts'
 
@@ -35,13 +35,11 @@ export function RelationsWindow({
   editing: Editing
   onClose: () => void
 }) {
-  const titles = useTitleList()
   const release = page.record.releases.find(r => r.version === version)
   const [lines, setLines] = useState<readonly Line[]>(() => linesOf(release, page.record.conflictsWith))
   const set = (at: number, change: Partial<Line>) =>
     setLines(lines.map((line, i) => (i === at ? { ...line, ...change } : line)))
   const filled = lines.filter(line => line.title !== '')
-  const others = (titles.data ?? []).filter(title => title.id !== page.record.id)
   return (
     <EditWindow
       heading={`Relations of ${page.record.name} ${version}`}
@@ -62,7 +60,7 @@ export function RelationsWindow({
       })}
     >
       {lines.map((line, i) => (
-        <Flex key={`relation ${i}`} gap="10px" align="flex-end" mb="10px">
+        <Flex key={`relation ${i}`} gap="2.5" align="flex-end" mb="2.5">
           <Select
             aria-label={`Relation ${i + 1}`}
             value={line.kind}
@@ -74,19 +72,14 @@ export function RelationsWindow({
               </option>
             ))}
           </Select>
-          <Select
-            aria-label={`Title of relation ${i + 1}`}
-            flex="1"
-            value={line.title}
-            onChange={event => set(i, { title: event.target.value })}
-          >
-            <option value="">choose a title</option>
-            {others.map(title => (
-              <option key={title.id} value={title.id}>
-                {title.name}
-              </option>
-            ))}
-          </Select>
+          <Box flex="1">
+            <TitlePicker
+              label={`Title of relation ${i + 1}`}
+              value={line.title}
+              without={[page.record.id]}
+              onChoose={title => set(i, { title })}
+            />
+          </Box>
           {line.kind === 'needs' && (
             <Box w="120px">
               <TextField label="Version from" value={line.min} onChange={min => set(i, { min })} />
@@ -96,7 +89,7 @@ export function RelationsWindow({
         </Flex>
       ))}
       <Button onClick={() => setLines([...lines, { kind: 'needs', title: '', min: '' }])}>Add a relation</Button>
-      <Box color="ink2" fontSize="12.3px" mt="10px">
+      <Box color="ink2" textStyle="second" mt="2.5">
         Conflicts hold for every release of the title. A relation that would lead back to itself is refused.
       </Box>
     </EditWindow>

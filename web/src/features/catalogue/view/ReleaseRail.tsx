@@ -1,13 +1,14 @@
 import { Box, chakra, Flex } from '@chakra-ui/react'
-import { useState } from 'react'
-import { Button } from '../../../shared/Button'
+import { lazy, Suspense } from 'react'
+import { Button } from '../../../shared/ui/Button'
 import { count } from '../../../shared/format'
 import type { TitlePageData } from '../api/catalogue'
-import type { Editing } from '../model/useEdit'
-import type { TitleAddress } from '../model/useTitleAddress'
-import { ByHandWindow } from './ByHandWindow'
-import { DropZone } from './DropZone'
-import { OfferWindow } from './OfferWindow'
+import type { Editing } from '../state/useEdit'
+import type { TitleAddress } from '../state/useTitleAddress'
+
+const DropZone = lazy(() => import('./DropZone').then(part => ({ default: part.DropZone })))
+const ByHandWindow = lazy(() => import('./ByHandWindow').then(part => ({ default: part.ByHandWindow })))
+const OfferWindow = lazy(() => import('./OfferWindow').then(part => ({ default: part.OfferWindow })))
 
 interface Props {
   page: TitlePageData
@@ -17,12 +18,11 @@ interface Props {
 
 /** The releases from the newest down, older ones at hand. */
 export function ReleaseRail({ page, address, editing }: Props) {
-  const [changing, setChanging] = useState(false)
-  const [byHand, setByHand] = useState(false)
+  const { window: open, open: setOpen } = address
   const chosen = page.record.releases.find(r => r.version === address.version)
   return (
     <Box as="section" aria-label="Releases">
-      <Box as="h2" fontWeight="700" mb="8px">
+      <Box as="h2" fontWeight="700" mb="2">
         Releases
       </Box>
       <Box as="ol" listStyleType="none" position="relative">
@@ -38,21 +38,32 @@ export function ReleaseRail({ page, address, editing }: Props) {
         ))}
       </Box>
       {chosen !== undefined && (
-        <Button w="100%" mt="6px" variant={chosen.offered ? 'plain' : 'chosen'} onClick={() => setChanging(true)}>
+        <Button
+          w="100%"
+          mt="1.5"
+          variant={chosen.offered ? 'plain' : 'chosen'}
+          onClick={() => setOpen(chosen.offered ? 'withdraw' : 'offer')}
+        >
           {chosen.offered ? `Withdraw ${chosen.version}…` : `Offer ${chosen.version}…`}
         </Button>
       )}
-      <Box mt="10px">
-        <DropZone title={page.record.id} words="Drop an installer here to make a release" />
+      <Box mt="2.5">
+        <Suspense fallback={<Box h="16" />}>
+          <DropZone title={page.record.id} words="Drop an installer here to make a release" />
+        </Suspense>
       </Box>
-      <Button variant="text" h="24px" px="0" mt="4px" fontSize="12.3px" onClick={() => setByHand(true)}>
+      <Button variant="text" size="xs" px="0" mt="1" textStyle="second" onClick={() => setOpen('by-hand')}>
         or write one without a file
       </Button>
-      {byHand && (
-        <ByHandWindow title={{ record: page.record, revision: page.revision }} onClose={() => setByHand(false)} />
+      {open === 'by-hand' && (
+        <Suspense fallback={null}>
+          <ByHandWindow title={{ record: page.record, revision: page.revision }} onClose={() => setOpen(undefined)} />
+        </Suspense>
       )}
-      {changing && chosen !== undefined && (
-        <OfferWindow page={page} release={chosen} editing={editing} onClose={() => setChanging(false)} />
+      {chosen !== undefined && open === (chosen.offered ? 'withdraw' : 'offer') && (
+        <Suspense fallback={null}>
+          <OfferWindow page={page} release={chosen} editing={editing} onClose={() => setOpen(undefined)} />
+        </Suspense>
       )}
     </Box>
   )
@@ -85,15 +96,15 @@ function Release({
         w="100%"
         textAlign="left"
         cursor="pointer"
-        borderRadius="6px"
-        px="8px"
-        py="6px"
+        borderRadius="md"
+        px="2"
+        py="1.5"
         bg={chosen ? 'lagoonSoft' : 'transparent'}
         _hover={{ bg: chosen ? 'lagoonSoft' : 'hover' }}
       >
-        <Flex gap="11px">
+        <Flex gap="2.5">
           <Box
-            mt="4px"
+            mt="1"
             w="13px"
             h="13px"
             flexShrink="0"
@@ -108,7 +119,7 @@ function Release({
             <Box fontWeight="600" overflowWrap="anywhere">
               {version}
             </Box>
-            <Box color="ink2" fontSize="12.3px">
+            <Box color="ink2" textStyle="second">
               {offered ? 'offered' : note === '' ? 'withdrawn' : note} · {where}
             </Box>
           </Box>

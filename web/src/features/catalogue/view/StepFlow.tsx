@@ -1,19 +1,24 @@
-import { Box, Flex, Input } from '@chakra-ui/react'
-import { useState } from 'react'
-import { Button } from '../../../shared/Button'
+import { Box, Flex } from '@chakra-ui/react'
+import { lazy, Suspense } from 'react'
+import { Panel } from '../../../shared/ui/Panel'
+import { Button } from '../../../shared/ui/Button'
 import { sentence } from '../../../shared/api'
-import { Kbd } from '../../../shared/Kbd'
+import { Kbd } from '../../../shared/ui/Kbd'
 import { useKeys } from '../../../shared/keys'
 import type { Program, ReleaseRecord, TitlePageData, Tried } from '../api/catalogue'
 import { useTrial } from '../api/catalogue'
 import { seenBy } from '../model/presence'
 import { emptyStep, movedStep, withoutStep, withSteps } from '../model/record'
-import type { Editing } from '../model/useEdit'
-import type { TitleAddress } from '../model/useTitleAddress'
-import { PresenceWindow } from './PresenceWindow'
+import type { Editing } from '../state/useEdit'
+import type { TitleAddress } from '../state/useTitleAddress'
 import { LookLine, StepLine } from './StepLine'
-import { StepWindow } from './StepWindow'
-import { Select } from '../../../shared/TextField'
+import { AudiencePicker } from '../../audience'
+import { Segments } from '../../../shared/ui/Segments'
+import { SortableList } from '../../../shared/ui/SortableList'
+import { Select } from '../../../shared/ui/TextField'
+
+const StepWindow = lazy(() => import('./StepWindow').then(part => ({ default: part.StepWindow })))
+const PresenceWindow = lazy(() => import('./PresenceWindow').then(part => ({ default: part.PresenceWindow })))
 
 interface Props {
   page: TitlePageData
@@ -22,24 +27,28 @@ interface Props {
   editing: Editing
 }
 
-const PROGRAMS: readonly (readonly [Program, string])[] = [
-  ['install', 'Install'],
-  ['remove', 'Remove'],
-  ['repair', 'Repair'],
+const PROGRAMS: readonly { readonly value: Program; readonly words: string }[] = [
+  { value: 'install', words: 'Install' },
+  { value: 'remove', words: 'Remove' },
+  { value: 'repair', words: 'Repair' },
 ]
+const STEP = 'step:'
 
 /** How it goes on, comes off and is mended: a short program, drawn. */
 export function StepFlow({ page, release, address, editing }: Props) {
-  const [open, setOpen] = useState<number | 'presence' | undefined>(undefined)
+  const { window, open: setOpen } = address
+  const open = window?.startsWith(STEP) === true ? Number(window.slice(STEP.length)) : undefined
   const variant = release.variants.find(v => v.id === address.variant)
   const trial = useTrial(page.record.id, { ...address, device: address.device })
   const steps = variant?.[address.program] ?? []
-  useKeys('The steps', [{ key: 'n', says: 'Add a step', act: () => variant !== undefined && setOpen(steps.length) }])
+  useKeys('The steps', [
+    { key: 'n', says: 'Add a step', act: () => variant !== undefined && setOpen(`${STEP}${steps.length}`) },
+  ])
   if (variant === undefined) {
     return (
-      <Box flex="1" bg="panel" borderWidth="1px" borderColor="line" borderRadius="8px" p="18px" color="ink2">
+      <Panel flex="1" p="4.5" color="ink2">
         This release has no variant: drop an installer at the left.
-      </Box>
+      </Panel>
     )
   }
   const move = (at: number, to: number) =>
@@ -49,34 +58,16 @@ export function StepFlow({ page, release, address, editing }: Props) {
     )
   const tried = trial.data
   return (
-    <Box
-      as="section"
-      aria-label="Steps"
-      flex="1"
-      minW="0"
-      bg="panel"
-      borderWidth="1px"
-      borderColor="line"
-      borderRadius="8px"
-      p="12px 18px"
-      overflowY="auto"
-    >
-      <Flex align="center" gap="12px" mb="10px" wrap="wrap">
-        <Flex role="group" aria-label="Program">
-          {PROGRAMS.map(([program, name]) => (
-            <Button
-              key={program}
-              h="28px"
-              variant={address.program === program ? 'chosen' : 'plain'}
-              aria-pressed={address.program === program}
-              onClick={() => address.set({ program })}
-            >
-              {name}
-            </Button>
-          ))}
-        </Flex>
+    <Panel aria-label="Steps" flex="1" minW="0" padded overflowY="auto">
+      <Flex align="center" gap="3" mb="2.5" wrap="wrap">
+        <Segments
+          label="Program"
+          value={address.program}
+          choices={PROGRAMS}
+          onChange={program => address.set({ program })}
+        />
         <Box flex="1" />
-        <Flex align="center" gap="6px" color="ink2" fontSize="13px">
+        <Flex align="center" gap="1.5" color="ink2" textStyle="compact">
           variant
           {release.variants.length > 1 ? (
             <Select
@@ -97,7 +88,7 @@ export function StepFlow({ page, release, address, editing }: Props) {
         </Flex>
       </Flex>
       {steps.length === 0 && address.program !== 'install' && (
-        <Box color="ochre" fontSize="13px" mb="8px">
+        <Box color="ochre" textStyle="compact" mb="2">
           {address.program === 'remove'
             ? 'No removal steps yet.'
             : 'No repair steps: it is removed and installed again.'}
@@ -105,17 +96,22 @@ export function StepFlow({ page, release, address, editing }: Props) {
       )}
       <Box as="ol" listStyleType="none" position="relative">
         <Box position="absolute" left="12px" top="0" bottom="0" w="2px" bg="lagoonLine" aria-hidden="true" />
-        {steps.map((step, i) => (
-          <StepLine
-            key={`${i} ${step.command}`}
-            step={step}
-            number={i + 1}
-            tried={tried?.steps[i]}
-            onOpen={() => setOpen(i)}
-            count={steps.length}
-            onMove={move}
-          />
-        ))}
+        <SortableList
+          items={steps.map((step, i) => ({ id: `${i} ${step.command}`, name: `step ${i + 1}`, step }))}
+          onMove={move}
+        >
+          {({ step }, i, grip) => (
+            <StepLine
+              step={step}
+              number={i + 1}
+              tried={tried?.steps[i]}
+              grip={grip}
+              onOpen={() => setOpen(`${STEP}${i}`)}
+              count={steps.length}
+              onMove={move}
+            />
+          )}
+        </SortableList>
         <LookLine
           number={steps.length + 1}
           program={address.program}
@@ -124,22 +120,25 @@ export function StepFlow({ page, release, address, editing }: Props) {
           onOpen={() => setOpen('presence')}
         />
       </Box>
-      <Flex align="center" gap="8px" mt="12px" pt="10px" borderTopWidth="1px" borderColor="line" wrap="wrap">
-        <Button onClick={() => setOpen(steps.length)}>
+      <Flex align="center" gap="2" mt="3" pt="2.5" borderTopWidth="1px" borderColor="line" wrap="wrap">
+        <Button onClick={() => setOpen(`${STEP}${steps.length}`)}>
           Add a step <Kbd>N</Kbd>
         </Button>
-        <Input
-          aria-label="Try on a device"
-          placeholder="Try on a device: its name"
-          defaultValue={address.device}
-          onKeyDown={event => event.key === 'Enter' && address.set({ device: event.currentTarget.value.trim() })}
-          onBlur={event => address.set({ device: event.currentTarget.value.trim() })}
-          w="210px"
-          h="32px"
-          px="8px"
-          borderColor="line"
-        />
-        <Box flex="1" color="ink2" fontSize="13px" textAlign="right" role="status">
+        <Box w="240px">
+          <AudiencePicker
+            label="Try on a device"
+            follows="device"
+            only={['device']}
+            first="device"
+            onChoose={device => address.set({ device: device.name })}
+          />
+        </Box>
+        {address.device !== '' && (
+          <Button variant="text" onClick={() => address.set({ device: '' })}>
+            End the trial
+          </Button>
+        )}
+        <Box flex="1" color="ink2" textStyle="compact" textAlign="right" role="status">
           {trial.isError ? (
             <Box color="trouble">{sentence(trial.error)}</Box>
           ) : (
@@ -147,40 +146,44 @@ export function StepFlow({ page, release, address, editing }: Props) {
           )}
         </Box>
       </Flex>
-      {editing.refusal !== undefined && open === undefined && (
-        <Box color="trouble" fontSize="13px" mt="8px" role="alert">
+      {editing.refusal !== undefined && window === undefined && (
+        <Box color="trouble" textStyle="compact" mt="2" role="alert">
           {editing.refusal}
         </Box>
       )}
-      {typeof open === 'number' && (
-        <StepWindow
-          step={steps[open] ?? emptyStep()}
-          isNew={open >= steps.length}
-          number={open + 1}
-          count={Math.max(steps.length, open + 1)}
-          choices={release.choices}
-          onClose={() => setOpen(undefined)}
-          editing={editing}
-          change={step => record =>
-            withSteps(record, address, address.program, list =>
-              step === undefined
-                ? withoutStep(list, open)
-                : open >= list.length
-                  ? [...list, step]
-                  : list.map((one, i) => (i === open ? step : one)),
-            )
-          }
-        />
+      {open !== undefined && Number.isInteger(open) && open <= steps.length && (
+        <Suspense fallback={null}>
+          <StepWindow
+            step={steps[open] ?? emptyStep()}
+            isNew={open >= steps.length}
+            number={open + 1}
+            count={Math.max(steps.length, open + 1)}
+            choices={release.choices}
+            onClose={() => setOpen(undefined)}
+            editing={editing}
+            change={step => record =>
+              withSteps(record, address, address.program, list =>
+                step === undefined
+                  ? withoutStep(list, open)
+                  : open >= list.length
+                    ? [...list, step]
+                    : list.map((one, i) => (i === open ? step : one)),
+              )
+            }
+          />
+        </Suspense>
       )}
-      {open === 'presence' && (
-        <PresenceWindow
-          spot={address}
-          presence={variant.presence}
-          editing={editing}
-          onClose={() => setOpen(undefined)}
-        />
+      {window === 'presence' && (
+        <Suspense fallback={null}>
+          <PresenceWindow
+            spot={address}
+            presence={variant.presence}
+            editing={editing}
+            onClose={() => setOpen(undefined)}
+          />
+        </Suspense>
       )}
-    </Box>
+    </Panel>
   )
 }
 

@@ -1,11 +1,10 @@
 import { Box, Flex } from '@chakra-ui/react'
 import { ArrowDown, ArrowUp } from 'lucide-react'
 import type { ReactNode } from 'react'
-import { Button } from '../../../shared/Button'
+import { Button } from '../../../shared/ui/Button'
 import { stretch } from '../../../shared/format'
 import type { Program, Step, Tried } from '../api/catalogue'
 import { exitWords } from '../model/record'
-import { Grip, useDragged } from './dragging'
 
 const KINDS: Record<Step['kind'], string> = {
   run: 'Run',
@@ -23,6 +22,7 @@ export function StepLine({
   number,
   count,
   tried,
+  grip,
   onOpen,
   onMove,
 }: {
@@ -31,32 +31,33 @@ export function StepLine({
   /** How many steps there are. */
   count: number
   tried: Tried['steps'][number] | undefined
+  /** What it is dragged by. */
+  grip: ReactNode
   onOpen: () => void
   /** Moves the step at one place to another, both from 0. */
   onMove: (at: number, to: number) => void
 }) {
   const out = tried !== undefined && tried.state !== 'runs'
-  const dragging = useDragged('steps', number - 1, onMove)
   return (
-    <Flex as="li" gap="10px" mb="9px" {...dragging.place}>
+    <Flex gap="2.5" mb="2">
       <Number n={number} strong={false} />
       <Box
         flex="1"
         minW="0"
         borderWidth="1px"
         borderStyle={out ? 'dashed' : 'solid'}
-        borderColor={dragging.over ? 'lagoon' : 'line'}
-        borderRadius="7px"
+        borderColor="line"
+        borderRadius="lg"
         bg={out ? 'transparent' : 'panel'}
-        px="12px"
-        py="7px"
+        px="3"
+        py="2"
       >
-        <Flex gap="8px" align="baseline">
-          <Box flex="1" minW="0" fontWeight="600" color={out ? 'ink3' : 'ink'}>
+        <Flex gap="2" align="baseline" wrap="wrap">
+          <Box flex="1" minW="32" fontWeight="600" color={out ? 'ink3' : 'ink'}>
             {step.text === '' ? KINDS[step.kind] : step.text}
           </Box>
-          <Flex gap="2px" align="center">
-            <Grip {...dragging.grip} />
+          <Flex gap="0.5" align="center">
+            {grip}
             <Small
               label={`Move step ${number} up`}
               disabled={number === 1}
@@ -71,12 +72,12 @@ export function StepLine({
             >
               <ArrowDown size={13} />
             </Small>
-            <Button variant="text" h="22px" fontSize="12.3px" onClick={onOpen} aria-label={`Edit step ${number}`}>
+            <Button variant="text" size="xs" textStyle="second" onClick={onOpen} aria-label={`Edit step ${number}`}>
               edit
             </Button>
           </Flex>
         </Flex>
-        <Box color="ink2" fontSize="12.3px">
+        <Box color="ink2" textStyle="second">
           {step.text !== '' && `${KINDS[step.kind]} `}
           <Code>{step.command}</Code>
           {step.kind === 'copy' && (
@@ -89,26 +90,26 @@ export function StepLine({
           {step.asPerson && ' · as the signed-in person'}
         </Box>
         {step.onlyWhere !== undefined && (
-          <Box color="ink2" fontSize="12.3px" mt="2px">
+          <Box color="ink2" textStyle="second" mt="0.5">
             devices where <Code>{step.onlyWhere}</Code>
           </Box>
         )}
         {step.onlyWith !== '' && (
-          <Box color="ink2" fontSize="12.3px" mt="2px">
+          <Box color="ink2" textStyle="second" mt="0.5">
             only with <Code>{step.onlyWith}</Code>
           </Box>
         )}
         {step.exitCodes.length > 1 && (
-          <Flex gap="6px" mt="5px" wrap="wrap">
+          <Flex gap="1.5" mt="1.5" wrap="wrap">
             {step.exitCodes.map(code => (
               <Box
                 key={code.code}
                 borderWidth="1px"
                 borderBottomWidth="2px"
                 borderColor="line"
-                borderRadius="4px"
-                px="5px"
-                fontSize="11.5px"
+                borderRadius="sm"
+                px="1.5"
+                textStyle="fine"
                 color="ink2"
               >
                 {exitWords(code)}
@@ -117,7 +118,7 @@ export function StepLine({
           </Flex>
         )}
         {out && (
-          <Box fontSize="12.3px" mt="3px" color={tried.state === 'stops' ? 'trouble' : 'ink2'}>
+          <Box textStyle="second" mt="1" color={tried.state === 'stops' ? 'trouble' : 'ink2'}>
             {tried.state === 'not-reached' ? 'not reached' : `${tried.state}: ${tried.why ?? ''}`}
           </Box>
         )}
@@ -161,27 +162,18 @@ export function LookLine({
   onOpen: () => void
 }) {
   return (
-    <Flex as="li" gap="10px">
+    <Flex as="li" gap="2.5">
       <Number n={number} strong />
-      <Box
-        flex="1"
-        minW="0"
-        borderWidth="1px"
-        borderColor="lagoonLine"
-        borderRadius="7px"
-        bg="lagoonSoft"
-        px="12px"
-        py="7px"
-      >
-        <Flex gap="8px" align="baseline">
+      <Box flex="1" minW="0" borderWidth="1px" borderColor="lagoonLine" borderRadius="lg" bg="lagoonSoft" px="3" py="2">
+        <Flex gap="2" align="baseline">
           <Box flex="1" fontWeight="600">
             Check that it is {program === 'remove' ? 'removed' : 'installed'}
           </Box>
-          <Button variant="text" h="22px" fontSize="12.3px" onClick={onOpen}>
+          <Button variant="text" size="xs" textStyle="second" onClick={onOpen}>
             edit the presence check
           </Button>
         </Flex>
-        <Box fontSize="12.3px" color={seen.length === 0 ? 'ochre' : 'ink2'} overflowWrap="anywhere">
+        <Box textStyle="second" color={seen.length === 0 ? 'ochre' : 'ink2'} overflowWrap="anywhere">
           {seen.length === 0 ? 'status unverified: no presence check' : seen.join(any ? ', or ' : ', and ')}
         </Box>
       </Box>
@@ -201,7 +193,7 @@ function Number({ n, strong }: { n: number; strong: boolean }) {
     <Flex
       w="26px"
       h="26px"
-      mt="5px"
+      mt="1.5"
       flexShrink="0"
       align="center"
       justify="center"
@@ -210,7 +202,7 @@ function Number({ n, strong }: { n: number; strong: boolean }) {
       borderColor="lagoon"
       bg={strong ? 'lagoon' : 'panel'}
       color={strong ? 'panel' : 'ink'}
-      fontSize="12px"
+      textStyle="code"
       fontWeight="700"
       position="relative"
       aria-hidden="true"
@@ -236,7 +228,7 @@ function Small({
       aria-label={label}
       disabled={disabled}
       onClick={onClick}
-      h="22px"
+      size="xs"
       w="22px"
       p="0"
       borderColor="transparent"
@@ -249,10 +241,10 @@ function Small({
 
 function Otherwise({ children }: { children: ReactNode }) {
   return (
-    <Flex w="150px" flexShrink="0" pt="9px" gap="8px" color="ink2" fontSize="12.3px">
+    <Flex w="150px" flexShrink="0" pt="2" gap="2" color="ink2" textStyle="second">
       <Box
         w="18px"
-        mt="8px"
+        mt="2"
         borderTopWidth="2px"
         borderStyle="dashed"
         borderColor="line"
@@ -274,16 +266,7 @@ function Stop({ children }: { children: ReactNode }) {
 
 function Code({ children }: { children: string }) {
   return (
-    <Box
-      as="code"
-      fontFamily="mono"
-      fontSize="12px"
-      bg="hover"
-      color="ink"
-      borderRadius="3px"
-      px="4px"
-      overflowWrap="anywhere"
-    >
+    <Box as="code" textStyle="code" bg="hover" color="ink" borderRadius="sm" px="1" overflowWrap="anywhere">
       {children}
     </Box>
   )

@@ -1,13 +1,16 @@
-import { Box, Checkbox, Flex, Grid } from '@chakra-ui/react'
+import { Box, Flex, Grid } from '@chakra-ui/react'
 import type { ReactNode } from 'react'
 import { useState } from 'react'
-import { Button } from '../../../shared/Button'
+import { Button } from '../../../shared/ui/Button'
 import type { Choice, Step } from '../api/catalogue'
 import { exitCodes, exitText, led } from '../model/record'
-import type { Edit, Editing } from '../model/useEdit'
+import type { Edit, Editing } from '../state/useEdit'
 import { EditWindow } from './EditWindow'
 import { leadWords } from './StepLine'
-import { Select, TextField } from '../../../shared/TextField'
+import { Tick } from '../../../shared/ui/fields'
+import { NumberField } from '../../../shared/ui/NumberField'
+import { RuleField } from '../../../shared/ui/RuleField'
+import { Select, TextField } from '../../../shared/ui/TextField'
 
 interface Props {
   step: Step
@@ -71,13 +74,13 @@ export function StepWindow({ step: before, isNew, number, count, choices, editin
       edit={change(whole)}
       onClose={onClose}
     >
-      <Grid templateColumns="150px 1fr" gap="10px 16px">
+      <Grid templateColumns="150px 1fr" rowGap="2.5" columnGap="4">
         <Box>
-          <Box as="label" fontWeight="600" fontSize="13px">
+          <Box as="label" fontWeight="600" textStyle="compact">
             Step type
             <Select
               display="block"
-              mt="6px"
+              mt="1.5"
               w="100%"
               value={step.kind}
               onChange={event => setStep({ ...step, kind: event.target.value as Step['kind'] })}
@@ -92,24 +95,32 @@ export function StepWindow({ step: before, isNew, number, count, choices, editin
         </Box>
         <TextField label="Description" value={step.text} onChange={text => setStep({ ...step, text })} />
       </Grid>
-      <Grid gap="10px" mt="10px">
-        <TextField
-          label={COMMAND[step.kind]}
-          mono
-          required
-          rows={step.kind === 'script' ? 6 : 2}
-          value={step.command}
-          hint="{content} is the folder of the content, {programs} that of programs, {fact:site} a fact of the device, {choice:languages} what is chosen"
-          onChange={command => setStep({ ...step, command })}
-        />
+      <Grid gap="2.5" mt="2.5">
+        {step.kind === 'wait' || step.kind === 'check' ? (
+          <RuleField
+            label={COMMAND[step.kind]}
+            value={step.command}
+            onChange={command => setStep({ ...step, command })}
+          />
+        ) : (
+          <TextField
+            label={COMMAND[step.kind]}
+            mono
+            required
+            rows={step.kind === 'script' ? 6 : 2}
+            value={step.command}
+            hint="{content} is the folder of the content, {programs} that of programs, {fact:site} a fact of the device, {choice:languages} what is chosen"
+            onChange={command => setStep({ ...step, command })}
+          />
+        )}
         {step.kind === 'copy' && (
-          <Grid templateColumns="1fr 200px" gap="16px">
+          <Grid templateColumns="1fr 200px" gap="4">
             <TextField label="To" mono required value={step.to} onChange={to => setStep({ ...step, to })} />
-            <Box as="label" fontWeight="600" fontSize="13px">
+            <Box as="label" fontWeight="600" textStyle="compact">
               Existing files
               <Select
                 display="block"
-                mt="6px"
+                mt="1.5"
                 w="100%"
                 value={step.existing ?? 'keep-newer'}
                 onChange={event => setStep({ ...step, existing: event.target.value as NonNullable<Step['existing']> })}
@@ -121,14 +132,14 @@ export function StepWindow({ step: before, isNew, number, count, choices, editin
             </Box>
           </Grid>
         )}
-        <Grid templateColumns={choices.some(c => c.allowed.length > 0) ? '1fr 200px' : '1fr'} gap="16px">
-          <TextField label="Devices where" mono value={where} hint="A rule; empty: every device" onChange={setWhere} />
+        <Grid templateColumns={choices.some(c => c.allowed.length > 0) ? '1fr 200px' : '1fr'} gap="4">
+          <RuleField value={where} rows={1} onChange={setWhere} />
           {choices.some(c => c.allowed.length > 0) && (
             <Labelled label="Only with the choice">
               <Select
                 aria-label="Only with the choice"
                 display="block"
-                mt="6px"
+                mt="1.5"
                 w="100%"
                 value={step.onlyWith}
                 onChange={event => setStep({ ...step, onlyWith: event.target.value })}
@@ -145,7 +156,7 @@ export function StepWindow({ step: before, isNew, number, count, choices, editin
             </Labelled>
           )}
         </Grid>
-        <Grid templateColumns="1fr 1fr" gap="10px 16px">
+        <Grid templateColumns="1fr 1fr" rowGap="2.5" columnGap="4">
           {runs && (
             <TextField
               label="Exit codes"
@@ -166,7 +177,7 @@ export function StepWindow({ step: before, isNew, number, count, choices, editin
               onChange={setEnvironment}
             />
           )}
-          <TextField label="Time limit, in minutes" value={minutes} onChange={setMinutes} />
+          <NumberField label="Time limit, in minutes" value={minutes} min={1} max={1440} onChange={setMinutes} />
           <TextField
             label="Failure message"
             value={step.says}
@@ -183,12 +194,12 @@ export function StepWindow({ step: before, isNew, number, count, choices, editin
             />
           )}
         </Grid>
-        <Grid templateColumns="1fr 1fr" gap="16px">
+        <Grid templateColumns="1fr 1fr" gap="4">
           <Labelled label="On success">
             <Select
               aria-label="On success"
               display="block"
-              mt="6px"
+              mt="1.5"
               w="100%"
               value={step.thenTo ?? ''}
               onChange={event => setStep(led(step, numberOf(event.target.value), step.failsTo))}
@@ -205,7 +216,7 @@ export function StepWindow({ step: before, isNew, number, count, choices, editin
             <Select
               aria-label="On failure"
               display="block"
-              mt="6px"
+              mt="1.5"
               w="100%"
               value={step.failsTo ?? (step.goesOn ? 'on' : '')}
               onChange={event =>
@@ -225,7 +236,7 @@ export function StepWindow({ step: before, isNew, number, count, choices, editin
             </Select>
           </Labelled>
         </Grid>
-        <Flex gap="20px" align="center">
+        <Flex gap="5" align="center">
           <Tick
             label="Run as the person signed in"
             on={step.asPerson}
@@ -258,19 +269,9 @@ function numberOf(text: string): number | undefined {
 
 function Labelled({ label, children }: { label: string; children: ReactNode }) {
   return (
-    <Box as="label" fontWeight="600" fontSize="13px">
+    <Box as="label" fontWeight="600" textStyle="compact">
       {label}
       {children}
     </Box>
-  )
-}
-
-function Tick({ label, on, onChange }: { label: string; on: boolean; onChange: (on: boolean) => void }) {
-  return (
-    <Checkbox.Root checked={on} onCheckedChange={change => onChange(change.checked === true)}>
-      <Checkbox.HiddenInput />
-      <Checkbox.Control borderColor="ink3" _checked={{ bg: 'lagoon', borderColor: 'lagoon', color: 'panel' }} />
-      <Checkbox.Label fontWeight="400">{label}</Checkbox.Label>
-    </Checkbox.Root>
   )
 }

@@ -1,83 +1,85 @@
 import { Box, Flex } from '@chakra-ui/react'
-import { useEffect, useState } from 'react'
+import { lazy, Suspense } from 'react'
+import { Panel } from '../../../shared/ui/Panel'
 import { Link, useNavigate, useParams } from 'react-router'
-import { Button } from '../../../shared/Button'
-import { Diamond } from '../../../shared/Diamond'
-import { sentence } from '../../../shared/api'
-import { failure } from '../../../shared/failure'
+import { Button } from '../../../shared/ui/Button'
+import { Diamond } from '../../../shared/ui/Diamond'
 import { count, some } from '../../../shared/format'
-import { Kbd } from '../../../shared/Kbd'
+import { Kbd } from '../../../shared/ui/Kbd'
 import { useKeys } from '../../../shared/keys'
-import { Notice } from '../../../shared/Notice'
+import { Notice } from '../../../shared/ui/Notice'
+import { Columns, Page, side } from '../../../shared/ui/Page'
+import { PageHeading, usePageTitle } from '../../../shared/ui/PageHead'
+import { QueryState } from '../../../shared/ui/QueryState'
+import { useOpenWindow } from '../../../shared/useAddressState'
 import type { TitlePageData } from '../api/catalogue'
 import { useTitle } from '../api/catalogue'
-import { useEdit } from '../model/useEdit'
-import { useTitleAddress } from '../model/useTitleAddress'
-import { AboutWindow } from './AboutWindow'
-import { SeatsWindow } from './DeviceListWindow'
+import { useEdit } from '../state/useEdit'
+import { useTitleAddress } from '../state/useTitleAddress'
 import { ReadyPanel } from './ReadyPanel'
 import { RelationGraph } from './RelationGraph'
 import { ReleaseRail } from './ReleaseRail'
 import { StepFlow } from './StepFlow'
 import { TitleIcon } from './TitleIcon'
 
+const AboutWindow = lazy(() => import('./AboutWindow').then(part => ({ default: part.AboutWindow })))
+const SeatsWindow = lazy(() => import('./DeviceListWindow').then(part => ({ default: part.SeatsWindow })))
+
 /** Is this title ready, and what would it do on a device? */
 export function TitlePage() {
   const { title: id = '' } = useParams()
   const title = useTitle(id)
-  useEffect(() => {
-    if (title.data !== undefined) {
-      document.title = `${title.data.record.name} · Rivo`
-    }
-  }, [title.data])
-  if (failure(title) !== undefined) {
-    return (
-      <Notice heading="This title cannot be shown">
-        {sentence(title.error)} <Link to="/catalogue">All titles</Link>
-      </Notice>
-    )
-  }
-  return title.data === undefined ? null : <Page key={id} page={title.data} refetch={() => void title.refetch()} />
+  usePageTitle(title.data?.record.name)
+  return (
+    <QueryState query={title} failed="This title cannot be shown" remedy={<Link to="/catalogue">All titles</Link>}>
+      {page => <Content key={id} page={page} refetch={() => void title.refetch()} />}
+    </QueryState>
+  )
 }
 
-function Page({ page, refetch }: { page: TitlePageData; refetch: () => void }) {
+function Content({ page, refetch }: { page: TitlePageData; refetch: () => void }) {
   const address = useTitleAddress(page)
   const editing = useEdit(page, refetch)
   const release = page.record.releases.find(r => r.version === address.version)
   const standing = page.releases.find(r => r.version === address.version)
   return (
-    <Flex direction="column" h="100%" px="18px" pt="14px" pb="16px" gap="14px" overflowY="auto">
+    <Page>
       <Head page={page} editing={editing} />
-      <Flex flex="1" minH="480px" gap="16px">
-        <Box w="236px" flexShrink="0" overflowY="auto">
+      <Columns>
+        <Box {...side('236px')} overflowY="auto">
           <ReleaseRail page={page} address={address} editing={editing} />
-          <RelationGraph page={page} version={address.version} editing={editing} />
+          <RelationGraph page={page} address={address} editing={editing} />
         </Box>
         {release === undefined || standing === undefined ? (
-          <Box flex="1" bg="panel" borderWidth="1px" borderColor="line" borderRadius="8px">
+          <Panel flex="1">
             <Notice heading="No release yet">Drop an installer at the left: the first release is read from it.</Notice>
-          </Box>
+          </Panel>
         ) : (
-          <>
+          <Flex
+            flex="1"
+            minW="0"
+            gap="4"
+            direction={{ base: 'column', xl: 'row' }}
+            overflowY={{ lg: 'auto', xl: 'visible' }}
+          >
             <StepFlow page={page} release={release} address={address} editing={editing} />
             <ReadyPanel page={page} release={release} standing={standing} address={address} editing={editing} />
-          </>
+          </Flex>
         )}
-      </Flex>
-    </Flex>
+      </Columns>
+    </Page>
   )
 }
 
 function Head({ page, editing }: { page: TitlePageData; editing: ReturnType<typeof useEdit> }) {
   const { record } = page
   const navigate = useNavigate()
-  const [about, setAbout] = useState(false)
-  const [seats, setSeats] = useState(false)
+  const [open, setOpen] = useOpenWindow()
   const on = page.present.reduce((sum, version) => sum + version.devices, 0)
   const reach = `/reach/${encodeURIComponent(record.id)}`
   useKeys('The title', [
     { key: 'a', says: 'Assign it', act: () => void navigate(reach) },
-    { key: 'e', says: 'Edit what is said of it', act: () => setAbout(true) },
+    { key: 'e', says: 'Edit what is said of it', act: () => setOpen('about') },
   ])
   const facts = [
     record.maker,
@@ -86,18 +88,23 @@ function Head({ page, editing }: { page: TitlePageData; editing: ReturnType<type
     on === 0 ? 'on no device' : `on ${some(on, 'device')}`,
   ].filter(fact => fact !== '')
   return (
-    <Flex align="center" gap="14px">
+    <Flex align="center" gap="3.5">
       <TitleIcon name={record.name} icon={record.about.icon} size={42} />
       <Box flex="1" minW="0">
-        <Box as="h1" fontSize="20px" fontWeight="700" truncate>
-          {record.name}
-        </Box>
-        <Box color="ink2" fontSize="13px" truncate title={record.about.description}>
+        <PageHeading>{record.name}</PageHeading>
+        <Box color="ink2" textStyle="compact" truncate title={record.about.description}>
           {facts.join(' · ')}
           {record.seats !== undefined && (
             <>
               {' · '}
-              <Button variant="text" h="18px" px="0" fontSize="13px" fontWeight="400" onClick={() => setSeats(true)}>
+              <Button
+                variant="text"
+                size="xs"
+                px="0"
+                textStyle="compact"
+                fontWeight="400"
+                onClick={() => setOpen('seats')}
+              >
                 {some(record.seats, 'seat')}, {count(page.assigned)} taken
               </Button>
             </>
@@ -110,20 +117,28 @@ function Head({ page, editing }: { page: TitlePageData; editing: ReturnType<type
           ))}
         </Box>
       </Box>
-      <Box fontSize="13px" css={{ '& a': { textDecoration: 'underline', color: 'lagoon' } }}>
+      <Box textStyle="compact" css={{ '& a': { textDecoration: 'underline', color: 'lagoon' } }}>
         <a href={`/api/titles/${encodeURIComponent(record.id)}/export`} download>
           Export
         </a>
       </Box>
-      <Button onClick={() => setAbout(true)}>
+      <Button onClick={() => setOpen('about')}>
         Edit <Kbd>E</Kbd>
       </Button>
       <Button variant="chosen" onClick={() => void navigate(reach)}>
         <Diamond kind="required" size={11} />
         Assign <Kbd>A</Kbd>
       </Button>
-      {seats && <SeatsWindow title={record.id} name={record.name} onClose={() => setSeats(false)} />}
-      {about && <AboutWindow record={record} editing={editing} onClose={() => setAbout(false)} />}
+      {open === 'seats' && (
+        <Suspense fallback={null}>
+          <SeatsWindow title={record.id} name={record.name} onClose={() => setOpen(undefined)} />
+        </Suspense>
+      )}
+      {open === 'about' && (
+        <Suspense fallback={null}>
+          <AboutWindow record={record} editing={editing} onClose={() => setOpen(undefined)} />
+        </Suspense>
+      )}
     </Flex>
   )
 }

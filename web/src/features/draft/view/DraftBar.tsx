@@ -1,19 +1,29 @@
 import { Box, Flex } from '@chakra-ui/react'
-import { useState } from 'react'
-import { Button } from '../../../shared/Button'
+import { lazy, useState } from 'react'
+import { Button } from '../../../shared/ui/Button'
 import { count, some } from '../../../shared/format'
+import { oneOf } from '../../../shared/address'
+import { useAddressState } from '../../../shared/useAddressState'
+import { useAnnounced } from '../../../shared/ui/Announcer'
 import { useKeys } from '../../../shared/keys'
 import type { Draft, Part } from '../api/draft'
 import { useDraft, useRedo, useUndo } from '../api/draft'
 import { editWords } from '../model/edits'
 import { figures, toFetch } from '../model/figures'
-import { LookThrough } from './LookThrough'
-import { PublishWindow } from './PublishWindow'
+import { Later } from '../../../shared/ui/Later'
+
+const LookThrough = lazy(() => import('./LookThrough').then(part => ({ default: part.LookThrough })))
+const PublishWindow = lazy(() => import('./PublishWindow').then(part => ({ default: part.PublishWindow })))
+
+/** The part of the draft that is looked through. */
+const DRAFT_ADDRESS = {
+  draft: oneOf<'closed' | 'edits' | Part>('closed', 'edits', 'gains', 'loses', 'removes', 'contested', 'settled'),
+}
 
 /** The draft at the foot of every page; not there while the draft is empty. */
 export function DraftBar() {
   const draft = useDraft()
-  const [looking, setLooking] = useState<Part | 'edits' | null>(null)
+  const [{ draft: looking }, look] = useAddressState(DRAFT_ADDRESS)
   const [publishing, setPublishing] = useState(false)
   const [published, setPublished] = useState<number | null>(null)
   const done = (change: number) => {
@@ -32,29 +42,37 @@ export function DraftBar() {
       {shown && draft.data !== undefined && (
         <Bar
           draft={draft.data}
-          onLook={setLooking}
+          onLook={part => look({ draft: part })}
           onPublish={() => setPublishing(true)}
           onClose={() => setOpen(false)}
         />
       )}
       {!shown && published !== null && <Published change={published} onClose={() => setPublished(null)} />}
-      <LookThrough
-        open={looking !== null && full}
-        part={looking ?? 'edits'}
-        onPart={setLooking}
-        onClose={() => setLooking(null)}
-      />
-      <PublishWindow open={publishing && full} onClose={() => setPublishing(false)} onPublished={done} />
+      <Later open={looking !== 'closed' && full}>
+        <LookThrough
+          open={looking !== 'closed' && full}
+          part={looking === 'closed' ? 'edits' : looking}
+          onPart={part => look({ draft: part })}
+          onClose={() => look({ draft: 'closed' }, { replace: true })}
+        />
+      </Later>
+      <Later open={publishing}>
+        {publishing && full && draft.data !== undefined && (
+          <PublishWindow draft={draft.data} onClose={() => setPublishing(false)} onPublished={done} />
+        )}
+      </Later>
     </>
   )
 }
 
 const foot = {
-  h: '54px',
+  minH: '54px',
+  py: '1.5',
+  wrap: { base: 'wrap', lg: 'nowrap' },
   flexShrink: '0',
   align: 'center',
-  px: '18px',
-  gap: '14px',
+  px: '4.5',
+  gap: '3.5',
   bg: 'bar',
   color: 'onBar',
 } as const
@@ -71,6 +89,7 @@ function Bar({ draft, onLook, onPublish, onClose }: BarProps) {
   const redo = useRedo()
   const last = draft.edits.at(-1)
   const words = last === undefined ? undefined : editWords(last)
+  useAnnounced(spoken(draft))
   const publishable = draft.rehearsal !== undefined && draft.trouble === undefined
   useKeys('The draft', [
     { key: 'l', says: 'Look through the draft', act: () => onLook('edits') },
@@ -95,16 +114,16 @@ function Bar({ draft, onLook, onPublish, onClose }: BarProps) {
           )}
         </Box>
       )}
-      <Button variant="bar" h="26px" onClick={() => undo.mutate()} disabled={!draft.mayUndo} title="Ctrl Z">
+      <Button variant="bar" size="sm" onClick={() => undo.mutate()} disabled={!draft.mayUndo} title="Ctrl Z">
         Undo
       </Button>
       {draft.mayRedo && (
-        <Button variant="bar" h="26px" onClick={() => redo.mutate()} title="Ctrl Y">
+        <Button variant="bar" size="sm" onClick={() => redo.mutate()} title="Ctrl Y">
           Redo
         </Button>
       )}
       <Divider />
-      <Box flex="1" minW="0" truncate role="status">
+      <Box flex={{ base: '1 0 100%', lg: '1' }} minW="0" truncate={{ base: false, lg: true }}>
         <Rehearsed draft={draft} onLook={onLook} />
       </Box>
       {last === undefined ? (
@@ -125,6 +144,18 @@ function Bar({ draft, onLook, onPublish, onClose }: BarProps) {
   )
 }
 
+/** The same as the bar shows, for those who do not see it. */
+function spoken(draft: Draft): string {
+  const edits = draft.edits.length === 0 ? 'The draft is empty' : `Draft, ${some(draft.edits.length, 'edit')}`
+  const rehearsed =
+    draft.rehearsal === undefined || draft.trouble !== undefined
+      ? (draft.trouble ?? '')
+      : figures(draft.rehearsal)
+          .map(figure => `${count(figure.n)} ${figure.words}`)
+          .join(', ')
+  return rehearsed === '' ? edits : `${edits}: ${rehearsed}`
+}
+
 function Rehearsed({ draft, onLook }: { draft: Draft; onLook: (part: Part) => void }) {
   if (draft.rehearsal === undefined || draft.trouble !== undefined) {
     return <>{draft.trouble}</>
@@ -141,10 +172,10 @@ function Rehearsed({ draft, onLook }: { draft: Draft; onLook: (part: Part) => vo
           <Button
             variant="bar"
             borderColor="transparent"
-            h="24px"
-            px="3px"
+            size="xs"
+            px="1"
             fontWeight="400"
-            fontSize="14px"
+            textStyle="body"
             onClick={() => onLook(figure.part)}
             textDecoration="underline"
             textDecorationColor="barLine"
@@ -167,8 +198,9 @@ function Divider() {
 }
 
 function Published({ change, onClose }: { change: number; onClose: () => void }) {
+  useAnnounced(`Change ${count(change)} is published.`)
   return (
-    <Flex role="status" {...foot}>
+    <Flex {...foot}>
       <Box flex="1">
         <b>Change {count(change)} is published.</b> Devices hear of it at their next call-in.
       </Box>

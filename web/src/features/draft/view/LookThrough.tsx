@@ -1,10 +1,11 @@
 import { Box, Flex } from '@chakra-ui/react'
 import { Link } from 'react-router'
-import { useState } from 'react'
-import { Button } from '../../../shared/Button'
+import { whole } from '../../../shared/address'
+import { useAddressState } from '../../../shared/useAddressState'
+import { Button } from '../../../shared/ui/Button'
 import { sentence } from '../../../shared/api'
 import { count, some } from '../../../shared/format'
-import { Window } from '../../../shared/Window'
+import { Window } from '../../../shared/ui/Window'
 import type { Draft, Edit, Part } from '../api/draft'
 import { useClearDraft, useCounted, useDraft, useDropEdit, useKeepEdit } from '../api/draft'
 import { changedSince, editWords } from '../model/edits'
@@ -37,7 +38,7 @@ export function LookThrough({ open, part, onPart, onClose }: Props) {
       width="720px"
       foot={part === 'edits' ? foot : undefined}
     >
-      <Flex gap="6px" mb="12px" wrap="wrap" role="group" aria-label="To check">
+      <Flex gap="1.5" mb="3" wrap="wrap" role="group" aria-label="To check">
         <Button
           variant={part === 'edits' ? 'chosen' : 'plain'}
           onClick={() => onPart('edits')}
@@ -68,7 +69,7 @@ function Edits({ draft, onClose }: { draft: Draft; onClose: () => void }) {
   return (
     <>
       {draft.trouble !== undefined && (
-        <Box color="trouble" mb="10px">
+        <Box color="trouble" mb="2.5">
           {draft.trouble}
         </Box>
       )}
@@ -92,7 +93,7 @@ function EditRow({ edit, draft }: { edit: Edit; draft: Draft }) {
     effect === undefined ? '' : `all edits of this title: ${effectWords(effect)}`,
   ].filter(part => part !== '')
   return (
-    <Flex py="9px" borderTopWidth="1px" borderColor="line" gap="12px" align="center">
+    <Flex py="2" borderTopWidth="1px" borderColor="line" gap="3" align="center">
       <Box flex="1" minW="0">
         <Box>
           {words.verb} <b>{words.name}</b>
@@ -103,11 +104,11 @@ function EditRow({ edit, draft }: { edit: Edit; draft: Draft }) {
             </>
           )}
         </Box>
-        <Box color="ink2" fontSize="12.3px">
+        <Box color="ink2" textStyle="second">
           {second.join(' · ')}
         </Box>
         {theirs !== null && (
-          <Box color="trouble" fontSize="12.3px">
+          <Box color="trouble" textStyle="second">
             {theirs} Nothing of theirs was overwritten.
           </Box>
         )}
@@ -127,12 +128,12 @@ function EditRow({ edit, draft }: { edit: Edit; draft: Draft }) {
 /** What the catalogue has to say of what would be put on. */
 function Cautions({ cautions, onClose }: { cautions: Draft['cautions']; onClose: () => void }) {
   return (
-    <Box as="section" aria-label="Before it is assigned" mt="14px">
-      <Box as="h3" fontWeight="700" mb="4px">
+    <Box as="section" aria-label="Before it is assigned" mt="3.5">
+      <Box as="h3" fontWeight="700" mb="1">
         Before it is assigned
       </Box>
       {cautions.map(caution => (
-        <Flex key={`${caution.title} ${caution.code}`} gap="10px" py="6px" borderTopWidth="1px" borderColor="line">
+        <Flex key={`${caution.title} ${caution.code}`} gap="2.5" py="1.5" borderTopWidth="1px" borderColor="line">
           <Box color="ochre" fontWeight="700" aria-hidden="true">
             !
           </Box>
@@ -143,7 +144,7 @@ function Cautions({ cautions, onClose }: { cautions: Draft['cautions']; onClose:
               </Link>
               : {caution.sentence}
             </Box>
-            <Box color="ink2" fontSize="12.3px" overflowWrap="anywhere">
+            <Box color="ink2" textStyle="second" overflowWrap="anywhere">
               {caution.detail}
             </Box>
           </Box>
@@ -154,9 +155,11 @@ function Cautions({ cautions, onClose }: { cautions: Draft['cautions']; onClose:
 }
 
 const STEP = 200
+const MOST = 1_000_000
+const ROWS = { rows: whole(STEP, MOST) }
 
 function Counted({ part, onClose }: { part: Part; onClose: () => void }) {
-  const [limit, setLimit] = useState(STEP)
+  const [{ rows: limit }, change] = useAddressState(ROWS)
   const counted = useCounted(part, limit)
   if (counted.isError) {
     return <Box color="trouble">{sentence(counted.error)}</Box>
@@ -171,7 +174,7 @@ function Counted({ part, onClose }: { part: Part; onClose: () => void }) {
   return (
     <>
       {devices.map(device => (
-        <Flex key={`${device.id} ${device.title}`} py="4px" gap="12px" borderTopWidth="1px" borderColor="line">
+        <Flex key={`${device.id} ${device.title}`} py="1" gap="3" borderTopWidth="1px" borderColor="line">
           <Box w="130px" fontWeight="600" css={{ '& a:hover': { textDecoration: 'underline' } }}>
             <Link to={`/fleet/${device.id}?title=${device.title}`} onClick={onClose}>
               {device.name}
@@ -184,7 +187,7 @@ function Counted({ part, onClose }: { part: Part; onClose: () => void }) {
         </Flex>
       ))}
       {devices.length < total && (
-        <Button mt="10px" onClick={() => setLimit(limit + STEP)} loading={counted.isFetching}>
+        <Button mt="2.5" onClick={() => change({ rows: limit + STEP })} loading={counted.isFetching}>
           Show {count(Math.min(STEP, total - devices.length))} more of {count(total)}
         </Button>
       )}

@@ -1,200 +1,165 @@
-import { Box, Flex } from '@chakra-ui/react'
-import { useVirtualizer } from '@tanstack/react-virtual'
-import type { KeyboardEvent } from 'react'
-import { useRef, useState } from 'react'
+import type { ReactNode } from 'react'
+import { useCallback, useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { sentence } from '../../../shared/api'
 import { failure } from '../../../shared/failure'
 import { fromNow, fullInstant, some } from '../../../shared/format'
-import { Notice } from '../../../shared/Notice'
+import type { Column } from '../../../shared/table/columns'
+import { nextOrder, orderOf, orderText } from '../../../shared/table/columns'
+import { DataTable } from '../../../shared/table/DataTable'
+import { Button } from '../../../shared/ui/Button'
+import { Notice } from '../../../shared/ui/Notice'
+import { Progress } from '../../../shared/ui/Progress'
+import { say } from '../../../shared/ui/Toasts'
 import { useNow } from '../../../shared/useNow'
 import type { DeviceRow, Filter } from '../api/fleet'
-import { PAGE, useDevicePages } from '../api/fleet'
+import { csvAddress, PAGE, useDevicePages, useLiveRows } from '../api/fleet'
 
-const ROW = 36
-const COLUMNS = '130px minmax(180px, 1.1fr) minmax(120px, 0.8fr) minmax(240px, 1.6fr) 92px'
 const CLOCK_MS = 5000
+const DIM: readonly DeviceRow['state'][] = ['idle', 'not-seen-lately', 'never']
 
-/** The devices, as many as there are; only the rows on the screen are drawn, and only their pages are fetched. */
-export function DeviceList({ filter }: { filter: Filter }) {
-  const frame = useRef<HTMLDivElement>(null)
-  const [total, setTotal] = useState(PAGE)
-  const virtual = useVirtualizer({
-    count: total,
-    getScrollElement: () => frame.current,
-    estimateSize: () => ROW,
-    overscan: 10,
-  })
-  const items = virtual.getVirtualItems()
-  const numbers = [...new Set([0, ...items.map(item => Math.floor(item.index / PAGE))])]
+const COLUMNS: readonly Column<DeviceRow>[] = [
+  {
+    id: 'name',
+    head: 'device',
+    width: '130px',
+    sortable: true,
+    always: true,
+    cell: row => (
+      <Link to={`/fleet/${encodeURIComponent(row.id)}`} tabIndex={-1}>
+        <b>{row.name}</b>
+      </Link>
+    ),
+  },
+  {
+    id: 'ou',
+    head: 'organisational unit',
+    width: 'minmax(180px, 1.1fr)',
+    sortable: true,
+    cell: row => <Dim title={row.ou}>{row.ou === '' ? 'outside every OU' : row.ou}</Dim>,
+  },
+  { id: 'person', head: 'people', width: 'minmax(120px, 0.8fr)', sortable: true, cell: row => <People row={row} /> },
+  { id: 'doing', head: 'doing', width: 'minmax(240px, 1.6fr)', cell: row => <Doing row={row} /> },
+  {
+    id: 'last-seen',
+    head: 'last seen',
+    width: '92px',
+    sortable: true,
+    right: true,
+    cell: row => <Seen lastSeen={row.lastSeen} />,
+  },
+]
+const NAMES = COLUMNS.map(column => column.id)
+
+interface Props {
+  filter: Filter
+  change: (part: Partial<Filter>) => void
+}
+
+/** The devices, as many as there are; only the pages that are looked at are fetched. */
+export function DeviceList({ filter, change }: Props) {
+  const [looked, setLooked] = useState({ first: 0, last: 0 })
+  const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set())
+  const navigate = useNavigate()
+  const numbers = pagesOf(looked)
   const pages = useDevicePages(filter, numbers)
   const first = pages[0]
-  const now = useNow(CLOCK_MS)
-  const known = first?.data?.total
-  if (known !== undefined && known !== total) {
-    setTotal(known)
-  }
-  const rowAt = (index: number): DeviceRow | undefined =>
-    pages[numbers.indexOf(Math.floor(index / PAGE))]?.data?.rows[index % PAGE]
+  const rowAt = (index: number) => pages[numbers.indexOf(Math.floor(index / PAGE))]?.data?.rows[index % PAGE]
+  useLiveRows(shownIds(looked, rowAt))
+  const look = useCallback((from: number, to: number) => setLooked({ first: from, last: to }), [])
   if (first !== undefined && failure(first) !== undefined) {
-    return <Notice heading="The list cannot be shown">{sentence(first.error)}</Notice>
-  }
-  if (known === 0) {
     return (
-      <Notice heading="No device matches">
-        Take a word out of the field above, or choose <Link to="/fleet">all devices</Link>.
+      <Notice heading="The list cannot be shown">
+        {sentence(first.error)}{' '}
+        <Button onClick={() => void first.refetch()} loading={first.isFetching}>
+          Try again
+        </Button>
       </Notice>
     )
   }
+  const total = first?.data?.total
+  const order = orderOf(filter.order, NAMES)
   return (
-    <Flex
-      direction="column"
-      flex="1"
-      minH="0"
-      bg="panel"
-      borderWidth="1px"
-      borderColor="line"
-      borderRadius="8px"
-      overflow="hidden"
-      role="table"
-      aria-label="Devices"
-      aria-rowcount={total + 1}
-    >
-      <Heads total={known} />
-      <Box ref={frame} flex="1" overflowY="auto" role="rowgroup" onKeyDown={moveFocus}>
-        <Box position="relative" role="presentation" style={{ height: virtual.getTotalSize() }}>
-          {items.map(item => (
-            <Row key={item.index} row={rowAt(item.index)} index={item.index} top={item.start} now={now} />
-          ))}
-        </Box>
-      </Box>
-    </Flex>
+    <DataTable
+      label="Devices"
+      name="devices"
+      width="860px"
+      columns={COLUMNS}
+      total={total}
+      count={total === undefined ? 'devices' : some(total, 'device')}
+      rowAt={rowAt}
+      idOf={row => row.id}
+      onLook={look}
+      order={order}
+      onOrder={column => change({ order: orderText(nextOrder(order, column)) })}
+      onOpen={row => void navigate(`/fleet/${encodeURIComponent(row.id)}`)}
+      chosen={{
+        ids: chosen,
+        set: setChosen,
+        acts: <CopyNames chosen={chosen} rows={pages.flatMap(p => p.data?.rows ?? [])} />,
+      }}
+      csv={csvAddress(filter)}
+      empty={
+        <Notice heading="No device matches">
+          Take a word out of the field above, or choose <Link to="/fleet">all devices</Link>.
+        </Notice>
+      }
+    />
   )
 }
 
-/** The arrows go from link to link. */
-function moveFocus(event: KeyboardEvent): void {
-  const step = event.key === 'ArrowDown' ? 1 : event.key === 'ArrowUp' ? -1 : 0
-  const row = document.activeElement?.closest('[data-index]')
-  if (step !== 0 && row instanceof HTMLElement) {
-    const next = Number(row.dataset['index']) + step
-    row.parentElement?.querySelector<HTMLElement>(`[data-index="${next}"] a`)?.focus()
-    event.preventDefault()
+/** The first page is always among them: it says how many there are. */
+function pagesOf({ first, last }: { first: number; last: number }): readonly number[] {
+  const from = Math.floor(first / PAGE)
+  const to = Math.floor(last / PAGE)
+  return [...new Set([0, ...Array.from({ length: to - from + 1 }, (_, i) => from + i)])]
+}
+
+function shownIds({ first, last }: { first: number; last: number }, rowAt: (index: number) => DeviceRow | undefined) {
+  return Array.from({ length: last - first + 1 }, (_, i) => rowAt(first + i)?.id ?? '').filter(id => id !== '')
+}
+
+function CopyNames({ chosen, rows }: { chosen: ReadonlySet<string>; rows: readonly DeviceRow[] }) {
+  const names = new Map(rows.map(row => [row.id, row.name]))
+  const copy = () => {
+    const lines = [...chosen].map(id => names.get(id) ?? id)
+    void navigator.clipboard.writeText(lines.join('\n')).then(() => say(`${some(lines.length, 'name')} copied`))
   }
-}
-
-function Heads({ total }: { total: number | undefined }) {
   return (
-    <Box role="rowgroup">
-      <Box
-        role="row"
-        aria-rowindex={1}
-        display="grid"
-        gridTemplateColumns={COLUMNS}
-        gap="14px"
-        px="14px"
-        py="6px"
-        color="ink3"
-        fontSize="12.3px"
-        borderBottomWidth="1px"
-        borderColor="line"
-      >
-        <Box role="columnheader">{total === undefined ? 'device' : some(total, 'device')}</Box>
-        <Box role="columnheader">organisational unit</Box>
-        <Box role="columnheader">people</Box>
-        <Box role="columnheader">doing</Box>
-        <Box role="columnheader" textAlign="right">
-          last seen
-        </Box>
-      </Box>
-    </Box>
+    <Button size="xs" onClick={copy}>
+      Copy their names
+    </Button>
   )
 }
 
-interface RowProps {
-  row: DeviceRow | undefined
-  index: number
-  top: number
-  now: number
-}
-
-function Row({ row, index, top, now }: RowProps) {
-  const navigate = useNavigate()
+function Dim({ title, children }: { title?: string; children: ReactNode }) {
   return (
-    <Box
-      role="row"
-      aria-rowindex={index + 2}
-      data-index={index}
-      position="absolute"
-      left="0"
-      right="0"
-      h={`${ROW}px`}
-      display="grid"
-      gridTemplateColumns={COLUMNS}
-      alignItems="center"
-      gap="14px"
-      px="14px"
-      borderBottomWidth="1px"
-      borderColor="line"
-      cursor="pointer"
-      _hover={{ bg: 'hover' }}
-      onClick={() => row !== undefined && void navigate(`/fleet/${row.id}`)}
-      style={{ top }}
-    >
-      {row === undefined ? (
-        <Box role="cell" color="ink3">
-          …
-        </Box>
-      ) : (
-        <Cells row={row} now={now} />
-      )}
-    </Box>
+    <span className="dim" title={title}>
+      {children}
+    </span>
   )
 }
 
-function Cells({ row, now }: { row: DeviceRow; now: number }) {
+function People({ row }: { row: DeviceRow }) {
   return (
-    <>
-      <Box role="cell" fontWeight="600" truncate>
-        <Link to={`/fleet/${row.id}`}>{row.name}</Link>
-      </Box>
-      <Box role="cell" color="ink2" truncate title={row.ou}>
-        {row.ou === '' ? 'outside every OU' : row.ou}
-      </Box>
-      <Box role="cell" color="ink2" truncate>
-        {row.people[0] ?? '–'}
-        {row.people.length > 1 && ` and ${row.people.length - 1} more`}
-      </Box>
-      <Flex
-        role="cell"
-        align="center"
-        gap="10px"
-        minW="0"
-        color={
-          row.state === 'failed'
-            ? 'trouble'
-            : row.state === 'idle' || row.state === 'not-seen-lately' || row.state === 'never'
-              ? 'ink3'
-              : 'ink'
-        }
-      >
-        {row.percent !== undefined && (
-          <Box w="70px" h="5px" borderRadius="3px" bg="bandNone" flexShrink="0">
-            <Box h="100%" borderRadius="3px" bg="required" style={{ width: `${row.percent}%` }} />
-          </Box>
-        )}
-        <Box truncate title={row.line}>
-          {row.line}
-        </Box>
-      </Flex>
-      <Box
-        role="cell"
-        textAlign="right"
-        color="ink2"
-        {...(row.lastSeen !== undefined && { title: fullInstant(row.lastSeen) })}
-      >
-        {row.lastSeen === undefined ? 'never' : fromNow(row.lastSeen, now)}
-      </Box>
-    </>
+    <Dim title={row.people.join(', ')}>
+      {row.people[0] ?? '–'}
+      {row.people.length > 1 && ` and ${row.people.length - 1} more`}
+    </Dim>
   )
+}
+
+function Doing({ row }: { row: DeviceRow }) {
+  const look = row.state === 'failed' ? 'trouble' : DIM.includes(row.state) ? 'faint' : ''
+  return (
+    <div className={`beside ${look}`}>
+      {row.percent !== undefined && <Progress percent={row.percent} label={row.line} width="70px" />}
+      <span title={row.line}>{row.line}</span>
+    </div>
+  )
+}
+
+function Seen({ lastSeen }: { lastSeen: string | undefined }) {
+  const now = useNow(CLOCK_MS)
+  return lastSeen === undefined ? <Dim>never</Dim> : <Dim title={fullInstant(lastSeen)}>{fromNow(lastSeen, now)}</Dim>
 }

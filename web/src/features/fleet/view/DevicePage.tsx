@@ -1,13 +1,15 @@
 import { Box, Flex } from '@chakra-ui/react'
-import { useEffect, useState } from 'react'
-import { Link, useParams, useSearchParams } from 'react-router'
-import { Button } from '../../../shared/Button'
-import { sentence } from '../../../shared/api'
-import { failure } from '../../../shared/failure'
+import { Panel } from '../../../shared/ui/Panel'
+import { Link, useParams } from 'react-router'
+import { Button } from '../../../shared/ui/Button'
+import { name } from '../../../shared/address'
 import { fromNow, fullInstant } from '../../../shared/format'
 import { useKeys } from '../../../shared/keys'
-import { useWatchDevice } from '../../../shared/live'
-import { Notice } from '../../../shared/Notice'
+import { Notice } from '../../../shared/ui/Notice'
+import { Columns, Page } from '../../../shared/ui/Page'
+import { PageHeading, usePageTitle } from '../../../shared/ui/PageHead'
+import { QueryState } from '../../../shared/ui/QueryState'
+import { useAddressState, useOpenWindow } from '../../../shared/useAddressState'
 import { useNow } from '../../../shared/useNow'
 import type { Device } from '../api/fleet'
 import { useDevice } from '../api/fleet'
@@ -20,27 +22,21 @@ import { WhyPanel } from './WhyPanel'
 export function DevicePage() {
   const { device: id = '' } = useParams()
   const device = useDevice(id)
-  useWatchDevice(id)
-  useEffect(() => {
-    if (device.data !== undefined) {
-      document.title = `${device.data.name} · Rivo`
-    }
-  }, [device.data])
-  if (failure(device) !== undefined) {
-    return (
-      <Notice heading="This device cannot be shown">
-        {sentence(device.error)} <Link to="/fleet">All devices</Link>
-      </Notice>
-    )
-  }
-  return device.data === undefined ? null : <Page device={device.data} />
+  usePageTitle(device.data?.name)
+  return (
+    <QueryState query={device} failed="This device cannot be shown" remedy={<Link to="/fleet">All devices</Link>}>
+      {known => <Content device={known} />}
+    </QueryState>
+  )
 }
 
-function Page({ device }: { device: Device }) {
-  const [parameters, setParameters] = useSearchParams()
+const DEVICE_ADDRESS = { title: name }
+
+function Content({ device }: { device: Device }) {
+  const [address, change] = useAddressState(DEVICE_ADDRESS)
   const lines = inOrder(device.lines)
-  const chosen = parameters.get('title') ?? lines[0]?.title
-  const choose = (title: string) => setParameters({ title }, { replace: true })
+  const chosen = address.title ?? lines[0]?.title
+  const choose = (title: string) => change({ title })
   const move = (step: number) => {
     const next = lines[lines.findIndex(line => line.title === chosen) + step]
     if (next !== undefined) {
@@ -52,19 +48,10 @@ function Page({ device }: { device: Device }) {
     { key: 'ArrowUp', says: 'The title before', act: () => move(-1) },
   ])
   return (
-    <Flex direction="column" h="100%" px="18px" pt="10px" pb="16px" gap="10px">
+    <Page>
       <Head device={device} />
-      <Flex flex="1" minH="0" gap="16px">
-        <Box
-          flex="1"
-          minW="0"
-          h="100%"
-          overflowY="auto"
-          bg="panel"
-          borderWidth="1px"
-          borderColor="line"
-          borderRadius="8px"
-        >
+      <Columns>
+        <Panel flex="1" minW="0" overflowY="auto">
           {lines.length === 0 ? (
             <Notice heading="Nothing is assigned to this device">
               No assignment reaches it, and it has reported no title of the catalogue. Choose a title in{' '}
@@ -73,10 +60,10 @@ function Page({ device }: { device: Device }) {
           ) : (
             <TitleGroups lines={device.lines} chosen={chosen} onChoose={choose} />
           )}
-        </Box>
+        </Panel>
         <WhyPanel device={device.id} title={chosen} />
-      </Flex>
-    </Flex>
+      </Columns>
+    </Page>
   )
 }
 
@@ -94,8 +81,8 @@ function Head({ device }: { device: Device }) {
         as="nav"
         aria-label="Organisational units"
         color="ink2"
-        fontSize="13px"
-        gap="6px"
+        textStyle="compact"
+        gap="1.5"
         wrap="wrap"
         css={{ '& a:hover': { textDecoration: 'underline' } }}
       >
@@ -106,10 +93,8 @@ function Head({ device }: { device: Device }) {
           </span>
         ))}
       </Flex>
-      <Flex align="baseline" gap="16px" mt="2px" wrap="wrap">
-        <Box as="h1" fontSize="20px" fontWeight="700">
-          {device.name}
-        </Box>
+      <Flex align="baseline" gap="4" mt="0.5" wrap="wrap">
+        <PageHeading>{device.name}</PageHeading>
         {device.people[0] !== undefined && (
           <Box>
             <b>{device.people[0]}</b>
@@ -130,9 +115,9 @@ function Head({ device }: { device: Device }) {
 }
 
 function Seen({ device, now }: { device: Device; now: number }) {
-  const [open, setOpen] = useState(false)
+  const [open, setOpen] = useOpenWindow()
   return (
-    <Flex align="center" gap="10px" color="ink2">
+    <Flex align="center" gap="2.5" color="ink2">
       {device.lastSeen === undefined ? (
         <Box>{device.enrolled ? 'enrolled, has never called in' : 'not enrolled'}</Box>
       ) : (
@@ -142,8 +127,8 @@ function Seen({ device, now }: { device: Device; now: number }) {
           {!device.enrolled && ' · not enrolled any more'}
         </Box>
       )}
-      <Button onClick={() => setOpen(true)}>{device.enrolled ? 'Enrolment…' : 'Enrol…'}</Button>
-      <EnrolmentWindow device={device} open={open} onClose={() => setOpen(false)} />
+      <Button onClick={() => setOpen('enrolment')}>{device.enrolled ? 'Enrolment…' : 'Enrol…'}</Button>
+      <EnrolmentWindow device={device} open={open === 'enrolment'} onClose={() => setOpen(undefined)} />
     </Flex>
   )
 }

@@ -1,10 +1,10 @@
 import { Box, Flex } from '@chakra-ui/react'
 import { useState } from 'react'
-import { Button } from '../../../shared/Button'
+import { Button } from '../../../shared/ui/Button'
 import { sentence } from '../../../shared/api'
 import { fromNow, fullInstant } from '../../../shared/format'
 import { useNow } from '../../../shared/useNow'
-import { Window } from '../../../shared/Window'
+import { Window } from '../../../shared/ui/Window'
 import type { Device } from '../api/fleet'
 import { useNewToken, useRevoke } from '../api/fleet'
 
@@ -31,7 +31,7 @@ function Content({ device }: { device: Device }) {
   // What was shown before has ended with the key.
   const end = () => revoke.mutate(undefined, { onSuccess: () => token.reset() })
   return (
-    <Flex direction="column" gap="14px">
+    <Flex direction="column" gap="3.5">
       <Box color="ink2" role="status">
         {revoke.isSuccess && 'The key has been revoked. '}
         {device.enrolled
@@ -40,7 +40,7 @@ function Content({ device }: { device: Device }) {
       </Box>
       <Box>
         <Box fontWeight="600">{device.enrolled ? 'Enrol it anew' : 'Enrol it'}</Box>
-        <Box color="ink2" mb="8px">
+        <Box color="ink2" mb="2">
           Give the device a one-time token.{' '}
           {device.enrolled && 'The key it has now counts until the token has been used.'}
         </Box>
@@ -53,14 +53,14 @@ function Content({ device }: { device: Device }) {
         )}
       </Box>
       {device.enrolled && (
-        <Box borderTopWidth="1px" borderColor="line" pt="14px">
+        <Box borderTopWidth="1px" borderColor="line" pt="3.5">
           <Box fontWeight="600">Revoke its key</Box>
-          <Box color="ink2" mb="8px">
+          <Box color="ink2" mb="2">
             For a device that was stolen or is not to be trusted. Its key and every token made for it end at once; what
             is installed on it stays. It can be enrolled again with a new token.
           </Box>
           {asking ? (
-            <Flex gap="8px" align="center">
+            <Flex gap="2" align="center">
               <Button color="trouble" borderColor="trouble" onClick={end} loading={revoke.isPending} autoFocus>
                 Revoke the key of {device.name}
               </Button>
@@ -88,14 +88,14 @@ function Token({ text, validUntil }: { text: string; validUntil: string }) {
   }
   return (
     <Box>
-      <Flex gap="8px" align="flex-start">
+      <Flex gap="2" align="flex-start">
         <Box
           as="code"
           fontFamily="mono"
           bg="lagoonSoft"
-          px="8px"
-          py="5px"
-          borderRadius="4px"
+          px="2"
+          py="1.5"
+          borderRadius="sm"
           flex="1"
           overflowWrap="anywhere"
         >
@@ -105,7 +105,7 @@ function Token({ text, validUntil }: { text: string; validUntil: string }) {
           {copied ? 'Copied' : 'Copy'}
         </Button>
       </Flex>
-      <Box color="ink2" mt="6px" title={fullInstant(validUntil)}>
+      <Box color="ink2" mt="1.5" title={fullInstant(validUntil)}>
         Shown only now. It is good for this device, once, and ends {fromNow(validUntil, now)}.
       </Box>
     </Box>

@@ -1,54 +1,49 @@
-import { Box, Flex, Input } from '@chakra-ui/react'
+import { Box, Flex } from '@chakra-ui/react'
 import { X } from 'lucide-react'
-import { useEffect, useRef } from 'react'
-import { Button } from '../../../shared/Button'
+import { useRef } from 'react'
 import { count } from '../../../shared/format'
-import { Kbd } from '../../../shared/Kbd'
 import { useKeys } from '../../../shared/keys'
 import { isShown, outcomeWords } from '../../../shared/outcomes'
+import { Button } from '../../../shared/ui/Button'
+import { Kbd } from '../../../shared/ui/Kbd'
+import { Page } from '../../../shared/ui/Page'
+import { PageHead } from '../../../shared/ui/PageHead'
+import { SearchField } from '../../../shared/ui/TextField'
+import { useAddressState } from '../../../shared/useAddressState'
 import { useTitles } from '../../reach'
 import type { Counts, Filter } from '../api/fleet'
 import { useFleetCounts } from '../api/fleet'
-import { useFilter } from '../model/useFilter'
+import { FLEET_ADDRESS } from '../model/fleetAddress'
 import { DeviceList } from './DeviceList'
 
 /** All devices, and what each is doing. */
 export function FleetPage() {
-  const [filter, change] = useFilter()
+  const [filter, change] = useAddressState(FLEET_ADDRESS)
   const counts = useFleetCounts()
   const field = useRef<HTMLInputElement>(null)
-  useEffect(() => {
-    document.title = 'Fleet · Rivo'
-  }, [])
   useKeys('The fleet', [{ key: '/', says: 'Type to narrow the list', act: () => field.current?.focus() }])
   return (
-    <Flex direction="column" h="100%" px="18px" pt="12px" pb="16px" gap="12px">
-      <Flex align="center" gap="18px" minH="34px" wrap="wrap">
-        <Box as="h1" fontSize="20px" fontWeight="700">
-          Fleet
-        </Box>
+    <Page>
+      <PageHead heading="Fleet">
         <Flex position="relative" align="center">
-          <Input
+          <SearchField
             ref={field}
-            value={filter.q ?? ''}
-            onChange={event => change({ q: event.target.value })}
+            label="Narrow the list by name, person or OU"
             placeholder="Name, person or OU"
-            aria-label="Narrow the list by name, person or OU"
+            value={filter.q}
+            onChange={q => change({ q })}
             w="260px"
-            h="32px"
-            borderColor="line"
-            bg="panel"
-            pr="34px"
+            pr="9"
           />
-          <Box position="absolute" right="8px">
+          <Box position="absolute" right="2">
             <Kbd>/</Kbd>
           </Box>
         </Flex>
         {counts.data !== undefined && <States counts={counts.data} filter={filter} change={change} />}
-      </Flex>
+      </PageHead>
       <Narrowed filter={filter} change={change} />
-      <DeviceList filter={filter} />
-    </Flex>
+      <DeviceList filter={filter} change={change} />
+    </Page>
   )
 }
 
@@ -68,7 +63,7 @@ function States({ counts, filter, change }: PartProps & { counts: Counts }) {
     { id: 'never', words: 'never called in', n: counts.never },
   ]
   return (
-    <Flex gap="6px" flex="1" justify="flex-end" role="group" aria-label="What they are doing">
+    <Flex gap="1.5" flex="1" justify="flex-end" wrap="wrap" role="group" aria-label="What they are doing">
       {states.map(state => (
         <Button
           key={state.words}
@@ -77,7 +72,9 @@ function States({ counts, filter, change }: PartProps & { counts: Counts }) {
           onClick={() => change({ state: state.id })}
           fontWeight="400"
         >
-          <b>{count(state.n)}</b> {state.words}
+          <span>
+            <b>{count(state.n)}</b> {state.words}
+          </span>
         </Button>
       ))}
     </Flex>
@@ -100,13 +97,13 @@ function Narrowed({ filter, change }: PartProps) {
     return null
   }
   return (
-    <Flex gap="8px" align="center" color="ink2">
+    <Flex gap="2" align="center" color="ink2">
       Only
       {parts.map(part => (
         <Button
           key={part.words}
           variant="chosen"
-          h="26px"
+          size="sm"
           onClick={() => change(part.without)}
           aria-label={`${part.words}: show the others too`}
         >

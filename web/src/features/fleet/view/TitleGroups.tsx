@@ -1,7 +1,8 @@
 import { Box, chakra } from '@chakra-ui/react'
-import type { DiamondKind } from '../../../shared/Diamond'
-import { Diamond } from '../../../shared/Diamond'
+import type { DiamondKind } from '../../../shared/ui/Diamond'
+import { Diamond } from '../../../shared/ui/Diamond'
 import { count, fromNow, fullInstant } from '../../../shared/format'
+import { Progress } from '../../../shared/ui/Progress'
 import { useNow } from '../../../shared/useNow'
 import type { TitleLine } from '../api/fleet'
 import { grouped, versions } from '../model/groups'
@@ -22,11 +23,11 @@ export function TitleGroups({ lines, chosen, onChoose }: Props) {
           <Box
             display="flex"
             justifyContent="space-between"
-            px="14px"
-            pt="9px"
-            pb="5px"
+            px="3.5"
+            pt="2"
+            pb="1.5"
             color="ink3"
-            fontSize="12.3px"
+            textStyle="second"
             fontWeight="700"
             borderBottomWidth="1px"
             borderColor="line"
@@ -65,12 +66,12 @@ function Line({ line, now, chosen, onChoose }: LineProps) {
       onClick={onChoose}
       display="grid"
       gridTemplateColumns="22px minmax(130px, 1fr) 126px minmax(180px, 1.7fr) 110px"
-      gap="10px"
+      gap="2.5"
       alignItems="center"
       w="100%"
       minH="41px"
-      px="14px"
-      py="5px"
+      px="3.5"
+      py="1.5"
       textAlign="left"
       cursor="pointer"
       borderBottomWidth="1px"
@@ -83,24 +84,18 @@ function Line({ line, now, chosen, onChoose }: LineProps) {
       <Box fontWeight="600" truncate>
         {line.titleName}
       </Box>
-      <Box color="ink2" fontSize="13px" truncate>
+      <Box color="ink2" textStyle="compact" truncate>
         {versions(line)}
       </Box>
-      <Box color={line.group === 'needs' ? 'trouble' : 'ink2'} fontSize="13px" minW="0">
+      <Box color={line.group === 'needs' ? 'trouble' : 'ink2'} textStyle="compact" minW="0">
         {line.line}
         {line.percent !== undefined && (
-          <Box h="5px" borderRadius="3px" bg="bandNone" mt="3px" maxW="260px">
-            <Box
-              h="100%"
-              borderRadius="3px"
-              bg="required"
-              transition="width 300ms"
-              style={{ width: `${line.percent}%` }}
-            />
+          <Box mt="1">
+            <Progress percent={line.percent} label={`${line.titleName}: ${line.line}`} width="260px" />
           </Box>
         )}
       </Box>
-      <Box textAlign="right" fontSize="13px" {...(line.due !== undefined && { title: fullInstant(line.due) })}>
+      <Box textAlign="right" textStyle="compact" {...(line.due !== undefined && { title: fullInstant(line.due) })}>
         {end(line, now)}
       </Box>
     </chakra.button>

@@ -1,9 +1,11 @@
 import { Box, Flex } from '@chakra-ui/react'
+import { side } from '../../../shared/ui/Page'
+import { Panel, PanelPart } from '../../../shared/ui/Panel'
 import { Check, CircleDot, Clock, Play, X } from 'lucide-react'
 import type { ReactNode } from 'react'
 import { useState } from 'react'
 import { Link } from 'react-router'
-import { Button } from '../../../shared/Button'
+import { Button } from '../../../shared/ui/Button'
 import { sentence } from '../../../shared/api'
 import { failure } from '../../../shared/failure'
 import { fullInstant, some, stretch, timeOfDay } from '../../../shared/format'
@@ -15,22 +17,10 @@ import { useTitleWhy } from '../api/fleet'
 export function WhyPanel({ device, title }: { device: string; title: string | undefined }) {
   const why = useTitleWhy(device, title)
   return (
-    <Box
-      as="section"
-      aria-label="Why"
-      w="432px"
-      flexShrink="0"
-      h="100%"
-      overflowY="auto"
-      bg="panel"
-      borderWidth="1px"
-      borderColor="line"
-      borderRadius="8px"
-      p="14px 18px"
-    >
+    <Panel aria-label="Why" {...side('432px')} overflowY="auto" padded>
       {failure(why) !== undefined && <Box color="trouble">{sentence(why.error)}</Box>}
       {why.data !== undefined && title !== undefined && <Why key={title} why={why.data} />}
-    </Box>
+    </Panel>
   )
 }
 
@@ -40,59 +30,48 @@ function Why({ why }: { why: TitleWhy }) {
   const [all, setAll] = useState(false)
   return (
     <>
-      <Box as="h2" fontSize="17px" fontWeight="700">
+      <Box as="h2" textStyle="heading">
         Why {why.titleName}
         {why.release !== undefined && ` ${why.release}`}?
       </Box>
-      <Box color="ink2" fontSize="13px" mb="8px">
+      <Box color="ink2" textStyle="compact" mb="2">
         {why.sentence}
       </Box>
       <RungList rungs={all ? why.rungs : reaching} />
       {others > 0 && (
-        <Button variant="text" h="24px" onClick={() => setAll(!all)}>
+        <Button variant="text" size="xs" onClick={() => setAll(!all)}>
           {all ? 'Only those that reach here' : `${some(others, 'assignment')} elsewhere`}
         </Button>
       )}
-      <Part heading="Which release">
+      <PanelPart heading="Which release">
         {why.releases.map(release => (
           <Flex
             key={release.version}
             justify="space-between"
-            gap="12px"
-            fontSize="13px"
-            py="2px"
+            gap="3"
+            textStyle="compact"
+            py="0.5"
             color={release.chosen ? 'ink' : 'ink2'}
           >
-            <Box pl="18px" fontWeight={release.chosen ? '700' : '400'}>
+            <Box pl="4.5" fontWeight={release.chosen ? '700' : '400'}>
               {release.version}
             </Box>
             <Box color="ink2">{release.note}</Box>
           </Flex>
         ))}
-      </Part>
+      </PanelPart>
       {why.steps.length > 0 && (
-        <Part heading="What the device is doing">
+        <PanelPart heading="What the device is doing">
           <Steps steps={why.steps} />
-        </Part>
+        </PanelPart>
       )}
-      <Flex gap="8px" mt="14px" align="center">
+      <Flex gap="2" mt="3.5" align="center">
         <Log why={why} />
         <Box css={{ '& a': { textDecoration: 'underline', color: 'lagoon' } }}>
           <Link to={`/reach/${encodeURIComponent(why.title)}`}>Show its reach</Link>
         </Box>
       </Flex>
     </>
-  )
-}
-
-function Part({ heading, children }: { heading: string; children: ReactNode }) {
-  return (
-    <Box borderTopWidth="1px" borderColor="line" mt="12px" pt="10px">
-      <Box as="h3" fontWeight="700" mb="3px">
-        {heading}
-      </Box>
-      {children}
-    </Box>
   )
 }
 
@@ -111,13 +90,13 @@ function Steps({ steps }: { steps: TitleWhy['steps'] }) {
         <Flex
           as="li"
           key={step.text}
-          gap="8px"
-          fontSize="13px"
-          py="2px"
+          gap="2"
+          textStyle="compact"
+          py="0.5"
           color={step.state === 'failed' ? 'trouble' : step.state === 'running' ? 'ink' : 'ink2'}
           fontWeight={step.state === 'running' ? '700' : '400'}
         >
-          <Box w="14px" pt="3px" aria-hidden="true">
+          <Box w="14px" pt="1" aria-hidden="true">
             {SIGNS[step.state]}
           </Box>
           <Box flex="1">
@@ -153,9 +132,9 @@ function Log({ why }: { why: TitleWhy }) {
         <CircleDot size={13} aria-hidden="true" /> {open ? 'Close the log' : 'Whole log'}
       </Button>
       {open && (
-        <Box as="ol" listStyleType="none" mt="8px" fontSize="12.3px">
+        <Box as="ol" listStyleType="none" mt="2" textStyle="second">
           {why.log.map((line, i) => (
-            <Flex as="li" key={`${line.at} ${i}`} gap="10px" py="2px">
+            <Flex as="li" key={`${line.at} ${i}`} gap="2.5" py="0.5">
               <Box color="ink3" title={fullInstant(line.at)}>
                 {timeOfDay(line.at)}
               </Box>

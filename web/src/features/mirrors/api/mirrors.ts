@@ -7,9 +7,6 @@ export type MirrorLine = Api['MirrorLine']
 export type Mirror = Api['Mirror']
 export type MirrorContent = Api['MirrorContent']
 
-const MOVING_MS = 1_000
-const RESTING_MS = 10_000
-
 /** Where a mirror is asked for. */
 export function mirrorAddress(id: string): string {
   return `/api/mirrors/${encodeURIComponent(id)}`
@@ -19,15 +16,13 @@ export function useMirrors() {
   return useQuery({
     queryKey: ['mirrors'],
     queryFn: () => ask<Mirrors>('GET', '/api/mirrors'),
-    refetchInterval: query => (query.state.data?.mirrors.some(m => m.copying > 0) === true ? MOVING_MS : RESTING_MS),
   })
 }
 
-export function useContents(mirror: string, moving: boolean) {
+export function useContents(mirror: string) {
   return useQuery({
     queryKey: ['mirrors', mirror],
     queryFn: () => ask<MirrorContent[]>('GET', `${mirrorAddress(mirror)}/contents`),
-    refetchInterval: moving ? MOVING_MS : RESTING_MS,
   })
 }
 

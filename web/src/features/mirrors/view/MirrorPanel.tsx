@@ -1,70 +1,66 @@
 import { Box, Flex } from '@chakra-ui/react'
-import { useState } from 'react'
+import { lazy, Suspense } from 'react'
+import { Panel } from '../../../shared/ui/Panel'
 import { Link, useNavigate } from 'react-router'
-import { Button } from '../../../shared/Button'
+import { Button } from '../../../shared/ui/Button'
 import { sentence } from '../../../shared/api'
 import { bytes, count, fromNow, fullInstant, some } from '../../../shared/format'
-import { Window } from '../../../shared/Window'
+import { Window } from '../../../shared/ui/Window'
+import { Progress } from '../../../shared/ui/Progress'
+import { useOpenWindow } from '../../../shared/useAddressState'
 import { useNow } from '../../../shared/useNow'
 import type { MirrorContent, MirrorLine } from '../api/mirrors'
 import { useCancelCopies, useContents, useCopy, useDeleteMirror, useLook } from '../api/mirrors'
 import { copyWords, fetchedWords, percent, savedWords, standingWords } from '../model/words'
-import { MirrorWindow } from './MirrorWindow'
-import { NginxWindow } from './NginxWindow'
+
+const MirrorWindow = lazy(() => import('./MirrorWindow').then(part => ({ default: part.MirrorWindow })))
+const NginxWindow = lazy(() => import('./NginxWindow').then(part => ({ default: part.NginxWindow })))
 
 /** One mirror: who asks it, what it holds, and how far a copy is. */
 export function MirrorPanel({ line, contents: all }: { line: MirrorLine; contents: number }) {
   const { mirror } = line
-  const contents = useContents(mirror.id, line.copying > 0)
+  const contents = useContents(mirror.id)
   const look = useLook()
   const copy = useCopy()
   const cancel = useCancelCopies()
   const remove = useDeleteMirror()
   const navigate = useNavigate()
   const now = useNow()
-  const [open, setOpen] = useState<'edit' | 'nginx' | 'delete' | undefined>(undefined)
+  const [window, setWindow] = useOpenWindow()
+  // By its id too: whatever happens to the list meanwhile, a window is never about another mirror.
+  const open = window?.endsWith(`:${mirror.id}`) === true ? window.slice(0, window.indexOf(':')) : undefined
+  const setOpen = (name: string | undefined) => setWindow(name === undefined ? undefined : `${name}:${mirror.id}`)
   const trouble = look.error ?? copy.error ?? cancel.error ?? remove.error
   return (
-    <Flex
-      as="section"
-      aria-label={mirror.name}
-      direction="column"
-      flex="1"
-      minW="0"
-      bg="panel"
-      borderWidth="1px"
-      borderColor="line"
-      borderRadius="8px"
-      p="12px 18px"
-    >
-      <Flex align="center" gap="8px" mb="2px">
-        <Box as="h2" flex="1" minW="0" fontSize="17px" fontWeight="700" truncate>
+    <Panel aria-label={mirror.name} column flex="1" minW="0" padded>
+      <Flex align="center" gap="2" mb="0.5">
+        <Box as="h2" flex="1" minW="0" textStyle="heading" truncate>
           {mirror.name}
         </Box>
         <Button onClick={() => setOpen('nginx')}>Set up nginx…</Button>
         <Button onClick={() => setOpen('edit')}>Edit</Button>
         <Button onClick={() => setOpen('delete')}>Delete…</Button>
       </Flex>
-      <Box color="ink2" fontSize="13px" overflowWrap="anywhere">
+      <Box color="ink2" textStyle="compact" overflowWrap="anywhere">
         {mirror.address} · asked by{' '}
         {mirror.fits === undefined ? (
           'every device'
         ) : (
           <>
             {count(line.devices)} where{' '}
-            <Box as="code" fontFamily="mono" fontSize="12px">
+            <Box as="code" textStyle="code">
               {mirror.fits}
             </Box>
           </>
         )}
       </Box>
-      <Flex align="center" gap="10px" mt="10px" pb="10px" borderBottomWidth="1px" borderColor="line">
+      <Flex align="center" gap="2.5" mt="2.5" pb="2.5" borderBottomWidth="1px" borderColor="line">
         <Box flex="1" minW="0" role="status">
           <Box color={line.trouble === undefined ? 'ink' : 'trouble'} fontWeight="600">
             {standingWords(line, all)}
             {line.trouble === undefined && line.heldBytes > 0 && `, ${bytes(line.heldBytes)}`}
           </Box>
-          <Box color="ink2" fontSize="12.3px">
+          <Box color="ink2" textStyle="second">
             {savedWords(line)}
             {line.lookedAt !== undefined && (
               <span title={fullInstant(line.lookedAt)}> · looked at {fromNow(line.lookedAt, now)}</span>
@@ -87,7 +83,7 @@ export function MirrorPanel({ line, contents: all }: { line: MirrorLine; content
         )}
       </Flex>
       {trouble !== null && (
-        <Box color="trouble" role="alert" mt="8px">
+        <Box color="trouble" role="alert" mt="2">
           {sentence(trouble)}
         </Box>
       )}
@@ -95,7 +91,7 @@ export function MirrorPanel({ line, contents: all }: { line: MirrorLine; content
         flex="1"
         minH="0"
         overflowY="auto"
-        mt="4px"
+        mt="1"
         tabIndex={0}
         role="region"
         aria-label={`What ${mirror.name} holds`}
@@ -108,12 +104,16 @@ export function MirrorPanel({ line, contents: all }: { line: MirrorLine; content
           />
         ))}
         {contents.data?.length === 0 && (
-          <Box color="ink2" pt="10px">
+          <Box color="ink2" pt="2.5">
             The catalogue has no content yet.
           </Box>
         )}
       </Box>
-      {open === 'edit' && <MirrorWindow mirror={mirror} onClose={() => setOpen(undefined)} />}
+      {open === 'edit' && (
+        <Suspense fallback={null}>
+          <MirrorWindow mirror={mirror} onClose={() => setOpen(undefined)} />
+        </Suspense>
+      )}
       {open === 'delete' && (
         <Window
           open
@@ -121,7 +121,7 @@ export function MirrorPanel({ line, contents: all }: { line: MirrorLine; content
           heading={`Delete the mirror ${mirror.name}?`}
           width="480px"
           foot={
-            <Flex gap="8px" w="100%" justify="flex-end">
+            <Flex gap="2" w="100%" justify="flex-end">
               <Button size="lg" onClick={() => setOpen(undefined)}>
                 Cancel
               </Button>
@@ -129,7 +129,12 @@ export function MirrorPanel({ line, contents: all }: { line: MirrorLine; content
                 size="lg"
                 variant="chosen"
                 loading={remove.isPending}
-                onClick={() => remove.mutate(mirror.id, { onSuccess: () => void navigate('/mirrors') })}
+                onClick={() =>
+                  void remove.mutateAsync(mirror.id).then(
+                    () => navigate('/mirrors', { replace: true }),
+                    () => undefined,
+                  )
+                }
               >
                 Delete
               </Button>
@@ -140,39 +145,41 @@ export function MirrorPanel({ line, contents: all }: { line: MirrorLine; content
           key is worth nothing from then on; what it holds stays on its disk.
         </Window>
       )}
-      {open === 'nginx' && <NginxWindow mirror={mirror} onClose={() => setOpen(undefined)} />}
-    </Flex>
+      {open === 'nginx' && (
+        <Suspense fallback={null}>
+          <NginxWindow mirror={mirror} onClose={() => setOpen(undefined)} />
+        </Suspense>
+      )}
+    </Panel>
   )
 }
 
 function ContentRow({ content, onCopy }: { content: MirrorContent; onCopy: () => void }) {
   const moving = content.state === 'copying' || content.state === 'waiting'
   return (
-    <Flex align="center" gap="12px" py="5px" borderBottomWidth="1px" borderColor="line" fontSize="13px">
+    <Flex align="center" gap="3" py="1.5" borderBottomWidth="1px" borderColor="line" textStyle="compact">
       <Box flex="1" minW="0">
         <Box truncate css={{ '& a:hover': { textDecoration: 'underline' } }}>
           <Link to={`/catalogue/${encodeURIComponent(content.title)}?release=${encodeURIComponent(content.version)}`}>
             <b>{content.titleName}</b> {content.version}
           </Link>
         </Box>
-        <Box color="ink2" fontSize="12.3px" truncate>
+        <Box color="ink2" textStyle="second" truncate>
           {content.fileName} · {bytes(content.size)}
         </Box>
       </Box>
-      <Box w="150px" color="ink2" fontSize="12.3px" textAlign="right">
+      <Box w="150px" color="ink2" textStyle="second" textAlign="right">
         {fetchedWords(content.fetches)}
       </Box>
       <Box w="190px">
-        <Box color={content.state === 'failed' ? 'trouble' : 'ink2'} fontSize="12.3px">
+        <Box color={content.state === 'failed' ? 'trouble' : 'ink2'} textStyle="second">
           {copyWords(content)}
         </Box>
-        <Box h="5px" borderRadius="3px" bg="bandNone" overflow="hidden" aria-hidden="true">
-          <Box h="100%" bg="bandRequired" style={{ width: `${percent(content)}%` }} />
-        </Box>
+        <Progress percent={percent(content)} label={`${content.fileName}: ${copyWords(content)}`} />
       </Box>
       <Box w="64px" textAlign="right">
         {content.state !== 'held' && !moving && (
-          <Button h="26px" aria-label={`Copy ${content.fileName}`} onClick={onCopy}>
+          <Button size="sm" aria-label={`Copy ${content.fileName}`} onClick={onCopy}>
             Copy
           </Button>
         )}

@@ -1,77 +1,61 @@
-import { Box, Flex, Grid } from '@chakra-ui/react'
-import { useState } from 'react'
+import { Grid } from '@chakra-ui/react'
+import { useForm } from 'react-hook-form'
 import { useNavigate } from 'react-router'
-import { Button } from '../../../shared/Button'
-import { sentence } from '../../../shared/api'
-import { TextField } from '../../../shared/TextField'
 import { idOf } from '../../../shared/format'
-import { Window } from '../../../shared/Window'
+import { FormRule, FormText } from '../../../shared/ui/fields'
+import { FormWindow } from '../../../shared/ui/FormWindow'
 import type { Mirror } from '../api/mirrors'
 import { usePutMirror } from '../api/mirrors'
+
+interface Fields {
+  name: string
+  address: string
+  fits: string
+}
 
 /** A mirror: what it is called, where it is, and who asks it. */
 export function MirrorWindow({ mirror, onClose }: { mirror: Mirror | undefined; onClose: () => void }) {
   const put = usePutMirror()
   const navigate = useNavigate()
-  const [name, setName] = useState(mirror?.name ?? '')
-  const [address, setAddress] = useState(mirror?.address ?? '')
-  const [fits, setFits] = useState(mirror?.fits ?? '')
-  const id = mirror?.id ?? idOf(name)
-  const save = () =>
-    put.mutate(
-      { id, name: name.trim(), address: address.trim(), ...(fits.trim() !== '' && { fits: fits.trim() }) },
-      {
-        onSuccess: () => {
-          onClose()
-          void navigate(`/mirrors/${encodeURIComponent(id)}`)
-        },
-      },
-    )
+  const form = useForm<Fields>({
+    defaultValues: { name: mirror?.name ?? '', address: mirror?.address ?? '', fits: mirror?.fits ?? '' },
+  })
+  const save = async ({ name, address, fits }: Fields) => {
+    const id = mirror?.id ?? idOf(name)
+    await put.mutateAsync({
+      id,
+      name: name.trim(),
+      address: address.trim(),
+      ...(fits.trim() !== '' && { fits: fits.trim() }),
+    })
+    // In the place of the window, so that Back does not open it again.
+    void navigate(`/mirrors/${encodeURIComponent(id)}`, { replace: true })
+  }
   return (
-    <Window
-      open
-      onClose={onClose}
+    <FormWindow
       heading={mirror === undefined ? 'A new mirror' : `Edit ${mirror.name}`}
-      width="560px"
-      foot={
-        <Flex gap="8px" align="center" w="100%">
-          <Box flex="1" fontSize="13px" color="trouble" role={put.isError ? 'alert' : undefined}>
-            {put.isError && sentence(put.error)}
-          </Box>
-          <Button size="lg" onClick={onClose}>
-            Cancel
-          </Button>
-          <Button
-            size="lg"
-            variant="chosen"
-            loading={put.isPending}
-            disabled={id === '' || address.trim() === ''}
-            onClick={save}
-          >
-            Save
-          </Button>
-        </Flex>
-      }
+      form={form}
+      onSubmit={save}
+      onClose={onClose}
     >
-      <Grid gap="10px">
-        <TextField label="Name" value={name} required hint="Such as the site where it stands" onChange={setName} />
-        <TextField
+      <Grid gap="2.5">
+        <FormText<Fields>
+          name="name"
+          label="Name"
+          required
+          hint="Such as the site where it stands"
+          rules={{ validate: name => idOf(name) !== '' || 'Give it a name with letters or digits.' }}
+        />
+        <FormText<Fields>
+          name="address"
           label="Address"
           mono
-          value={address}
           required
           hint="Where devices reach it: http://mirror.hartsmere.quillbrook.example:8090"
-          onChange={setAddress}
+          rules={{ validate: address => address.trim() !== '' || 'Say where devices reach it.' }}
         />
-        <TextField
-          label="Devices where"
-          mono
-          rows={2}
-          value={fits}
-          hint={'A rule, by site or network: site eq "Hartsmere" or x.network sw "10.20."; empty: every device'}
-          onChange={setFits}
-        />
+        <FormRule<Fields> name="fits" hint={'By site or network: site eq "Hartsmere" or x.network sw "10.20."'} />
       </Grid>
-    </Window>
+    </FormWindow>
   )
 }

@@ -1,8 +1,8 @@
 import { Box, Flex } from '@chakra-ui/react'
 import { useState } from 'react'
 import { withQuery } from '../../../shared/api'
-import { TextField } from '../../../shared/TextField'
-import { Window } from '../../../shared/Window'
+import { TextField } from '../../../shared/ui/TextField'
+import { Window } from '../../../shared/ui/Window'
 import type { Mirror } from '../api/mirrors'
 import { mirrorAddress } from '../api/mirrors'
 
@@ -35,7 +35,7 @@ export function NginxWindow({ mirror, onClose }: { mirror: Mirror; onClose: () =
         hint="As seen from the mirror, not from your computer"
         onChange={setServer}
       />
-      <Box as="ol" pl="20px" mt="12px" fontSize="13.5px" css={{ '& li': { marginBottom: '5px' } }}>
+      <Box as="ol" pl="5" mt="3" textStyle="compact" css={{ '& li': { marginBottom: '5px' } }}>
         <li>Install nginx on a computer at the site: any of Debian’s nginx packages does.</li>
         <li>
           Put the file into <code>/etc/nginx/conf.d/</code>, readable by root alone: it holds the key of this mirror.
@@ -44,7 +44,7 @@ export function NginxWindow({ mirror, onClose }: { mirror: Mirror; onClose: () =
           Say <code>nginx -t</code>, then <code>systemctl reload nginx</code>, and look again here.
         </li>
       </Box>
-      <Box color="ink2" fontSize="12.3px" mt="8px">
+      <Box color="ink2" textStyle="second" mt="2">
         It keeps up to 200 GiB in /var/cache/nginx/rivo; change max_size to what the disk has. Devices check the SHA-256
         of everything, so a mirror that is tampered with can spoil nothing.
       </Box>

@@ -19,6 +19,9 @@ export interface Band {
   readonly deeper: boolean
   readonly parent: string | null
   readonly first: string | null
+  /** Among the bands of the same parent, from 1 on, and how many those are. */
+  readonly place: number
+  readonly among: number
 }
 
 export interface Layout {
@@ -37,7 +40,6 @@ const GAP = 2
 const LINE = 18
 /** The share of the width that each column takes. */
 const SHARES = [0.135, 0.23, 0.255, 0.38]
-const MOST_CHILDREN = 24
 
 interface Part {
   readonly id: string
@@ -50,21 +52,20 @@ interface Part {
 }
 
 /**
- * Lays the part of the tree below `root` out in columns. Heights follow device counts, but no band is lower than a
- * line; when the lines alone are higher than the space, the map is higher than the space.
+ * Lays a tree out in columns. Heights follow device counts, but no band is lower than a line; when the lines alone are higher than the space,
+ * the map is higher than the space.
  */
-export function layOut(root: OuNode, space: Space, opened: ReadonlySet<string>): Layout {
-  const tree = hierarchy<Part>(part(root, 0, opened), p => [...p.children])
+export function layOut(root: OuNode, space: Space): Layout {
+  const tree = hierarchy<Part>(part(root, 0), p => [...p.children])
   const columns = tree.height + 1
   const lefts = leftEdges(space.width, columns)
-  const least = leastHeight(tree)
-  const height = Math.max(space.height, least)
+  const height = Math.max(space.height, leastHeight(tree))
   const bands: Band[] = []
-  place(tree, 0, height, lefts, space.width, bands)
+  place(tree, 0, height, { lefts, width: space.width, place: 1, among: 1 }, bands)
   return { bands, height, columns }
 }
 
-function part(node: OuNode, depth: number, opened: ReadonlySet<string>): Part {
+function part(node: OuNode, depth: number): Part {
   const shown = depth < COLUMNS - 1
   return {
     id: node.ou.id,
@@ -72,36 +73,23 @@ function part(node: OuNode, depth: number, opened: ReadonlySet<string>): Part {
     node,
     weight: node.ou.devices,
     gathered: 0,
-    deeper: !shown && node.children.length > 0,
-    children: shown ? childParts(node, depth, opened) : [],
+    deeper: !shown && node.ou.below > 0,
+    children: shown ? childParts(node, depth) : [],
   }
 }
 
-function childParts(node: OuNode, depth: number, opened: ReadonlySet<string>): readonly Part[] {
-  if (node.children.length === 0) {
+function childParts(node: OuNode, depth: number): readonly Part[] {
+  if (node.ou.below === 0) {
     return []
   }
-  const open = opened.has(node.ou.id)
-  const peopled = node.children.filter(child => child.ou.devices > 0)
-  const large = open ? node.children : largest(peopled)
-  const rest = node.children.length - large.length
-  const parts = large.map(child => part(child, depth + 1, opened))
+  const parts = node.children.map(child => part(child, depth + 1))
   if (node.ou.own > 0) {
     parts.push(leaf(node, 'own', node.ou.own, 0))
   }
-  if (rest > 0) {
-    const left = peopled.filter(child => !large.includes(child)).reduce((sum, child) => sum + child.ou.devices, 0)
-    parts.push(leaf(node, 'gathered', left, rest))
+  if (node.ou.more > 0) {
+    parts.push(leaf(node, 'gathered', node.ou.moreDevices, node.ou.more))
   }
   return parts
-}
-
-function largest(children: readonly OuNode[]): readonly OuNode[] {
-  if (children.length <= MOST_CHILDREN) {
-    return children
-  }
-  const kept = new Set([...children].sort((a, b) => b.ou.devices - a.ou.devices).slice(0, MOST_CHILDREN))
-  return children.filter(child => kept.has(child))
 }
 
 function leaf(node: OuNode, kind: 'own' | 'gathered', weight: number, gathered: number): Part {
@@ -124,17 +112,17 @@ function leastHeight(node: HierarchyNode<Part>): number {
   return Math.max(LINE, sum)
 }
 
-function place(
-  node: HierarchyNode<Part>,
-  y: number,
-  height: number,
-  lefts: readonly number[],
-  width: number,
-  bands: Band[],
-): void {
+interface Spot {
+  readonly lefts: readonly number[]
+  readonly width: number
+  readonly place: number
+  readonly among: number
+}
+
+function place(node: HierarchyNode<Part>, y: number, height: number, spot: Spot, bands: Band[]): void {
   const { data, depth, children = [] } = node
-  const x = lefts[depth] ?? 0
-  const right = children.length > 0 ? (lefts[depth + 1] ?? width) - GAP : width
+  const x = spot.lefts[depth] ?? 0
+  const right = children.length > 0 ? (spot.lefts[depth + 1] ?? spot.width) - GAP : spot.width
   bands.push({
     id: data.id,
     kind: data.kind,
@@ -149,6 +137,8 @@ function place(
     deeper: data.deeper,
     parent: node.parent?.data.id ?? null,
     first: children[0]?.data.id ?? null,
+    place: spot.place,
+    among: spot.among,
   })
   const heights = share(
     children.map(child => ({ least: leastHeight(child), weight: child.data.weight })),
@@ -157,7 +147,7 @@ function place(
   let top = y
   children.forEach((child, i) => {
     const own = heights[i] ?? LINE
-    place(child, top, own, lefts, width, bands)
+    place(child, top, own, { ...spot, place: i + 1, among: children.length }, bands)
     top += own + GAP
   })
 }
@@ -179,7 +169,7 @@ export function share(parts: readonly { least: number; weight: number }[], heigh
   }
 }
 
-/** The band that an arrow key leads to. */
+/** The band that a key leads to: the arrows within a column and from one to another, Home and End to the first and last of a column. */
 export function neighbour(layout: Layout, from: string, key: string): Band | null {
   const band = layout.bands.find(b => b.id === from)
   if (band === undefined) {
@@ -192,6 +182,10 @@ export function neighbour(layout: Layout, from: string, key: string): Band | nul
       return column[at - 1] ?? null
     case 'ArrowDown':
       return column[at + 1] ?? null
+    case 'Home':
+      return column[0] ?? null
+    case 'End':
+      return column.at(-1) ?? null
     case 'ArrowLeft':
       return layout.bands.find(b => b.id === band.parent) ?? null
     case 'ArrowRight':

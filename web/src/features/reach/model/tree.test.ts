@@ -1,58 +1,74 @@
 import { describe, expect, it } from 'vitest'
 import type { OuReach } from '../api/reach'
-import { buildTree, findNode, pathTo } from './tree'
 import { NO_COUNTS } from './noCounts'
+import { buildTree, treeLines } from './tree'
 
-function ou(id: string, parent?: string): OuReach {
+function ou(id: string, parent?: string, below = 0): OuReach {
   return {
     id,
     name: id,
-    parent,
+    ...(parent !== undefined && { parent }),
     depth: 0,
-    devices: 0,
+    devices: 1,
     own: 0,
     people: 0,
+    below,
+    more: 0,
+    moreDevices: 0,
     fenced: false,
     edited: false,
-    counts: { ...NO_COUNTS, none: 0 },
+    counts: NO_COUNTS,
     here: [],
   }
 }
 
-const ROOT = buildTree([ou('root'), ou('labs', 'root'), ou('bench', 'labs'), ou('stores', 'labs'), ou('works', 'root')])
-
-describe('the tree of OUs', () => {
-  it('keeps the order of the directory at every level', () => {
-    expect(ROOT?.children.map(node => node.ou.id)).toEqual(['labs', 'works'])
-    expect(ROOT?.children[0]?.children.map(node => node.ou.id)).toEqual(['bench', 'stores'])
+describe('the tree of a map', () => {
+  it('keeps the order of the directory', () => {
+    const root = buildTree([ou('root'), ou('b', 'root'), ou('c', 'b'), ou('a', 'root')])
+    expect(root?.children.map(child => child.ou.id)).toEqual(['b', 'a'])
+    expect(root?.children[0]?.children.map(child => child.ou.id)).toEqual(['c'])
   })
 
-  it('is none without OUs', () => {
+  it('begins with the first, whose parent is elsewhere', () => {
+    expect(buildTree([ou('labs', 'root'), ou('micro', 'labs')])?.ou.id).toBe('labs')
+  })
+
+  it('is null without OUs', () => {
     expect(buildTree([])).toBeNull()
-    expect(findNode(null, 'labs')).toBeNull()
-    expect(pathTo(null, 'labs')).toEqual([])
-  })
-
-  it('takes the first without a parent for the root', () => {
-    expect(buildTree([ou('labs', 'unseen'), ou('bench', 'labs')])?.ou.id).toBe('labs')
-  })
-
-  it('finds a node however deep it is', () => {
-    expect(findNode(ROOT, 'root')).toBe(ROOT)
-    expect(findNode(ROOT, 'stores')?.ou.id).toBe('stores')
-    expect(findNode(ROOT, 'moon')).toBeNull()
-  })
-
-  it('tells the path from the root', () => {
-    expect(pathTo(ROOT, 'stores').map(node => node.ou.id)).toEqual(['root', 'labs', 'stores'])
-    expect(pathTo(ROOT, 'root').map(node => node.ou.id)).toEqual(['root'])
-    expect(pathTo(ROOT, 'moon')).toEqual([])
   })
 })
 
-describe('an OU whose parent is not there', () => {
-  it('is the root when it comes first, and left out otherwise', () => {
-    expect(buildTree([ou('labs', 'gone'), ou('bench', 'labs')])?.children.map(n => n.ou.id)).toEqual(['bench'])
-    expect(buildTree([ou('root'), ou('labs', 'gone')])?.children).toEqual([])
+describe('the lines of the table', () => {
+  const below: Record<string, OuReach[]> = {
+    root: [ou('labs', 'root', 2), ou('works', 'root')],
+    labs: [ou('micro', 'labs'), ou('chem', 'labs', 7)],
+  }
+  const lines = (...expanded: string[]) =>
+    treeLines(ou('root', undefined, 2), new Set(expanded), id => below[id]).map(line => [
+      line.ou.id,
+      `${line.place} of ${line.among}`,
+      line.expanded,
+    ])
+
+  it('are the first one alone until it is expanded', () => {
+    expect(lines()).toEqual([['root', '1 of 1', false]])
+  })
+
+  it('have what stands in an expanded OU below it, and know their places', () => {
+    expect(lines('root', 'labs')).toEqual([
+      ['root', '1 of 1', true],
+      ['labs', '1 of 2', true],
+      ['micro', '1 of 2', undefined],
+      ['chem', '2 of 2', false],
+      ['works', '2 of 2', undefined],
+    ])
+  })
+
+  it('wait for what is not known yet', () => {
+    expect(lines('root', 'labs', 'chem').at(3)).toEqual(['chem', '2 of 2', true])
+  })
+
+  it('leave out what stands in one that is not shown', () => {
+    expect(lines('labs')).toEqual([['root', '1 of 1', false]])
   })
 })

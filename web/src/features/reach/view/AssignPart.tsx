@@ -1,18 +1,19 @@
 import { Box, Checkbox, Flex } from '@chakra-ui/react'
 import { useState } from 'react'
-import { Button } from '../../../shared/Button'
+import { Button } from '../../../shared/ui/Button'
 import { sentence } from '../../../shared/api'
-import { Diamond } from '../../../shared/Diamond'
-import { Kbd } from '../../../shared/Kbd'
+import { Diamond } from '../../../shared/ui/Diamond'
+import { Later } from '../../../shared/ui/Later'
+import { Kbd } from '../../../shared/ui/Kbd'
 import { useKeys } from '../../../shared/keys'
 import { ChooseWindow, fixedWords, useChoosable } from '../../catalogue'
 import { editAt, useDraft, useDropEdit, usePutEdit } from '../../draft'
-import type { OuReach } from '../api/reach'
+import type { OuTrail } from '../api/reach'
 
 interface Props {
   title: string
   titleName: string
-  ou: OuReach
+  ou: Pick<OuTrail, 'id' | 'name' | 'here'>
 }
 
 type Wanted = 'required' | 'uninstall' | 'none'
@@ -52,11 +53,11 @@ export function AssignPart({ title, titleName, ou }: Props) {
   ])
   const trouble = put.error ?? drop.error
   return (
-    <Box borderTopWidth="1px" borderColor="line" mt="14px" pt="12px">
-      <Box color="ink2" mb="10px">
+    <Box borderTopWidth="1px" borderColor="line" mt="3.5" pt="3">
+      <Box color="ink2" mb="2.5">
         Assign <b>{titleName}</b> to {ou.name}, following the device
       </Box>
-      <Flex gap="8px" wrap="wrap">
+      <Flex gap="2" wrap="wrap">
         <Button
           size="lg"
           variant={here?.intent === 'required' ? 'chosen' : 'plain'}
@@ -79,48 +80,50 @@ export function AssignPart({ title, titleName, ou }: Props) {
           </Button>
         )}
       </Flex>
-      <Checkbox.Root mt="10px" size="sm" checked={binding} onCheckedChange={change => rebind(change.checked === true)}>
+      <Checkbox.Root mt="2.5" size="sm" checked={binding} onCheckedChange={change => rebind(change.checked === true)}>
         <Checkbox.HiddenInput />
         <Checkbox.Control borderColor="ink3" />
-        <Checkbox.Label fontWeight="400" fontSize="13px" color="ink2">
+        <Checkbox.Label fontWeight="400" textStyle="compact" color="ink2">
           binding: crosses fences, cannot be undone below
         </Checkbox.Label>
       </Checkbox.Root>
       {release !== undefined && here?.intent === 'required' && (
-        <Flex mt="8px" gap="8px" align="baseline" fontSize="13px" color="ink2" wrap="wrap">
+        <Flex mt="2" gap="2" align="baseline" textStyle="compact" color="ink2" wrap="wrap">
           {fixedWords(release, fixed)}
-          <Button variant="text" h="20px" fontSize="12.3px" onClick={() => setChoosing(true)}>
+          <Button variant="text" size="xs" textStyle="second" onClick={() => setChoosing(true)}>
             Choose…
           </Button>
         </Flex>
       )}
       {kits.map(kit => (
-        <Box key={kit.assignment} mt="8px" fontSize="13px" color="ink2">
+        <Box key={kit.assignment} mt="2" textStyle="compact" color="ink2">
           The kit {kit.kit} {kit.intent === 'uninstall' ? 'removes' : 'requires'} it here.
         </Box>
       ))}
-      {choosing && release !== undefined && (
-        <ChooseWindow
-          release={release}
-          values={fixed}
-          heading={`What ${ou.name} gets of ${titleName}`}
-          onClose={() => setChoosing(false)}
-          onChosen={values => {
-            assign('required', values)
-            setChoosing(false)
-          }}
-        />
-      )}
+      <Later open={choosing}>
+        {choosing && release !== undefined && (
+          <ChooseWindow
+            release={release}
+            values={fixed}
+            heading={`What ${ou.name} gets of ${titleName}`}
+            onClose={() => setChoosing(false)}
+            onChosen={values => {
+              assign('required', values)
+              setChoosing(false)
+            }}
+          />
+        )}
+      </Later>
       {edit !== undefined && (
-        <Flex mt="10px" gap="8px" align="center" color="ink2">
+        <Flex mt="2.5" gap="2" align="center" color="ink2">
           This part is in the draft.
-          <Button h="24px" onClick={() => drop.mutate(edit.id)}>
+          <Button size="xs" onClick={() => drop.mutate(edit.id)}>
             Drop
           </Button>
         </Flex>
       )}
       {trouble !== null && (
-        <Box role="alert" color="trouble" mt="8px">
+        <Box role="alert" color="trouble" mt="2">
           {sentence(trouble)}
         </Box>
       )}

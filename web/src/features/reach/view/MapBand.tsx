@@ -1,10 +1,11 @@
-import { Box, chakra, Flex } from '@chakra-ui/react'
+import type { SystemStyleObject } from '@chakra-ui/react'
 import { ChevronRight } from 'lucide-react'
 import { memo } from 'react'
+import type { BandFill } from '../../../shared/bandFill'
 import { bandFill, draftedFill, isDark } from '../../../shared/bandFill'
-import { Diamond } from '../../../shared/Diamond'
+import { Diamond } from '../../../shared/ui/Diamond'
 import { count, some } from '../../../shared/format'
-import { intentVerb } from '../../../shared/outcomes'
+import { intentVerb, SHOWN } from '../../../shared/outcomes'
 import type { Band } from '../model/layout'
 import type { Stretch } from '../model/fill'
 import { countsInWords, fill, isEdited } from '../model/fill'
@@ -22,6 +23,81 @@ const LINE = 17
 const TWO_LINES = 44
 /** What a row of chips takes. */
 const CHIPS = 18
+const MOST_LINES = 3
+
+const filled = (name: string, { colour, image, size }: BandFill) => [
+  `& .${name}`,
+  {
+    bgColor: colour,
+    ...(image !== undefined && { backgroundImage: image }),
+    ...(size !== undefined && { backgroundSize: size }),
+  },
+]
+
+/**
+ * How bands look, said once for the whole map: there are hundreds of them, and they are drawn anew while one walks. So they are plain elements
+ * with class names.
+ */
+export const BAND_STYLES: SystemStyleObject = {
+  '& .band': {
+    position: 'absolute',
+    overflow: 'hidden',
+    borderRadius: 'sm',
+    cursor: 'pointer',
+    bg: 'bandNone',
+    color: 'ink',
+    textStyle: 'second',
+    lineHeight: 'inherit',
+  },
+  '& .band[data-column="0"]': { bg: 'bandRoot' },
+  '& .band[data-dark]': { color: 'onBand' },
+  '& .band[aria-selected=true]': { outline: '2px solid', outlineColor: 'ink', zIndex: 1 },
+  '& .band:focus-visible': { outline: '2px solid', outlineColor: 'lagoon', outlineOffset: '1px', zIndex: 2 },
+  '& .fill': { position: 'absolute', top: '0', bottom: '0' },
+  '& .fence': { position: 'absolute', top: '0', bottom: '0', left: '0', width: '6px', bg: 'panel', borderColor: 'ink' },
+  '& .fence::before': { content: '""', position: 'absolute', insetY: '0', left: '0', width: '3px', bg: 'ink' },
+  '& .fence::after': { content: '""', position: 'absolute', insetY: '0', right: '0', width: '1px', bg: 'ink' },
+  '& .label': {
+    position: 'relative',
+    height: '100%',
+    display: 'flex',
+    alignItems: 'center',
+    gap: '1.5',
+    pl: '2',
+    pr: '1.5',
+  },
+  '& .label.tall': { flexDirection: 'column', alignItems: 'stretch', gap: '0.5', pt: '1' },
+  '& .label.fenced': { pl: '3.5' },
+  '& .words': { display: 'flex', flex: '1', minW: '0', columnGap: '1.5' },
+  '& .tall .words': { flex: 'none' },
+  '& .tall.narrow .words': { flexWrap: 'wrap' },
+  '& .name': { minW: '0', overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' },
+  '& .tall .name': {
+    whiteSpace: 'normal',
+    display: '-webkit-box',
+    WebkitBoxOrient: 'vertical',
+    overflowWrap: 'anywhere',
+  },
+  '& .ou .name': { fontWeight: '600' },
+  '& .figure': { flexShrink: '0' },
+  '& .deeper': { marginLeft: 'auto', flexShrink: '0' },
+  '& .chips': { display: 'flex', gap: '1', flexShrink: '0' },
+  '& .tall .chips': { flexWrap: 'wrap' },
+  '& .chip': {
+    display: 'flex',
+    alignItems: 'center',
+    gap: '1',
+    bg: 'chip',
+    color: 'ink',
+    borderRadius: 'lg',
+    px: '1.5',
+    h: '16px',
+    textStyle: 'fine',
+    flexShrink: '0',
+  },
+  ...Object.fromEntries(SHOWN.map(kind => filled(`fill-${kind}`, bandFill(kind)))),
+  ...Object.fromEntries(SHOWN.map(kind => filled(`drafted-${kind}`, draftedFill(kind)))),
+}
 
 /** One OU on the map. */
 export const MapBand = memo(function MapBand({ band, selected, tabbable, onSelect, onEnter }: Props) {
@@ -33,112 +109,75 @@ export const MapBand = memo(function MapBand({ band, selected, tabbable, onSelec
   const first = stretches[0]
   const onColour = !edited && first !== undefined && isDark(first.kind) && first.share > 0.3
   return (
-    <chakra.div
+    <div
+      className="band"
       role="treeitem"
-      aria-level={band.column + 1}
+      aria-level={ou.depth + (band.kind === 'ou' ? 1 : 2)}
+      aria-posinset={band.place}
+      aria-setsize={band.among}
+      aria-expanded={hasBelow ? true : band.deeper || band.kind === 'gathered' ? false : undefined}
       aria-selected={selected}
       aria-label={label(band)}
       data-band={band.id}
+      data-column={band.column}
+      data-dark={onColour ? '' : undefined}
       tabIndex={tabbable ? 0 : -1}
       onClick={() => onSelect(band)}
       onDoubleClick={() => onEnter(band)}
-      position="absolute"
-      overflow="hidden"
-      borderRadius="3px"
-      cursor="pointer"
-      bg={band.column === 0 ? 'bandRoot' : 'bandNone'}
-      color={onColour ? 'onBand' : 'ink'}
-      outline={selected ? '2px solid' : undefined}
-      outlineColor="ink"
-      outlineOffset="0"
-      zIndex={selected ? 1 : 0}
-      _focusVisible={{ outline: '2px solid', outlineColor: 'lagoon', outlineOffset: '1px', zIndex: 2 }}
       style={{ left: band.x, top: band.y, width: band.width, height: band.height }}
     >
       <Colours stretches={stretches} edited={edited} />
-      {ou.fenced && band.kind === 'ou' && <Fence />}
+      {ou.fenced && band.kind === 'ou' && <div className="fence" />}
       <Label band={band} />
-    </chakra.div>
+    </div>
   )
 })
 
 function Colours({ stretches, edited }: { stretches: readonly Stretch[]; edited: boolean }) {
-  return (
-    <>
-      {stretches.map((stretch, i) => {
-        const from = stretches.slice(0, i).reduce((sum, before) => sum + before.share * 100, 0)
-        const { colour, image, size } = edited ? draftedFill(stretch.kind) : bandFill(stretch.kind)
-        return (
-          (stretch.kind !== 'none' || edited) && (
-            <Box
-              key={stretch.kind}
-              position="absolute"
-              top="0"
-              bottom="0"
-              bgColor={colour}
-              css={{ backgroundImage: image, backgroundSize: size }}
-              style={{ left: `${from}%`, width: `${stretch.share * 100}%` }}
-            />
-          )
-        )
-      })}
-    </>
-  )
-}
-
-/** The double rule on the left edge. */
-function Fence() {
-  return (
-    <>
-      <Box position="absolute" left="0" top="0" bottom="0" w="3px" bg="ink" />
-      <Box position="absolute" left="3px" top="0" bottom="0" w="2px" bg="panel" />
-      <Box position="absolute" left="5px" top="0" bottom="0" w="1px" bg="ink" />
-    </>
-  )
+  return stretches.map((stretch, i) => {
+    const from = stretches.slice(0, i).reduce((sum, before) => sum + before.share * 100, 0)
+    return (
+      (stretch.kind !== 'none' || edited) && (
+        <div
+          key={stretch.kind}
+          className={`fill ${edited ? 'drafted' : 'fill'}-${stretch.kind}`}
+          style={{ left: `${from}%`, width: `${stretch.share * 100}%` }}
+        />
+      )
+    )
+  })
 }
 
 /** A tall band has room for a long name on several lines, and for what is assigned there below it. */
 function Label({ band }: { band: Band }) {
   const { ou } = band.node
   const tall = band.height >= TWO_LINES
-  const narrow = band.column === 0
   const chips = band.kind === 'ou' && ou.here.length > 0
   const lines = tall ? Math.max(1, Math.floor((band.height - 4 - (chips ? CHIPS : 0)) / LINE)) : 1
+  const looks = [
+    'label',
+    band.kind,
+    tall ? 'tall' : '',
+    band.column === 0 ? 'narrow' : '',
+    ou.fenced && band.kind === 'ou' ? 'fenced' : '',
+  ]
+  const deeper = band.deeper && (
+    <span className="deeper">
+      <ChevronRight size={13} aria-hidden="true" />
+    </span>
+  )
   return (
-    <Flex
-      position="relative"
-      h="100%"
-      direction={tall ? 'column' : 'row'}
-      align={tall ? 'stretch' : 'center'}
-      pt={tall ? '4px' : '0'}
-      pl={ou.fenced && band.kind === 'ou' ? '13px' : '8px'}
-      pr="6px"
-      gap={tall ? '2px' : '6px'}
-      fontSize="12.3px"
-      lineHeight={`${LINE}px`}
-    >
-      <Flex flex={tall ? undefined : '1'} minW="0" columnGap="6px" {...(narrow && tall && { wrap: 'wrap' })}>
-        <Box
-          minW="0"
-          fontWeight={band.kind === 'ou' ? '600' : '400'}
-          {...(tall ? { lineClamp: Math.min(lines, 3), overflowWrap: 'anywhere' } : { truncate: true })}
-        >
+    <div className={looks.join(' ')} style={{ lineHeight: `${LINE}px` }}>
+      <div className="words">
+        <div className="name" style={tall ? { WebkitLineClamp: Math.min(lines, MOST_LINES) } : undefined}>
           {words(band)}
-        </Box>
-        <Box flexShrink="0">{figure(band)}</Box>
-        {tall && band.deeper && (
-          <Box ml="auto">
-            <ChevronRight size={13} aria-hidden="true" />
-          </Box>
-        )}
-      </Flex>
-      {chips && (
-        <Flex gap="4px" wrap={tall ? 'wrap' : 'nowrap'} flexShrink="0">
-          <Here band={band} />
-        </Flex>
-      )}
-      {!tall && band.deeper && <ChevronRight size={13} aria-hidden="true" />}
-    </Flex>
+        </div>
+        <div className="figure">{figure(band)}</div>
+        {tall && deeper}
+      </div>
+      {chips && <Here band={band} />}
+      {!tall && deeper}
+    </div>
   )
 }
 
@@ -166,25 +205,14 @@ function figure(band: Band): string {
 
 function Here({ band }: { band: Band }) {
   return (
-    <>
+    <div className="chips">
       {band.node.ou.here.map(here => (
-        <Flex
-          key={here.assignment}
-          align="center"
-          gap="4px"
-          bg="chip"
-          color="ink"
-          borderRadius="9px"
-          px="6px"
-          h="16px"
-          fontSize="11px"
-          flexShrink="0"
-        >
+        <div key={here.assignment} className="chip">
           <Diamond kind={here.intent} size={10} />
           {here.draft ? 'draft' : here.binding ? 'binding' : 'here'}
-        </Flex>
+        </div>
       ))}
-    </>
+    </div>
   )
 }
 

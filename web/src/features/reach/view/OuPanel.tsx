@@ -1,9 +1,13 @@
 import { Box, Flex } from '@chakra-ui/react'
+import { side } from '../../../shared/ui/Page'
+import { Panel } from '../../../shared/ui/Panel'
 import type { ReactNode } from 'react'
 import { sentence } from '../../../shared/api'
+import { Button } from '../../../shared/ui/Button'
 import { failure } from '../../../shared/failure'
 import { some } from '../../../shared/format'
-import type { OuReach } from '../api/reach'
+import { useSettled } from '../../../shared/useSettled'
+import type { OuTrail } from '../api/reach'
 import { useOuTrail } from '../api/reach'
 import { AssignPart } from './AssignPart'
 import { ProportionBar } from './ProportionBar'
@@ -12,12 +16,19 @@ import { RungList } from './RungList'
 interface Props {
   title: string
   titleName: string
-  ou: OuReach
+  /** Its id. */
+  ou: string
+  /** What is known of it already, so that one can act on it at once. */
+  known: Pick<OuTrail, 'id' | 'name' | 'here'> | undefined
+  /** Has the map show it, where it does not; told the OU that it stands in. */
+  onShow?: (parent: string) => void
 }
 
+const PAUSE_MS = 120
+
 /** What decides in the chosen part, and where one assigns. */
-export function OuPanel({ title, titleName, ou }: Props) {
-  const trail = useOuTrail(title, ou.id)
+export function OuPanel({ title, titleName, ou, known, onShow }: Props) {
+  const trail = useOuTrail(title, useSettled(ou, PAUSE_MS))
   if (failure(trail) !== undefined) {
     return (
       <Frame label="The chosen part">
@@ -26,65 +37,60 @@ export function OuPanel({ title, titleName, ou }: Props) {
     )
   }
   if (trail.data === undefined) {
-    return <Frame label={ou.name} />
+    return <Frame label="The chosen part" />
   }
+  const parent = trail.data.path.at(-2)
+  // Never what was chosen before, which stays on the screen until what is chosen now has come.
+  const chosen = trail.data.id === ou ? trail.data : known
   const { name, path, devices, people, fenced, counts, after, rungs } = trail.data
   return (
-    <Frame label={ou.name}>
-      <Box opacity={trail.data.id === ou.id ? 1 : 0.5}>
-        <Box as="h2" fontSize="17px" fontWeight="700">
+    <Frame label={name}>
+      <Box opacity={trail.data.id === ou ? 1 : 0.5}>
+        <Box as="h2" textStyle="heading">
           {name}
         </Box>
-        <Box color="ink2" fontSize="13px" mb="12px">
-          {path.length > 2 && `${path.slice(1).join(' › ')} · `}
+        <Box color="ink2" textStyle="compact" mb="3">
+          {path.length > 2 &&
+            `${path
+              .slice(1)
+              .map(part => part.name)
+              .join(' › ')} · `}
           {some(devices, 'device')}, {some(people, 'person', 'people')}
           {fenced && ' · fenced'}
         </Box>
-        {devices > 0 && <ProportionBar title={title} ou={ou.id} counts={after ?? counts} />}
-        {after !== undefined && (
-          <Box color="ink2" fontSize="12.3px" mt="4px">
-            as the draft would make it
-          </Box>
+        {onShow !== undefined && parent !== undefined && (
+          <Button size="sm" mb="3" onClick={() => onShow(parent.id)}>
+            Show it on the map
+          </Button>
         )}
-        <Flex mt="16px" mb="4px" align="baseline" justify="space-between">
+        {devices > 0 && <ProportionBar title={title} ou={trail.data.id} counts={counts} after={after} />}
+        <Flex mt="4" mb="1" align="baseline" justify="space-between">
           <Box as="h3" fontWeight="700">
             What decides here
           </Box>
           {rungs.length > 1 && (
-            <Box color="ink2" fontSize="12.3px">
+            <Box color="ink2" textStyle="second">
               strongest first
             </Box>
           )}
         </Flex>
         {rungs.length === 0 ? (
-          <Box color="ink2" pt="2px">
+          <Box color="ink2" pt="0.5">
             {trail.data.sentence}
           </Box>
         ) : (
           <RungList rungs={rungs} />
         )}
       </Box>
-      <AssignPart title={title} titleName={titleName} ou={ou} />
+      {chosen !== undefined && <AssignPart title={title} titleName={titleName} ou={chosen} />}
     </Frame>
   )
 }
 
 function Frame({ label, children }: { label: string; children?: ReactNode }) {
   return (
-    <Box
-      as="section"
-      aria-label={label}
-      w="378px"
-      flexShrink="0"
-      h="100%"
-      overflowY="auto"
-      bg="panel"
-      borderWidth="1px"
-      borderColor="line"
-      borderRadius="8px"
-      p="14px 16px"
-    >
+    <Panel aria-label={label} {...side('378px')} overflowY="auto" padded>
       {children}
-    </Box>
+    </Panel>
   )
 }

@@ -1,41 +1,57 @@
-import { Box, Flex, Menu, Portal } from '@chakra-ui/react'
-import { ChevronDown } from 'lucide-react'
+import { Box, Flex } from '@chakra-ui/react'
 import { Link, useNavigate } from 'react-router'
-import { Button } from '../../../shared/Button'
+import { changedAddress } from '../../../shared/address'
 import { withQuery } from '../../../shared/api'
-import { Diamond } from '../../../shared/Diamond'
+import { Diamond } from '../../../shared/ui/Diamond'
 import { count } from '../../../shared/format'
-import { Kbd } from '../../../shared/Kbd'
 import { useKeys } from '../../../shared/keys'
 import type { Shown } from '../../../shared/outcomes'
 import { outcomeWords } from '../../../shared/outcomes'
+import { PageHeading } from '../../../shared/ui/PageHead'
+import { Segments } from '../../../shared/ui/Segments'
+import { useAddressState } from '../../../shared/useAddressState'
+import { TitlePicker } from '../../catalogue'
 import type { Reach } from '../api/reach'
-import { useTitles } from '../api/reach'
 import { occurring } from '../model/fill'
-import type { ReachAddress } from '../model/useReachAddress'
+import { REACH_ADDRESS } from '../model/reachAddress'
 
 /** The title one looks at, and the figures for the whole fleet. */
-export function ReachHead({ reach, address }: { reach: Reach; address: ReachAddress }) {
+export function ReachHead({ reach }: { reach: Reach }) {
+  const [address, change] = useAddressState(REACH_ADDRESS)
+  const navigate = useNavigate()
   useKeys('Reach', [
     {
       key: 't',
-      says: address.table ? 'Show the map' : 'Show as a table',
-      act: () => address.showTable(!address.table),
+      says: address.as === 'table' ? 'Show the map' : 'Show as a table',
+      act: () => change({ as: address.as === 'table' ? 'map' : 'table' }),
     },
   ])
+  const go = (title: string) =>
+    void navigate(
+      `/reach/${encodeURIComponent(title)}?${changedAddress(REACH_ADDRESS, new URLSearchParams(), address)}`,
+    )
   const figures = [...new Set(['required' as const, ...occurring(reach.totals, reach.totalsAfter)])]
   return (
-    <Flex align="center" gap="18px" minH="34px">
-      <TitlePicker reach={reach} address={address} />
-      <Button
-        onClick={() => address.showTable(!address.table)}
-        variant={address.table ? 'chosen' : 'plain'}
-        h="26px"
-        aria-pressed={address.table}
-      >
-        Table <Kbd>T</Kbd>
-      </Button>
-      <Flex flex="1" justify="flex-end" gap="2px 20px" wrap="wrap">
+    <Flex align="center" gap="4" minH="9" wrap="wrap">
+      <Box>
+        <Flex align="baseline" gap="2.5">
+          <PageHeading>{reach.titleName}</PageHeading>
+          <Box color="ink2">
+            {reach.newest === undefined ? 'no release is offered' : `newest offered · ${reach.newest}`}
+          </Box>
+        </Flex>
+      </Box>
+      <TitlePicker label="Choose another title" onChoose={go} width="230px" />
+      <Segments
+        label="Shown as"
+        value={address.as}
+        choices={[
+          { value: 'map', words: 'Map' },
+          { value: 'table', words: 'Table' },
+        ]}
+        onChange={as => change({ as })}
+      />
+      <Flex flex="1" justify="flex-end" rowGap="0.5" columnGap="5" wrap="wrap">
         {figures.map(kind => (
           <Figure key={kind} reach={reach} outcome={kind} />
         ))}
@@ -54,13 +70,13 @@ function Figure({ reach, outcome }: { reach: Reach; outcome: Shown }) {
   const faint = outcome === 'none' || n === 0
   const list = withQuery('/fleet', { title: reach.title, outcome })
   const figure = (
-    <Flex align="baseline" gap="7px" color={faint ? 'ink3' : 'ink2'}>
+    <Flex align="baseline" gap="2" color={faint ? 'ink3' : 'ink2'}>
       {outcome !== 'none' && (
         <Box alignSelf="center">
           <Diamond kind={outcome} size={13} />
         </Box>
       )}
-      <Box fontSize="18px" fontWeight="700" color={faint ? 'ink3' : 'ink'}>
+      <Box textStyle="figure" color={faint ? 'ink3' : 'ink'}>
         {count(n)}
       </Box>
       {outcomeWords(outcome).counted}
@@ -69,7 +85,7 @@ function Figure({ reach, outcome }: { reach: Reach; outcome: Shown }) {
   return (
     <Flex
       align="baseline"
-      gap="7px"
+      gap="2"
       css={{ '& a:hover': { textDecoration: 'underline' } }}
       title={outcomeWords(outcome).sentence}
     >
@@ -84,65 +100,5 @@ function Figure({ reach, outcome }: { reach: Reach; outcome: Shown }) {
         </>
       )}
     </Flex>
-  )
-}
-
-function TitlePicker({ reach, address }: { reach: Reach; address: ReachAddress }) {
-  const titles = useTitles()
-  const navigate = useNavigate()
-  const go = (title: string) =>
-    void navigate(
-      withQuery(`/reach/${encodeURIComponent(title)}`, {
-        ou: address.ou,
-        in: address.zoom,
-        as: address.table ? 'table' : undefined,
-      }),
-    )
-  return (
-    <Menu.Root>
-      <Menu.Trigger asChild>
-        <Button
-          variant="text"
-          color="ink"
-          textDecoration="none"
-          px="0"
-          h="34px"
-          aria-label={`${reach.titleName}: choose another title`}
-        >
-          <Box as="h1" fontSize="20px" fontWeight="700">
-            {reach.titleName}
-          </Box>
-          <Box fontWeight="400" fontSize="14px" color="ink2">
-            {reach.newest === undefined ? 'no release is offered' : `newest that is offered · ${reach.newest}`}
-          </Box>
-          <ChevronDown size={15} aria-hidden="true" />
-        </Button>
-      </Menu.Trigger>
-      <Portal>
-        <Menu.Positioner>
-          <Menu.Content bg="panel" borderWidth="1px" borderColor="line" boxShadow="md" minW="340px" maxH="70vh" p="6px">
-            {titles.data?.map(title => (
-              <Menu.Item
-                key={title.id}
-                value={title.id}
-                valueText={title.name}
-                onSelect={() => go(title.id)}
-                _highlighted={{ bg: 'lagoonSoft' }}
-                cursor="pointer"
-                borderRadius="5px"
-                fontSize="14px"
-              >
-                <Box flex="1" fontWeight={title.id === reach.title ? '700' : '400'}>
-                  {title.name}
-                </Box>
-                <Box color="ink3" fontSize="12.3px">
-                  {title.maker}
-                </Box>
-              </Menu.Item>
-            ))}
-          </Menu.Content>
-        </Menu.Positioner>
-      </Portal>
-    </Menu.Root>
   )
 }

@@ -1,30 +1,33 @@
 import { Box, Flex } from '@chakra-ui/react'
 import type { KeyboardEvent } from 'react'
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
-import { Button } from '../../../shared/Button'
+import { Button } from '../../../shared/ui/Button'
+import { useAddressState } from '../../../shared/useAddressState'
 import { useSize } from '../../../shared/useSize'
+import type { Reach } from '../api/reach'
 import type { Band } from '../model/layout'
 import { layOut, neighbour } from '../model/layout'
+import { REACH_ADDRESS } from '../model/reachAddress'
 import type { OuNode } from '../model/tree'
-import { findNode, pathTo } from '../model/tree'
-import type { ReachAddress } from '../model/useReachAddress'
-import { MapBand } from './MapBand'
+import { BAND_STYLES, MapBand } from './MapBand'
 
 interface Props {
+  /** From the root to the OU that the map begins with. */
+  path: Reach['path']
   tree: OuNode
-  address: ReachAddress
   selected: string
 }
 
+const WALKING = ['ArrowUp', 'ArrowDown', 'ArrowLeft', 'ArrowRight', 'Home', 'End']
+
 /** The organisation as nested bands, level by level from left to right. */
-export function ReachMap({ tree, address, selected }: Props) {
+export function ReachMap({ path, tree, selected }: Props) {
+  const [address, change] = useAddressState(REACH_ADDRESS)
   const [frame, size] = useSize<HTMLDivElement>()
-  const [opened, setOpened] = useState<ReadonlySet<string>>(new Set())
   const [focused, setFocused] = useState<string | null>(null)
-  const top = findNode(tree, address.zoom ?? tree.ou.id) ?? tree
   const layout = useMemo(
-    () => layOut(top, { width: size.width, height: size.height }, opened),
-    [top, size.width, size.height, opened],
+    () => layOut(tree, { width: size.width, height: size.height }),
+    [tree, size.width, size.height],
   )
   const map = useRef<HTMLDivElement>(null)
   // The focus follows what one does on the map, once: whatever is drawn anew later must not take it back.
@@ -43,46 +46,52 @@ export function ReachMap({ tree, address, selected }: Props) {
     setFocused(band)
     goTo(band)
   }
-
+  const isRoot = path.length <= 1
+  const zoomTo = (ou: string | undefined) => change({ in: ou === undefined || ou === path[0]?.id ? '' : ou })
   const activate = (band: Band) => {
     if (band.kind === 'gathered') {
-      setOpened(before => new Set(before).add(band.node.ou.id))
+      change({ all: [...address.all, band.node.ou.id] })
       focus(band.node.ou.id)
     } else {
-      address.select(band.node.ou.id)
+      change({ ou: band.node.ou.id })
       focus(band.id)
     }
   }
   const enter = (band: Band) => {
-    if (band.kind === 'ou' && band.node.children.length > 0 && band.node !== top) {
-      address.zoomTo(band.node.ou.id)
+    if (band.kind === 'ou' && band.node.ou.below > 0 && band.node !== tree) {
+      zoomTo(band.node.ou.id)
       focus(band.id)
     } else {
       activate(band)
     }
   }
   const out = () => {
-    const path = pathTo(tree, top.ou.id)
-    const parent = path.at(-2)
-    if (parent !== undefined) {
-      address.zoomTo(parent === tree ? undefined : parent.ou.id)
-      focus(top.ou.id)
-    }
+    zoomTo(path.at(-2)?.id)
+    focus(tree.ou.id)
   }
+  const reachable = layout.bands.some(b => b.id === selected) ? selected : (layout.bands[0]?.id ?? '')
   const pressed = (event: KeyboardEvent) => {
-    const at = layout.bands.find(b => b.id === (focused ?? selected))
-    if (event.key === 'Escape' && top !== tree) {
+    const from = focused ?? reachable
+    const at = layout.bands.find(b => b.id === from)
+    if (event.ctrlKey || event.metaKey || event.altKey) {
+      return
+    }
+    if (event.key === 'Escape' && !isRoot) {
       out()
     } else if (event.key === 'Enter' && at !== undefined) {
       enter(at)
+    } else if (event.key === 'ArrowRight' && at?.deeper === true) {
+      enter(at)
+    } else if (event.key === 'ArrowLeft' && at?.node === tree && !isRoot) {
+      out()
     } else {
-      const next = event.key.startsWith('Arrow') ? neighbour(layout, focused ?? selected, event.key) : null
+      const next = WALKING.includes(event.key) ? neighbour(layout, from, event.key) : null
       if (next === null) {
         return
       }
       focus(next.id)
       if (next.kind === 'ou') {
-        address.select(next.node.ou.id)
+        change({ ou: next.node.ou.id })
       }
     }
     event.preventDefault()
@@ -93,31 +102,27 @@ export function ReachMap({ tree, address, selected }: Props) {
   })
   const select = useCallback((band: Band) => acts.current.activate(band), [])
   const goIn = useCallback((band: Band) => acts.current.enter(band), [])
-  const reachable = layout.bands.some(b => b.id === selected) ? selected : (layout.bands[0]?.id ?? '')
   return (
-    <Flex direction="column" h="100%" gap="4px">
-      {top !== tree && (
-        <Flex gap="4px" align="center" color="ink3" fontSize="12.3px">
-          {pathTo(tree, top.ou.id).map(node => (
-            <Button
-              key={node.ou.id}
-              variant="text"
-              h="20px"
-              onClick={() => address.zoomTo(node === tree ? undefined : node.ou.id)}
-            >
-              {node.ou.name}
+    <Flex direction="column" h="100%" gap="1">
+      {!isRoot && (
+        <Flex gap="1" align="center" color="ink3" textStyle="second">
+          {path.map(part => (
+            <Button key={part.id} variant="text" size="xs" onClick={() => zoomTo(part.id)}>
+              {part.name}
             </Button>
           ))}
           <span>Escape goes out</span>
         </Flex>
       )}
-      <Box ref={frame} flex="1" minH="0" overflowY="auto" overflowX="hidden" p="2px" m="-2px">
+      <Box ref={frame} flex="1" minH="0" overflowY="auto" overflowX="hidden" p="0.5" m="-0.5">
         <Box
           ref={map}
           role="tree"
           aria-label="Organisational units and what they receive"
           position="relative"
+          css={BAND_STYLES}
           onKeyDown={pressed}
+          data-list=""
           style={{ height: layout.height }}
         >
           {size.width > 0 &&
@@ -126,7 +131,7 @@ export function ReachMap({ tree, address, selected }: Props) {
                 key={band.id}
                 band={band}
                 selected={band.kind === 'ou' && band.node.ou.id === selected}
-                tabbable={band.id === (focused ?? reachable)}
+                tabbable={band.id === (layout.bands.some(b => b.id === focused) ? focused : reachable)}
                 onSelect={select}
                 onEnter={goIn}
               />

@@ -1,16 +1,20 @@
-import { Box, Flex } from '@chakra-ui/react'
-import { useEffect, useMemo } from 'react'
+import { Box } from '@chakra-ui/react'
+import { lazy, Suspense, useEffect, useMemo } from 'react'
 import { Navigate, useParams } from 'react-router'
-import { sentence } from '../../../shared/api'
-import { failure } from '../../../shared/failure'
-import { Notice } from '../../../shared/Notice'
+import { Notice } from '../../../shared/ui/Notice'
+import { Columns, Page } from '../../../shared/ui/Page'
+import { usePageTitle } from '../../../shared/ui/PageHead'
+import { QueryState } from '../../../shared/ui/QueryState'
+import { useAddressState } from '../../../shared/useAddressState'
+import type { Reach } from '../api/reach'
 import { useReach, useTitles } from '../api/reach'
-import { buildTree, findNode } from '../model/tree'
-import { useReachAddress } from '../model/useReachAddress'
+import { REACH_ADDRESS } from '../model/reachAddress'
+import { buildTree } from '../model/tree'
 import { OuPanel } from './OuPanel'
 import { ReachHead } from './ReachHead'
 import { ReachMap } from './ReachMap'
-import { ReachTable } from './ReachTable'
+
+const ReachTable = lazy(() => import('./ReachTable').then(part => ({ default: part.ReachTable })))
 
 const LAST = 'rivo.title'
 
@@ -18,46 +22,51 @@ const LAST = 'rivo.title'
 export function ReachPage() {
   const { title } = useParams()
   const titles = useTitles()
-  if (failure(titles) !== undefined) {
-    return <Notice heading="The titles cannot be shown">{sentence(titles.error)}</Notice>
-  }
-  if (titles.data === undefined) {
-    return null
-  }
-  const first = titles.data[0]
-  if (first === undefined) {
-    return (
-      <Notice heading="There is nothing to assign yet">
-        The catalogue holds no title. As soon as one is in it, this page shows what each part of the organisation gets.
-      </Notice>
-    )
-  }
-  if (title === undefined) {
-    const last = window.localStorage.getItem(LAST)
-    const known = titles.data.find(t => t.id === last) ?? first
-    return <Navigate to={`/reach/${encodeURIComponent(known.id)}${window.location.search}`} replace />
-  }
-  return <ReachOfTitle title={title} />
+  return (
+    <QueryState query={titles} failed="The titles cannot be shown">
+      {all => {
+        const first = all[0]
+        if (first === undefined) {
+          return (
+            <Notice heading="There is nothing to assign yet">
+              The catalogue holds no title. As soon as one is in it, this page shows what each part of the organisation
+              gets.
+            </Notice>
+          )
+        }
+        if (title === undefined) {
+          const last = window.localStorage.getItem(LAST)
+          const known = all.find(t => t.id === last) ?? first
+          return <Navigate to={`/reach/${encodeURIComponent(known.id)}${window.location.search}`} replace />
+        }
+        return <ReachOfTitle title={title} />
+      }}
+    </QueryState>
+  )
 }
 
 function ReachOfTitle({ title }: { title: string }) {
-  const reach = useReach(title)
-  const address = useReachAddress()
+  const [address] = useAddressState(REACH_ADDRESS)
+  // The table begins with the root, and fetches what is expanded.
+  const reach = useReach(title, address.as === 'map' ? address.in : '', address.as === 'map' ? address.all : [])
+  usePageTitle(reach.data === undefined ? undefined : `${reach.data.titleName} · Reach`)
   useEffect(() => {
     if (reach.data !== undefined) {
       window.localStorage.setItem(LAST, title)
-      document.title = `${reach.data.titleName} · Reach · Rivo`
     }
   }, [reach.data, title])
+  return (
+    <QueryState query={reach} failed="This cannot be shown">
+      {data => <Content reach={data} />}
+    </QueryState>
+  )
+}
+
+function Content({ reach }: { reach: Reach }) {
+  const [address, change] = useAddressState(REACH_ADDRESS)
   // The very same as long as nothing has changed, so that only what a step changes is drawn anew.
-  const tree = useMemo(() => (reach.data === undefined ? null : buildTree(reach.data.ous)), [reach.data])
-  if (failure(reach) !== undefined) {
-    return <Notice heading="This cannot be shown">{sentence(reach.error)}</Notice>
-  }
-  if (reach.data === undefined || tree === null) {
-    return null
-  }
-  if (reach.data.devices === 0) {
+  const tree = useMemo(() => buildTree(reach.ous), [reach])
+  if (tree === null || reach.devices === 0) {
     return (
       <Notice heading="There are no devices yet">
         Rivo has not read a directory with computers in it. As soon as it has, the map of the organisation is shown
@@ -65,21 +74,31 @@ function ReachOfTitle({ title }: { title: string }) {
       </Notice>
     )
   }
-  const chosen = findNode(tree, address.ou ?? tree.ou.id) ?? tree
-  const selected = chosen.ou.id
+  const selected = address.ou ?? tree.ou.id
+  const isShown = address.as === 'table' || reach.ous.some(ou => ou.id === selected)
   return (
-    <Flex direction="column" h="100%" px="18px" pt="12px" pb="16px" gap="12px">
-      <ReachHead reach={reach.data} address={address} />
-      <Flex flex="1" minH="0" gap="20px">
-        <Box flex="1" minW="0" h="100%">
-          {address.table ? (
-            <ReachTable title={title} tree={tree} selected={selected} onSelect={address.select} />
+    <Page>
+      <ReachHead reach={reach} />
+      <Columns>
+        <Box flex="1" minW="0" h={{ base: '70vh', lg: 'auto' }} minH="320px">
+          {address.as === 'table' ? (
+            <Suspense fallback={null}>
+              <ReachTable reach={reach} root={tree.ou} selected={selected} onSelect={ou => change({ ou })} />
+            </Suspense>
           ) : (
-            <ReachMap tree={tree} address={address} selected={selected} />
+            <ReachMap path={reach.path} tree={tree} selected={selected} />
           )}
         </Box>
-        <OuPanel title={title} titleName={reach.data.titleName} ou={chosen.ou} />
-      </Flex>
-    </Flex>
+        <OuPanel
+          title={reach.title}
+          titleName={reach.titleName}
+          ou={selected}
+          known={reach.ous.find(ou => ou.id === selected)}
+          {...(!isShown && {
+            onShow: parent => change({ in: parent === reach.path[0]?.id ? '' : parent, all: [...address.all, parent] }),
+          })}
+        />
+      </Columns>
+    </Page>
   )
 }

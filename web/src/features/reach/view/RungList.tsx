@@ -1,6 +1,6 @@
 import { Box, Flex } from '@chakra-ui/react'
 import type { ReactNode } from 'react'
-import { Diamond } from '../../../shared/Diamond'
+import { Diamond } from '../../../shared/ui/Diamond'
 import { date, fullInstant, some } from '../../../shared/format'
 import { intentVerb } from '../../../shared/outcomes'
 import { useNow } from '../../../shared/useNow'
@@ -12,7 +12,7 @@ const MINUTE_MS = 60_000
 export function RungList({ rungs }: { rungs: readonly Rung[] }) {
   const now = useNow(MINUTE_MS)
   return (
-    <Box as="ol" listStyleType="none" mx="-8px">
+    <Box as="ol" listStyleType="none" mx="-2">
       {rungs.map((rung, i) => (
         <RungLine key={`${rung.assignment} ${rung.target}`} rung={rung} last={i === rungs.length - 1} now={now} />
       ))}
@@ -26,14 +26,14 @@ function RungLine({ rung, last, now }: { rung: Rung; last: boolean; now: number 
     <Flex
       as="li"
       position="relative"
-      gap="14px"
-      px="10px"
-      py="7px"
-      borderRadius="6px"
+      gap="3.5"
+      px="2.5"
+      py="2"
+      borderRadius="md"
       bg={rung.verdict === 'decides' ? 'lagoonSoft' : undefined}
     >
       {!last && <Box position="absolute" left="18px" top="28px" bottom="-8px" w="2px" bg="line" />}
-      <Box pt="1px" position="relative" opacity={decides ? 1 : 0.55} flexShrink="0">
+      <Box pt="px" position="relative" opacity={decides ? 1 : 0.55} flexShrink="0">
         <Diamond kind={rung.verdict === 'disagrees' ? 'contested' : rung.intent} size={18} />
       </Box>
       <Box minW="0">
@@ -43,7 +43,7 @@ function RungLine({ rung, last, now }: { rung: Rung; last: boolean; now: number 
           {rung.binding && ' · binding'}
           {rung.devices !== undefined && decides && ` · ${some(rung.devices, 'device')}`}
         </Box>
-        <Box color="ink2" fontSize="12.3px">
+        <Box color="ink2" textStyle="second">
           {rung.sentence}
           <Origin rung={rung} now={now} />
         </Box>

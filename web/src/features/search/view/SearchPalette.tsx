@@ -3,8 +3,8 @@ import type { KeyboardEvent, RefObject } from 'react'
 import { useEffect, useRef, useState } from 'react'
 import { useLocation, useNavigate } from 'react-router'
 import { some } from '../../../shared/format'
-import { Kbd } from '../../../shared/Kbd'
-import { Window } from '../../../shared/Window'
+import { Kbd } from '../../../shared/ui/Kbd'
+import { Window } from '../../../shared/ui/Window'
 import type { Hit } from '../api/search'
 import { useSearch } from '../api/search'
 
@@ -62,7 +62,7 @@ function Palette({ field, onClose }: { field: RefObject<HTMLInputElement | null>
         borderColor="line"
         h="38px"
       />
-      <Box ref={list} id="found" role="listbox" aria-label="Found" mt="10px" minH="300px" maxH="46vh" overflowY="auto">
+      <Box ref={list} id="found" role="listbox" aria-label="Found" mt="2.5" minH="300px" maxH="46vh" overflowY="auto">
         {hits.map((hit, i) => (
           <Line
             key={`${hit.kind} ${hit.id}`}
@@ -74,13 +74,13 @@ function Palette({ field, onClose }: { field: RefObject<HTMLInputElement | null>
           />
         ))}
         {found.data !== undefined && hits.length === 0 && (
-          <Box color="ink2" p="10px">
+          <Box color="ink2" p="2.5">
             Nothing is called that. Try fewer letters, or another part of the name.
           </Box>
         )}
       </Box>
       {found.data !== undefined && (
-        <Flex mt="8px" color="ink3" fontSize="12.3px" justify="space-between">
+        <Flex mt="2" color="ink3" textStyle="second" justify="space-between">
           <span>
             {some(found.data.titles, 'title')}, {some(found.data.kits, 'kit')}, {some(found.data.ous, 'OU')},{' '}
             {some(found.data.devices, 'device')}
@@ -129,7 +129,7 @@ function Line({ hit, id, chosen, first, onGo }: LineProps) {
   return (
     <>
       {first && (
-        <Box role="presentation" color="ink3" fontSize="12.3px" px="10px" pt="8px" pb="2px">
+        <Box role="presentation" color="ink3" textStyle="second" px="2.5" pt="2" pb="0.5">
           {KINDS[hit.kind]}
         </Box>
       )}
@@ -138,10 +138,10 @@ function Line({ hit, id, chosen, first, onGo }: LineProps) {
         role="option"
         aria-selected={chosen}
         onClick={onGo}
-        px="10px"
-        py="5px"
-        gap="10px"
-        borderRadius="5px"
+        px="2.5"
+        py="1.5"
+        gap="2.5"
+        borderRadius="md"
         cursor="pointer"
         bg={chosen ? 'lagoonSoft' : undefined}
         _hover={{ bg: 'hover' }}

@@ -1,11 +1,12 @@
 import { useQueryClient } from '@tanstack/react-query'
 import type { ReactNode } from 'react'
-import { useEffect } from 'react'
+import { lazy, Suspense, useEffect } from 'react'
 import { isRefusal, sentence } from '../../../shared/api'
-import { Notice } from '../../../shared/Notice'
+import { Notice } from '../../../shared/ui/Notice'
 import { useSessionQuery } from '../api/session'
-import { SessionContext } from '../model/SessionContext'
-import { SignInPage } from './SignInPage'
+import { SessionContext } from '../state/SessionContext'
+
+const SignInPage = lazy(() => import('./SignInPage').then(page => ({ default: page.SignInPage })))
 
 /** Lets in whoever is signed in; everybody else sees the sign-in, at the address they asked for. */
 export function SessionGate({ children }: { children: ReactNode }) {
@@ -18,7 +19,11 @@ export function SessionGate({ children }: { children: ReactNode }) {
     return <Notice heading="Rivo does not answer">{sentence(session.error)} This page tries again by itself.</Notice>
   }
   if (session.data === null) {
-    return <SignInPage />
+    return (
+      <Suspense fallback={null}>
+        <SignInPage />
+      </Suspense>
+    )
   }
   return <SessionContext.Provider value={session.data}>{children}</SessionContext.Provider>
 }

@@ -1,10 +1,10 @@
 import { Box, Flex } from '@chakra-ui/react'
-import { Button } from '../../../shared/Button'
+import { Button } from '../../../shared/ui/Button'
 import { sentence } from '../../../shared/api'
 import { failure } from '../../../shared/failure'
 import { fromNow, fullInstant } from '../../../shared/format'
 import { useNow } from '../../../shared/useNow'
-import { Window } from '../../../shared/Window'
+import { Window } from '../../../shared/ui/Window'
 import type { OpenSession } from '../api/session'
 import { useEndSession, useSessions } from '../api/session'
 import { browserName } from '../model/browserName'
@@ -30,7 +30,7 @@ function Sessions() {
   }
   return (
     <Box>
-      <Box color="ink2" mb="8px">
+      <Box color="ink2" mb="2">
         A session ends after 8 hours without a request, and after 12 hours in any case. One that you do not recognise:
         end it, and change your password.
       </Box>
@@ -45,7 +45,7 @@ function Sessions() {
         ))}
       </Box>
       {end.isError && (
-        <Box role="alert" color="trouble" mt="8px">
+        <Box role="alert" color="trouble" mt="2">
           {sentence(end.error)}
         </Box>
       )}
@@ -56,7 +56,7 @@ function Sessions() {
 function Row({ session, onEnd, ending }: { session: OpenSession; onEnd: () => void; ending: boolean }) {
   const now = useNow()
   return (
-    <Flex as="li" align="center" gap="12px" py="9px" borderTopWidth="1px" borderColor="line">
+    <Flex as="li" align="center" gap="3" py="2" borderTopWidth="1px" borderColor="line">
       <Box flex="1" minW="0">
         <Box fontWeight="600" title={session.browser}>
           {browserName(session.browser)}

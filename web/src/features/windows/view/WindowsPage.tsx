@@ -1,58 +1,61 @@
 import { Box, Flex } from '@chakra-ui/react'
-import { useEffect, useState } from 'react'
-import { Button } from '../../../shared/Button'
-import { sentence } from '../../../shared/api'
-import { failure } from '../../../shared/failure'
+import { lazy, Suspense } from 'react'
 import { some } from '../../../shared/format'
-import { Kbd } from '../../../shared/Kbd'
 import { useKeys } from '../../../shared/keys'
-import { Notice } from '../../../shared/Notice'
-import type { MaintenanceWindow, WindowLine } from '../api/windows'
+import { Button } from '../../../shared/ui/Button'
+import { Kbd } from '../../../shared/ui/Kbd'
+import { Notice } from '../../../shared/ui/Notice'
+import { Page } from '../../../shared/ui/Page'
+import { PageHead } from '../../../shared/ui/PageHead'
+import { Panel } from '../../../shared/ui/Panel'
+import { QueryState } from '../../../shared/ui/QueryState'
+import { useOpenWindow } from '../../../shared/useAddressState'
+import type { WindowLine } from '../api/windows'
 import { useWindows } from '../api/windows'
 import { openWords } from '../model/words'
-import { WindowWindow } from './WindowWindow'
+
+const WindowWindow = lazy(() => import('./WindowWindow').then(part => ({ default: part.WindowWindow })))
+
+const EDIT = 'edit:'
 
 /** When may devices work? */
 export function WindowsPage() {
   const windows = useWindows()
-  const [open, setOpen] = useState<MaintenanceWindow | 'new' | undefined>(undefined)
-  useEffect(() => {
-    document.title = 'Maintenance windows · Rivo'
-  }, [])
+  const [open, setOpen] = useOpenWindow()
   useKeys('Maintenance windows', [{ key: 'n', says: 'Add a window', act: () => setOpen('new') }])
-  if (failure(windows) !== undefined) {
-    return <Notice heading="The windows cannot be shown">{sentence(windows.error)}</Notice>
-  }
+  const edited = (windows.data ?? []).find(line => `${EDIT}${line.window.id}` === open)
   return (
-    <Flex direction="column" h="100%" px="18px" pt="14px" pb="16px" gap="12px">
-      <Flex align="center" gap="14px">
-        <Box flex="1" minW="0">
-          <Box as="h1" fontSize="20px" fontWeight="700">
-            Maintenance windows
-          </Box>
-          <Box color="ink2" fontSize="13px">
-            When devices may install and remove software, by their own clocks. A device that is in no window may do so
-            at any time.
-          </Box>
+    <Page>
+      <PageHead heading="Maintenance windows">
+        <Box flex="1" minW="0" color="ink2" textStyle="compact">
+          When devices may install and remove software, by their own clocks. A device that is in no window may do so at
+          any time.
         </Box>
         <Button onClick={() => setOpen('new')}>
           Add a window <Kbd>N</Kbd>
         </Button>
-      </Flex>
-      <Box flex="1" minH="0" overflowY="auto" bg="panel" borderWidth="1px" borderColor="line" borderRadius="8px">
-        {windows.data?.length === 0 && (
-          <Notice heading="No maintenance windows: devices install and remove at any time">
-            Add one for devices that must not be interrupted: control rooms, benches that measure through the day.
-          </Notice>
-        )}
-        {(windows.data ?? []).map(line => (
-          <Row key={line.window.id} line={line} onOpen={() => setOpen(line.window)} />
-        ))}
-      </Box>
-      {open !== undefined && (
-        <WindowWindow window={open === 'new' ? undefined : open} onClose={() => setOpen(undefined)} />
+      </PageHead>
+      <Panel flex="1" minH="0" overflowY="auto">
+        <QueryState query={windows} failed="The windows cannot be shown">
+          {lines =>
+            lines.length === 0 ? (
+              <Notice heading="No maintenance windows: devices install and remove at any time">
+                Add one for devices that must not be interrupted: control rooms, benches that measure through the day.
+              </Notice>
+            ) : (
+              lines.map(line => (
+                <Row key={line.window.id} line={line} onOpen={() => setOpen(`${EDIT}${line.window.id}`)} />
+              ))
+            )
+          }
+        </QueryState>
+      </Panel>
+      {(open === 'new' || edited !== undefined) && (
+        <Suspense fallback={null}>
+          <WindowWindow key={open} window={edited?.window} onClose={() => setOpen(undefined)} />
+        </Suspense>
       )}
-    </Flex>
+    </Page>
   )
 }
 
@@ -63,9 +66,9 @@ function Row({ line, onOpen }: { line: WindowLine; onOpen: () => void }) {
       as="section"
       aria-label={window.name}
       align="center"
-      gap="14px"
-      px="16px"
-      py="9px"
+      gap="3.5"
+      px="4"
+      py="2"
       borderBottomWidth="1px"
       borderColor="line"
     >
@@ -73,7 +76,7 @@ function Row({ line, onOpen }: { line: WindowLine; onOpen: () => void }) {
         <Box fontWeight="600" truncate>
           {window.name}
         </Box>
-        <Box as="code" fontFamily="mono" fontSize="12px" color="ink2" overflowWrap="anywhere">
+        <Box as="code" textStyle="code" color="ink2" overflowWrap="anywhere">
           {window.fits ?? 'every device'}
         </Box>
       </Box>

@@ -1,5 +1,7 @@
 package rivo.browser;
 
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
@@ -65,6 +67,14 @@ abstract class BrowserTest {
 
     Locator button(String name) {
         return page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName(name).setExact(true));
+    }
+
+    /** Chooses by a few letters the only one that they match. */
+    void pick(String label, String letters) {
+        page.getByRole(AriaRole.COMBOBOX, new Page.GetByRoleOptions().setName(label)).fill(letters);
+        Locator option = page.locator("[role=option]:visible");
+        assertThat(option).hasCount(1);
+        option.click();
     }
 
     Locator region(String name) {

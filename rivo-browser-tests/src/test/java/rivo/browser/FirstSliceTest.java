@@ -52,7 +52,7 @@ class FirstSliceTest extends BrowserTest {
         button("Publish…").click();
         page.getByLabel("Why is this changed?").fill("Planning doses by the numbers");
         button("Publish").click();
-        assertThat(page.getByText("is published.")).isVisible();
+        assertThat(page.getByText("is published.").first()).isVisible();
         page.navigate("/fleet?title=dosecalc&outcome=required&q=planning");
         page.locator("[data-index='0'] a").click();
         page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName(Pattern.compile("^Dosecalc"))).click();

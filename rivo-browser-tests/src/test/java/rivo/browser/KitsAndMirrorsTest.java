@@ -4,8 +4,10 @@ import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertTha
 import static org.assertj.core.api.Assertions.assertThat;
 
 import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Mouse;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
+import com.microsoft.playwright.options.BoundingBox;
 import java.util.List;
 import java.util.regex.Pattern;
 import org.junit.jupiter.api.BeforeEach;
@@ -28,11 +30,21 @@ class KitsAndMirrorsTest extends BrowserTest {
         return page.getByRole(AriaRole.REGION, new Page.GetByRoleOptions().setName(region).setExact(true));
     }
 
+    /** By the mouse, which moves on its way as a hand does. */
+    private void drag(Locator from, Locator to) {
+        BoundingBox start = from.boundingBox();
+        BoundingBox end = to.boundingBox();
+        page.mouse().move(start.x + start.width / 2, start.y + start.height / 2);
+        page.mouse().down();
+        page.mouse().move(end.x + start.width, end.y + end.height / 2, new Mouse.MoveOptions().setSteps(8));
+        page.mouse().up();
+    }
+
     private void publish(String why) {
         button("Publish…").click();
         page.getByLabel("Why is this changed?").fill(why);
         button("Publish").click();
-        assertThat(page.getByText("is published.")).isVisible();
+        assertThat(page.getByText("is published.").first()).isVisible();
     }
 
     @Test
@@ -41,26 +53,33 @@ class KitsAndMirrorsTest extends BrowserTest {
         page.navigate("/catalogue");
         button("New kit…").click();
         page.getByLabel("Name", new Page.GetByLabelOptions().setExact(true)).fill("Front desk");
-        page.getByLabel("Add a title").selectOption("fernote");
-        page.getByLabel("Add a title").selectOption("tarnlog");
-        page.getByLabel("Add a title").selectOption("ledgerfen");
+        pick("Add a title", "fernote");
+        pick("Add a title", "tarnlog");
+        pick("Add a title", "ledgerfen");
         button("Save").click();
         assertThat(page).hasURL(Pattern.compile("/catalogue/kits/front-desk$"));
         assertThat(region("Titles").getByRole(AriaRole.LISTITEM)).hasCount(3);
 
-        Locator third = region("Titles").getByRole(AriaRole.LISTITEM).nth(2);
-        third.focus();
+        region("Titles").locator("[data-line]").nth(2).focus();
         page.keyboard().press("Alt+ArrowUp");
         assertThat(region("Titles").getByRole(AriaRole.LISTITEM).nth(1)).containsText("Ledgerfen");
         assertThat(order()).containsExactly("Fernote Reader", "Ledgerfen", "Tarnlog Viewer");
 
-        region("Titles").locator("[data-grip]").nth(2).dragTo(region("Titles").getByRole(AriaRole.LISTITEM).nth(0));
+        drag(region("Titles").locator("[data-grip]").nth(2), region("Titles").getByRole(AriaRole.LISTITEM).nth(0));
         assertThat(region("Titles").getByRole(AriaRole.LISTITEM).nth(0)).containsText("Tarnlog Viewer");
         page.reload();
         assertThat(region("Titles").getByRole(AriaRole.LISTITEM).nth(0)).containsText("Tarnlog Viewer");
         assertThat(order()).as("it is kept").containsExactly("Tarnlog Viewer", "Fernote Reader", "Ledgerfen");
 
-        page.getByLabel("Find an OU to assign it to").fill("technol");
+        region("Titles").locator("[data-grip]").nth(0).focus();
+        page.keyboard().press("Space");
+        assertThat(page.getByText("Tarnlog Viewer is lifted, from place 1 of 3.")).isAttached();
+        page.keyboard().press("ArrowDown");
+        assertThat(page.getByText("Tarnlog Viewer is over place 2 of 3.")).isAttached();
+        page.keyboard().press("Space");
+        assertThat(region("Titles").getByRole(AriaRole.LISTITEM).nth(1)).containsText("Tarnlog Viewer");
+
+        pick("Find an OU to assign it to", "technol");
         button("Require on Technology").click();
         assertThat(region("Draft")).containsText("Require Front desk on Technology");
         publish("The front desk moves");
@@ -74,7 +93,7 @@ class KitsAndMirrorsTest extends BrowserTest {
         page.navigate("/catalogue/kits/front-desk");
         assertThat(page.getByText("Installed in this order")).isVisible();
         page.keyboard().press("e");
-        page.getByLabel("Add a title").selectOption("dosecalc");
+        pick("Add a title", "dosecalc");
         assertThat(page.getByText("get Dosecalc 1.4")).isVisible();
         assertThat(button("Save")).isDisabled();
         page.getByLabel("Why?").fill("They dose as well");
@@ -101,7 +120,7 @@ class KitsAndMirrorsTest extends BrowserTest {
         page.navigate("/catalogue/brookmap");
         assertThat(region("Before it is assigned")).containsText("Trunk mains gets languages English, German");
         button("Set for a person…").click();
-        page.getByRole(AriaRole.TEXTBOX, new Page.GetByRoleOptions().setName("Person")).fill("imara.voss");
+        pick("Find a person", "imara voss");
         button("Welsh 38.0 KiB").click();
         button("Set").click();
         assertThat(region("Before it is assigned")).containsText("imara.voss gets languages English, Welsh");
@@ -148,8 +167,8 @@ class KitsAndMirrorsTest extends BrowserTest {
         page.keyboard().press("Escape");
 
         page.navigate("/catalogue/tarnlog");
-        region("Before it is assigned").getByRole(AriaRole.BUTTON, new Locator.GetByRoleOptions().setName("edit")).first().click();
-        page.getByLabel("Rule").fill("os.family eq \"windows\" and ramGiB ge 4000");
+        button("Edit: Fits").click();
+        page.getByLabel("Devices where").fill("os.family eq \"windows\" and ramGiB ge 4000");
         page.getByLabel("Why?").fill("Only the largest");
         button("Save").click();
         region("Before it is assigned").getByRole(AriaRole.BUTTON, new Locator.GetByRoleOptions().setName("60").setExact(true))
@@ -167,7 +186,7 @@ class KitsAndMirrorsTest extends BrowserTest {
         page.getByLabel("Name", new Page.GetByLabelOptions().setExact(true)).fill("Van 3");
         page.getByLabel("Address").fill("\\\\server\\share");
         button("Save").click();
-        assertThat(page.getByRole(AriaRole.ALERT)).containsText("a drive letter or a share does not do");
+        assertThat(page.getByText("a drive letter or a share does not do")).isVisible();
         page.getByLabel("Address").fill("http://127.0.0.1:1");
         page.getByLabel("Devices where").fill("name eq \"QB-VAN-003\"");
         button("Save").click();
@@ -190,7 +209,7 @@ class KitsAndMirrorsTest extends BrowserTest {
         page.getByLabel("Devices where").fill("name sw \"QB-LAB\"");
         page.getByLabel("For, in minutes").fill("10");
         button("Save").click();
-        assertThat(page.getByRole(AriaRole.ALERT)).containsText("A window opens on at least one day");
+        assertThat(page.getByRole(AriaRole.ALERT)).containsText("Choose at least one day.");
         button("Sat").click();
         button("Save").click();
         assertThat(exactly("Benches")).containsText("Sat at 22:00 for 10 min");
@@ -210,7 +229,7 @@ class KitsAndMirrorsTest extends BrowserTest {
         page.keyboard().press("n");
         page.getByLabel("Name", new Page.GetByLabelOptions().setExact(true)).fill("Siltscope Lab");
         button("Add to the catalogue").click();
-        assertThat(page.getByRole(AriaRole.ALERT)).containsText("Give it a version.");
+        assertThat(page.getByText("Give it a version.")).isVisible();
         page.getByLabel("Name", new Page.GetByLabelOptions().setExact(true)).fill("Old gauge driver");
         page.getByLabel("Version", new Page.GetByLabelOptions().setExact(true)).fill("1");
         page.getByLabel("Removal command").fill("{uninstaller:Gauge driver} --quiet");
@@ -219,7 +238,7 @@ class KitsAndMirrorsTest extends BrowserTest {
         assertThat(page).hasURL(Pattern.compile("/catalogue/old-gauge-driver\\?release=1"));
         assertThat(region("Before it is assigned")).containsText("Removal only");
         assertThat(region("Before it is assigned")).containsText("No content needed");
-        button("Remove").click();
+        region("Steps").getByText("Remove", new Locator.GetByTextOptions().setExact(true)).click();
         assertThat(region("Steps")).containsText("{uninstaller:Gauge driver} --quiet");
         page.navigate("/reach/old-gauge-driver");
         page.getByRole(AriaRole.TREEITEM, new Page.GetByRoleOptions().setName(Pattern.compile("^Quillbrook"))).click();

@@ -21,6 +21,7 @@ import rivo.core.estate.Group;
 import rivo.core.estate.Scope;
 import rivo.core.estate.Target;
 import rivo.core.rule.Clause;
+import rivo.core.rule.Rule;
 
 /**
  * Who is meant: for every target, rule and OU of an estate the units that it holds (section 3 of the resolution rules).
@@ -306,6 +307,24 @@ public final class Audiences {
     /** The devices that satisfy a rule; every device where there is none. */
     public DeviceSet devicesWhere(@Nullable String rule) {
         return rule == null ? everyDevice() : new DeviceSet(rules.satisfying(rule));
+    }
+
+    /**
+     * The devices that satisfy a rule that somebody is only trying out. Unlike those of {@link #devicesWhere} they are not kept, so that trying
+     * costs no memory afterwards. Collections that the rule names have to be known.
+     */
+    public DeviceSet tried(Rule rule) {
+        return new DeviceSet(rules.tried(rule));
+    }
+
+    /** The devices that a target holds by themselves, not those of its people; none of one that rests. */
+    public DeviceSet devicesIn(Target target) {
+        return new DeviceSet(devices(target));
+    }
+
+    /** How many people a target holds by themselves, not those of its devices; none of one that rests. */
+    public int peopleIn(Target target) {
+        return users(target).size();
     }
 
     /** The units' devices, each once. */

@@ -235,6 +235,11 @@ final class RuleSets {
         return compiled.computeIfAbsent(text, Rule::parse);
     }
 
+    /** Those that satisfy a rule that somebody is only trying out: not kept. */
+    Positions tried(Rule rule) {
+        return rule.condition().over(algebra);
+    }
+
     /** The devices that satisfy the rule. */
     Positions satisfying(String text) {
         Positions known = rules.get(text);

@@ -8,6 +8,7 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import rivo.core.estate.Problem;
 import rivo.core.estate.RefusedException;
+import rivo.server.assignment.AssignmentDocument;
 import rivo.server.catalogue.licence.Licences;
 import rivo.server.change.DraftRehearsal.Rehearsed;
 import rivo.server.change.DraftedSnapshot.By;
@@ -124,11 +125,17 @@ public class Publishing {
         EstateRecords.writeGone(context, was.estate(), context.estate());
         Drafts.become(context, who, Draft.EMPTY);
         context.journal(who, "published", "change:" + number, reason, before, after);
-        context.afterwards(() -> {
-            events.changed(Topics.draft(who));
-            events.changed(Topics.ESTATE);
-        });
+        context.afterwards(() -> tell(who, rehearsed));
         return new Published(number, context.now());
+    }
+
+    /** Assignments concern the titles that were looked at and the kits they assign; other documents may concern anything. */
+    private void tell(String who, Rehearsed rehearsed) {
+        events.changed(Topics.draft(who), Topics.KITS);
+        events.changed(Topics.titles(rehearsed.titles().stream().map(difference -> difference.title().id()).toList()));
+        if (rehearsed.documented().stream().anyMatch(one -> one.kind() != AssignmentDocument.KIND)) {
+            events.changed(Topics.ESTATE);
+        }
     }
 
     private static <D extends Document> void write(ChangeContext context, Documented<D> documented) {

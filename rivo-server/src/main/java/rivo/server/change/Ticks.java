@@ -64,7 +64,6 @@ class Ticks {
             context.afterwards(() -> {
                 if (current.now().resolver().answers() != before) {
                     events.changed(Topics.ESTATE);
-                    events.changed(Topics.FLEET);
                 }
             });
             return context.now();

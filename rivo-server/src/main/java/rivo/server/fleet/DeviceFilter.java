@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
+import java.util.function.Function;
 import java.util.function.IntPredicate;
 import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
@@ -26,13 +27,16 @@ import rivo.server.estate.Snapshot;
  * @param ou in it or below
  * @param title with {@code outcome}: those that have this outcome for it, or {@code none}
  * @param state as {@link DeviceRow#state()}
+ * @param order a column, {@code name}, {@code ou}, {@code person} or {@code last-seen}, with {@code -} before it for the other way round; null
+ *     for the most pressing first
  */
 record DeviceFilter(@Nullable String words, @Nullable String ou, @Nullable String title, @Nullable String outcome,
-        @Nullable String state) {
+        @Nullable String state, @Nullable String order) {
 
     /**
-     * The positions of the devices that pass: those with a failed job first, those that have never called in last, and each in the order of
-     * their OUs and, within one, of their names.
+     * The positions of the devices that pass. Where no order is given, those with a failed job come first, those that have never called in last,
+     * and each in the order of their OUs and, within one, of their names; which is also what decides where an order leaves two equal. Costs one
+     * pass over the devices, and sorting those that pass.
      */
     int[] positions(Snapshot snapshot, Fleet fleet, Instant now) {
         Estate estate = snapshot.estate();
@@ -43,18 +47,40 @@ record DeviceFilter(@Nullable String words, @Nullable String ou, @Nullable Strin
         IntStream.range(estate.devices().from(within), estate.devices().to(within)).filter(byOutcome).forEach(p -> {
             Device device = estate.devices().at(p);
             if (hasWords(estate, device, wanted)) {
-                String its = DeviceRow.state(fleet.of(snapshot, device.id()), now);
-                if (state == null || its.equals(state)) {
-                    found.add(new Found(p, its.equals("failed") ? 0 : its.equals("never") ? 2 : 1, estate.ous().position(device.ou()), device.name()));
+                DeviceRow.State its = DeviceRow.state(fleet.of(snapshot, device.id()), now);
+                if (state == null || its.word().equals(state)) {
+                    found.add(new Found(p, its == DeviceRow.State.FAILED ? 0 : its == DeviceRow.State.NEVER ? 2 : 1, estate.ous().position(device.ou()), device.name()));
                 }
             }
         });
-        return found.stream().sorted(Comparator.comparingInt(Found::pressing).thenComparingInt(Found::ou).thenComparing(Found::name))
-                .mapToInt(Found::position).toArray();
+        return found.stream().sorted(comparator(snapshot, fleet)).mapToInt(Found::position).toArray();
     }
 
     /** @param pressing the lower, the earlier in the list */
     private record Found(int position, int pressing, int ou, String name) {
+    }
+
+    private Comparator<Found> comparator(Snapshot snapshot, Fleet fleet) {
+        Comparator<Found> byItself = Comparator.comparingInt(Found::pressing).thenComparingInt(Found::ou).thenComparing(Found::name);
+        if (order == null || order.isEmpty()) {
+            return byItself;
+        }
+        boolean descending = order.startsWith("-");
+        Comparator<Found> asked = switch (descending ? order.substring(1) : order) {
+            case "name" -> Comparator.comparing(Found::name);
+            case "ou" -> Comparator.comparingInt(Found::ou);
+            case "person" -> by(found -> DeviceRow.people(snapshot.estate(), snapshot.estate().devices().at(found.position())).stream()
+                    .findFirst().orElse(null));
+            case "last-seen" -> by(found -> fleet.of(snapshot, snapshot.estate().devices().at(found.position()).id()).lastSeen());
+            default -> throw new RefusedException("bad-order", "order", "There is no order " + order
+                    + "; use name, ou, person or last-seen, with - before it for the other way round.");
+        };
+        return (descending ? asked.reversed() : asked).thenComparing(byItself);
+    }
+
+    /** What has none comes before what has one, so that it comes last the other way round. */
+    private static <T extends Comparable<T>> Comparator<Found> by(Function<Found, @Nullable T> value) {
+        return Comparator.comparing(value, Comparator.nullsFirst(Comparator.naturalOrder()));
     }
 
     private static int position(Estate estate, String ou) {

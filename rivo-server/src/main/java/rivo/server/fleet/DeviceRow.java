@@ -3,6 +3,7 @@ package rivo.server.fleet;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.Instant;
 import java.util.List;
+import java.util.Locale;
 import java.util.Objects;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
@@ -24,27 +25,37 @@ record DeviceRow(String id, String name, String ou, List<String> people, @Nullab
         @Schema(allowableValues = {"failed", "under-way", "waiting", "idle", "not-seen-lately", "never"}) String state, String line,
         @Nullable Integer percent) {
 
+    /** What a device is doing, the most pressing first. */
+    enum State {
+        FAILED, UNDER_WAY, WAITING, IDLE, NOT_SEEN_LATELY, NEVER;
+
+        /** As lists and addresses have it. */
+        String word() {
+            return name().toLowerCase(Locale.ROOT).replace('_', '-');
+        }
+    }
+
     static DeviceRow of(Estate estate, Device device, DeviceActivity doing, Instant now) {
         Progress failed = doing.any(JobState.FAILED).orElse(null);
         Progress running = doing.any(JobState.RUNNING).orElse(null);
         Progress waiting = doing.any(JobState.WAITING).orElse(null);
         Progress shown = running != null ? running : failed != null ? failed : waiting;
         return new DeviceRow(device.id(), device.name(), path(estate, device), people(estate, device),
-                doing.lastSeen(), state(doing, now), line(estate, doing, shown, now),
+                doing.lastSeen(), state(doing, now).word(), line(estate, doing, shown, now),
                 running == null ? null : (Integer) running.percent());
     }
 
-    static String state(DeviceActivity doing, Instant now) {
+    static State state(DeviceActivity doing, Instant now) {
         if (doing.any(JobState.RUNNING).isPresent()) {
-            return "under-way";
+            return State.UNDER_WAY;
         }
         if (doing.any(JobState.FAILED).isPresent()) {
-            return "failed";
+            return State.FAILED;
         }
         if (doing.any(JobState.WAITING).isPresent()) {
-            return "waiting";
+            return State.WAITING;
         }
-        return doing.lastSeen() == null ? "never" : doing.isOverdue(now) ? "not-seen-lately" : "idle";
+        return doing.lastSeen() == null ? State.NEVER : doing.isOverdue(now) ? State.NOT_SEEN_LATELY : State.IDLE;
     }
 
     private static String line(Estate estate, DeviceActivity doing, @Nullable Progress shown, Instant now) {

@@ -1,15 +1,15 @@
 package rivo.server.fleet;
 
 import java.security.Principal;
+import jakarta.servlet.http.HttpServletResponse;
+import java.io.IOException;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
-import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
-import java.util.TreeMap;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.DeleteMapping;
@@ -22,8 +22,11 @@ import org.springframework.web.bind.annotation.RestController;
 import rivo.core.estate.Device;
 import rivo.core.estate.Estate;
 import rivo.core.estate.Ou;
+import rivo.core.estate.RefusedException;
+import rivo.server.audience.PathPart;
 import rivo.server.estate.CurrentSnapshot;
 import rivo.server.estate.Snapshot;
+import rivo.server.web.CsvDownload;
 import rivo.server.web.Page;
 
 /** The devices: the list, and one device. */
@@ -35,14 +38,6 @@ class DevicesApi {
 
     /** @param total how many match; {@code rows} holds the asked part of them, in OU order */
     record DeviceRows(int total, List<DeviceRow> rows) {
-    }
-
-    /** How many devices there are of each state. */
-    record FleetCounts(int devices, int enrolled, int underWay, int failed, int waiting, int idle, int notSeenLately, int never) {
-    }
-
-    /** @param id of an OU of the path */
-    record PathPart(String id, String name) {
     }
 
     /**
@@ -59,25 +54,27 @@ class DevicesApi {
     private final Enrolments enrolments;
     private final TitleOnDevice titleOnDevice;
     private final Clock clock;
+    private final FleetCounter counts;
 
-    DevicesApi(CurrentSnapshot current, Fleet fleet, Enrolments enrolments, TitleOnDevice titleOnDevice, Clock clock) {
+    DevicesApi(CurrentSnapshot current, Fleet fleet, Enrolments enrolments, TitleOnDevice titleOnDevice, FleetCounter counts, Clock clock) {
         this.current = current;
         this.fleet = fleet;
         this.enrolments = enrolments;
         this.titleOnDevice = titleOnDevice;
+        this.counts = counts;
         this.clock = clock;
     }
 
     @GetMapping("/api/devices")
     DeviceRows devices(@RequestParam @Nullable String q, @RequestParam @Nullable String ou,
             @RequestParam @Nullable String title, @RequestParam @Nullable String outcome,
-            @RequestParam @Nullable String state, @RequestParam(defaultValue = "0") int offset,
+            @RequestParam @Nullable String state, @RequestParam @Nullable String order, @RequestParam(defaultValue = "0") int offset,
             @RequestParam(defaultValue = "100") int limit) {
         Page page = Page.of(offset, limit, MOST_ROWS);
         Snapshot now = current.now();
         Instant instant = clock.instant();
         Estate estate = now.estate();
-        int[] positions = new DeviceFilter(q, ou, title, outcome, state).positions(now, fleet, instant);
+        int[] positions = new DeviceFilter(q, ou, title, outcome, state, order).positions(now, fleet, instant);
         List<DeviceRow> rows = Arrays.stream(positions).skip(page.offset()).limit(page.limit()).mapToObj(p -> {
                     Device device = estate.devices().at(p);
                     return DeviceRow.of(estate, device, fleet.of(now, device.id()), instant);
@@ -85,18 +82,41 @@ class DevicesApi {
         return new DeviceRows(positions.length, rows);
     }
 
-    @GetMapping("/api/fleet")
-    FleetCounts counts() {
+    /** The same list whole, as CSV (RFC 4180) for a spreadsheet. */
+    @GetMapping("/api/devices/csv")
+    void csv(@RequestParam @Nullable String q, @RequestParam @Nullable String ou, @RequestParam @Nullable String title,
+            @RequestParam @Nullable String outcome, @RequestParam @Nullable String state, @RequestParam @Nullable String order,
+            HttpServletResponse response) throws IOException {
         Snapshot now = current.now();
-        Estate estate = now.estate();
         Instant instant = clock.instant();
-        Map<String, Integer> states = new TreeMap<>();
-        for (int p = 0; p < estate.devices().size(); p++) {
-            states.merge(DeviceRow.state(fleet.of(now, estate.devices().at(p).id()), instant), 1, Integer::sum);
+        Estate estate = now.estate();
+        int[] positions = new DeviceFilter(q, ou, title, outcome, state, order).positions(now, fleet, instant);
+        try (CsvDownload csv = CsvDownload.begin(response, "devices.csv", "device", "ou", "people", "state", "doing", "last seen")) {
+            for (int p : positions) {
+                Device device = estate.devices().at(p);
+                DeviceRow row = DeviceRow.of(estate, device, fleet.of(now, device.id()), instant);
+                csv.row(row.name(), row.ou(), String.join("; ", row.people()), row.state(), row.line(),
+                        row.lastSeen() == null ? "" : row.lastSeen().toString());
+            }
         }
-        return new FleetCounts(estate.devices().size(), Enrolments.enrolled(now), states.getOrDefault("under-way", 0),
-                states.getOrDefault("failed", 0), states.getOrDefault("waiting", 0), states.getOrDefault("idle", 0),
-                states.getOrDefault("not-seen-lately", 0), states.getOrDefault("never", 0));
+    }
+
+    /** The rows of these devices as they are now, for a list that is on a screen; those that have gone are left out. */
+    @GetMapping("/api/devices/rows")
+    List<DeviceRow> rows(@RequestParam List<String> id) {
+        if (id.size() > MOST_ROWS) {
+            throw new RefusedException("too-many", "id", "At most " + MOST_ROWS + " devices are asked for together; ask for the others after them.");
+        }
+        Snapshot now = current.now();
+        Instant instant = clock.instant();
+        Estate estate = now.estate();
+        return id.stream().distinct().map(one -> estate.devices().find(one)).filter(Objects::nonNull)
+                .map(device -> DeviceRow.of(estate, device, fleet.of(now, device.id()), instant)).toList();
+    }
+
+    @GetMapping("/api/fleet")
+    FleetCounter.FleetCounts counts() {
+        return counts.get();
     }
 
     @GetMapping("/api/devices/{id}")
@@ -105,10 +125,7 @@ class DevicesApi {
         Estate estate = now.estate();
         Device device = Fleet.device(now, id);
         DeviceActivity doing = fleet.of(now, id);
-        List<PathPart> path = new ArrayList<>();
-        for (Ou ou : estate.ous().path(estate.ous().position(device.ou()))) {
-            path.add(new PathPart(ou.id(), ou.name()));
-        }
+        List<PathPart> path = PathPart.to(estate.ous(), estate.ous().position(device.ou()));
         return new DeviceView(id, device.name(), path, DeviceRow.people(estate, device),
                 device.facts().asMap(), Enrolments.isEnrolled(now, id), doing.lastSeen(), doing.nextDue(),
                 new DeviceStanding(now.resolver(), device, doing).lines());

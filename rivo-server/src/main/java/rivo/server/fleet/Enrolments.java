@@ -273,6 +273,5 @@ public class Enrolments {
             derived.keySet().removeIf(id -> id.name().equals(before.publicKey()));
         }
         events.changed(Topics.device(device));
-        events.changed(Topics.FLEET);
     }
 }

@@ -72,16 +72,18 @@ class Reports {
             List<Report.Fetched> fetched = report.fetched() == null ? List.of() : report.fetched();
             context.afterwards(() -> {
                 fetched.forEach(traffic::fetched);
-                tell(deviceId, context.now());
+                tell(deviceId, context.now(), !newer.equals(device));
             });
             return new ReportAnswer(true, report.number());
         });
     }
 
-    private void tell(String device, Instant now) {
+    private void tell(String device, Instant now, boolean factsChanged) {
         fleet.reported(device, now);
         events.changed(Topics.device(device));
-        events.changed(Topics.FLEET);
+        if (factsChanged) {
+            events.changed(Topics.FACTS);
+        }
     }
 
     private static Device newer(Device device, Report report) {

@@ -27,6 +27,8 @@ import org.springframework.stereotype.Component;
 import rivo.server.catalogue.content.ContentPlaces;
 import rivo.server.catalogue.content.Contents.Content;
 import rivo.server.catalogue.title.Catalogue;
+import rivo.server.live.LiveEvents;
+import rivo.server.live.Topics;
 
 /**
  * What each mirror holds, and how far a copy is. A mirror is asked, slice by slice, whether it has a slice
@@ -73,6 +75,7 @@ public class Copies implements ContentPlaces {
 
     private final Mirrors mirrors;
     private final Catalogue catalogue;
+    private final LiveEvents events;
     private final Clock clock;
     private final HttpClient http = HttpClient.newBuilder().version(HttpClient.Version.HTTP_1_1).connectTimeout(TO_LOOK).build();
     private final Map<Of, Copy> copies = new ConcurrentHashMap<>();
@@ -81,9 +84,10 @@ public class Copies implements ContentPlaces {
     private final ExecutorService looking = threads(1, "mirror-look");
     private final ExecutorService copying = threads(2, "mirror-copy");
 
-    Copies(Mirrors mirrors, Catalogue catalogue, Clock clock) {
+    Copies(Mirrors mirrors, Catalogue catalogue, LiveEvents events, Clock clock) {
         this.mirrors = mirrors;
         this.catalogue = catalogue;
+        this.events = events;
         this.clock = clock;
     }
 
@@ -134,10 +138,10 @@ public class Copies implements ContentPlaces {
             for (Content content : catalogue.now().contents().values()) {
                 lookAt(mirror, content);
             }
-            standings.put(mirror.id(), new Standing(null, clock.instant()));
+            stands(mirror, null);
         } catch (IOException e) {
             LOG.info("The mirror {} does not answer: {}", mirror.name(), words(e));
-            standings.put(mirror.id(), new Standing("It does not answer at " + mirror.address() + ": " + words(e), clock.instant()));
+            stands(mirror, "It does not answer at " + mirror.address() + ": " + words(e));
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
         }
@@ -175,7 +179,7 @@ public class Copies implements ContentPlaces {
         for (Content content : contents) {
             Of of = new Of(mirror, content.sha256());
             if (of(mirror, content.sha256()).state() != State.HELD && wanted.add(of)) {
-                copies.put(of, new Copy(State.WAITING, of(mirror, content.sha256()).held(), ""));
+                put(of, new Copy(State.WAITING, of(mirror, content.sha256()).held(), ""));
                 copying.execute(() -> copyNow(asked, content, of));
             }
         }
@@ -185,7 +189,7 @@ public class Copies implements ContentPlaces {
         long held = 0;
         try {
             for (long from = 0; from < content.size() && wanted.contains(of); from += NginxFile.SLICE) {
-                copies.put(of, new Copy(State.COPYING, held, ""));
+                put(of, new Copy(State.COPYING, held, ""));
                 int status = head(mirror, "content", content, from, TO_COPY);
                 if (status != 206) {
                     throw new NoMirrorException(status == 401 || status == 403 ? "the server refuses it: its key is an old one; give it "
@@ -193,15 +197,25 @@ public class Copies implements ContentPlaces {
                 }
                 held += Math.min(NginxFile.SLICE, content.size() - from);
             }
-            copies.put(of, new Copy(held == content.size() ? State.HELD : held == 0 ? State.ABSENT : State.PARTLY, held, ""));
-            standings.put(mirror.id(), new Standing(null, clock.instant()));
+            put(of, new Copy(held == content.size() ? State.HELD : held == 0 ? State.ABSENT : State.PARTLY, held, ""));
+            stands(mirror, null);
         } catch (IOException e) {
-            copies.put(of, new Copy(State.FAILED, held, "Not copied: " + words(e)));
+            put(of, new Copy(State.FAILED, held, "Not copied: " + words(e)));
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
         } finally {
             wanted.remove(of);
         }
+    }
+
+    private void put(Of of, Copy copy) {
+        copies.put(of, copy);
+        events.changed(Topics.MIRRORS);
+    }
+
+    private void stands(Mirror mirror, @Nullable String trouble) {
+        standings.put(mirror.id(), new Standing(trouble, clock.instant()));
+        events.changed(Topics.MIRRORS);
     }
 
     /** Stops what is being copied to a mirror and what waits to be; what is there stays. */
@@ -213,6 +227,7 @@ public class Copies implements ContentPlaces {
                         ? new Copy(copy.held() == 0 ? State.ABSENT : State.PARTLY, copy.held(), "") : copy);
             }
         }
+        events.changed(Topics.MIRRORS);
     }
 
     /** Forgets a mirror that there is no more, or one that is elsewhere now. */

@@ -179,7 +179,7 @@ public class Mirrors {
             next.put(id, kept);
         }
         context.becomes(PART, Collections.unmodifiableMap(next));
-        context.afterwards(() -> events.changed(Topics.ESTATE));
+        context.afterwards(() -> events.changed(Topics.MIRRORS));
     }
 
     private String newKey() {

@@ -16,6 +16,8 @@ import rivo.server.catalogue.content.Contents.Content;
 import rivo.server.catalogue.title.Catalogue;
 import rivo.server.estate.ChangeWriter;
 import rivo.server.estate.ChangesRefusedException;
+import rivo.server.live.LiveEvents;
+import rivo.server.live.Topics;
 
 /**
  * What was fetched from where. Counted in memory and written once a minute and at the end: a kill loses at most the last
@@ -52,13 +54,15 @@ public class Traffic {
     private final ChangeWriter writer;
     private final Mirrors mirrors;
     private final Catalogue catalogue;
+    private final LiveEvents events;
     private final Map<Of, Total> totals = new HashMap<>();
     private final Set<Of> unwritten = new HashSet<>();
 
-    Traffic(ChangeWriter writer, Mirrors mirrors, Catalogue catalogue, JdbcClient db) {
+    Traffic(ChangeWriter writer, Mirrors mirrors, Catalogue catalogue, LiveEvents events, JdbcClient db) {
         this.writer = writer;
         this.mirrors = mirrors;
         this.catalogue = catalogue;
+        this.events = events;
         db.sql("select * from mirror_traffic").query((row, n) -> totals.put(new Of(row.getString("mirror"),
                 row.getString("sha256")), new Total(row.getLong("fetches"), row.getLong("fetched_bytes"),
                         row.getLong("served_bytes"))) == null).list();
@@ -82,6 +86,7 @@ public class Traffic {
     private synchronized void count(Of of, Total more) {
         totals.merge(of, more, Total::and);
         unwritten.add(of);
+        events.changed(Topics.MIRRORS);
     }
 
     synchronized Total of(String mirror, String sha256) {

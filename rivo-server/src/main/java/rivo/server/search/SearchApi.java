@@ -19,8 +19,6 @@ import rivo.server.estate.CurrentSnapshot;
 @RestController
 class SearchApi {
 
-    private static final int MOST_OF_A_KIND = 8;
-
     /** @param second a second line that tells it from others of the same name */
     record Hit(@Schema(allowableValues = {"title", "kit", "ou", "device"}) String kind, String id, String name,
             String second) {
@@ -39,7 +37,7 @@ class SearchApi {
     @GetMapping("/api/search")
     Hits search(@RequestParam(defaultValue = "") String q) {
         Estate estate = current.now().estate();
-        Finder finder = new Finder(q);
+        NameFinder finder = new NameFinder(q);
         List<Hit> hits = new ArrayList<>();
         int titles = 0;
         for (Title title : estate.titles()) {
@@ -70,28 +68,5 @@ class SearchApi {
         }
         List<Ou> path = estate.ous().path(estate.ous().position(ou));
         return String.join(" › ", path.stream().skip(path.size() > 1 ? 1 : 0).map(Ou::name).toList());
-    }
-
-    private static final class Finder {
-
-        private final String[] words;
-
-        Finder(String query) {
-            words = query.strip().toLowerCase(Locale.ROOT).split("\\s+");
-        }
-
-        /** 1 when the name matches, having added it while there is room. */
-        int take(List<Hit> hits, int before, String name, java.util.function.Supplier<Hit> hit) {
-            String text = name.toLowerCase(Locale.ROOT);
-            for (String word : words) {
-                if (!text.contains(word)) {
-                    return 0;
-                }
-            }
-            if (before < MOST_OF_A_KIND) {
-                hits.add(hit.get());
-            }
-            return 1;
-        }
     }
 }

@@ -94,7 +94,7 @@ public class MaintenanceWindows {
             }
             WindowDocument.KIND.put(context, List.of(new Kept<>(window, windows.revision(window.id()) + 1, who, context.now(), null)));
             context.journal(who, before == null ? "window-added" : "window-changed", "window:" + window.id(), null, before, window);
-            context.afterwards(() -> events.changed(Topics.ESTATE));
+            context.afterwards(() -> events.changed(Topics.WINDOWS));
             return window;
         });
     }
@@ -108,7 +108,7 @@ public class MaintenanceWindows {
             }
             WindowDocument.KIND.remove(context, id);
             context.journal(who, "window-deleted", "window:" + id, null, window, null);
-            context.afterwards(() -> events.changed(Topics.ESTATE));
+            context.afterwards(() -> events.changed(Topics.WINDOWS));
             return id;
         });
     }

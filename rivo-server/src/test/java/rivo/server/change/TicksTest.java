@@ -1,10 +1,8 @@
 package rivo.server.change;
 
 import static org.assertj.core.api.Assertions.assertThat;
-import static org.mockito.ArgumentMatchers.any;
 import static org.mockito.Mockito.mock;
-import static org.mockito.Mockito.never;
-import static org.mockito.Mockito.verify;
+import static org.mockito.Mockito.verifyNoInteractions;
 
 import java.nio.file.Path;
 import java.time.Duration;
@@ -85,6 +83,6 @@ class TicksTest {
         clock.passes(Duration.ofMinutes(1));
         ticks.tickWhenDue();
         assertThat(now().estate().asOf()).isAfter(before);
-        verify(events, never()).changed(any());
+        verifyNoInteractions(events);
     }
 }

@@ -26,7 +26,7 @@ class DeviceRowTest {
     }
 
     private static String state(Duration overdue, JobState... jobs) {
-        return DeviceRow.state(doing(NOW.minus(Duration.ofDays(9)), NOW.minus(overdue), jobs), NOW);
+        return DeviceRow.state(doing(NOW.minus(Duration.ofDays(9)), NOW.minus(overdue), jobs), NOW).word();
     }
 
     @Test
@@ -34,7 +34,7 @@ class DeviceRowTest {
         assertThat(state(Duration.ofHours(-1))).isEqualTo("idle");
         assertThat(state(Duration.ofDays(1))).as("to the second").isEqualTo("idle");
         assertThat(state(Duration.ofDays(1).plusMillis(1))).isEqualTo("not-seen-lately");
-        assertThat(DeviceRow.state(doing(null, null), NOW)).isEqualTo("never");
+        assertThat(DeviceRow.state(doing(null, null), NOW)).isEqualTo(DeviceRow.State.NEVER);
     }
 
     @ParameterizedTest

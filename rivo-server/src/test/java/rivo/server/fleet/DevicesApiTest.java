@@ -2,10 +2,16 @@ package rivo.server.fleet;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
@@ -115,6 +121,40 @@ class DevicesApiTest {
         assertThat(states.get(0)).isEqualTo("failed");
         assertThat(states.lastIndexOf("failed")).isLessThan(states.indexOf("idle"));
         assertThat(states.lastIndexOf("idle")).isLessThan(states.indexOf("never"));
+    }
+
+    @Test
+    void theListStandsInTheOrderThatIsAskedFor() {
+        assertThat(names(get("/api/devices?order=name&limit=60").path("rows"))).isSorted();
+        assertThat(names(get("/api/devices?order=-name&limit=60").path("rows"))).isSortedAccordingTo(Comparator.reverseOrder());
+        List<String> people = get("/api/devices?order=person&limit=60").path("rows").valueStream()
+                .map(row -> row.path("people").path(0).asString("")).toList();
+        assertThat(people).isSorted();
+        assertThat(people.get(0)).as("what has nobody comes first").isEmpty();
+        TestDevice.enrolled(server, "QB-LAB-009").report("{\"number\":1}");
+        assertThat(names(get("/api/devices?order=-last-seen&limit=1").path("rows"))).containsExactly("QB-LAB-009");
+        assertThat(server.ask("GET", "/api/devices?order=odd", null).code()).isEqualTo("bad-order");
+    }
+
+    @Test
+    void rowsAreGivenForThoseThatAreNamed() {
+        JsonNode rows = get("/api/devices/rows?id=" + server.device("QB-LAB-002") + "&id=moon&id=" + server.device("QB-COR-001"));
+        assertThat(names(rows)).containsExactly("QB-LAB-002", "QB-COR-001");
+        String many = IntStream.range(0, 501).mapToObj(i -> "id=" + i).collect(Collectors.joining("&"));
+        assertThat(server.ask("GET", "/api/devices/rows?" + many, null).code()).isEqualTo("too-many");
+    }
+
+    @Test
+    void theWholeListIsThereForASpreadsheet() throws Exception {
+        HttpResponse<String> answer = HttpClient.newHttpClient().send(HttpRequest.newBuilder(server.url()
+                .resolve("/api/devices/csv?order=name&q=lab")).header("Cookie", server.cookieHeaders().split("\r\n")[0]
+                        .substring("Cookie: ".length())).build(), HttpResponse.BodyHandlers.ofString());
+        assertThat(answer.headers().firstValue("Content-Type").orElseThrow()).isEqualTo("text/csv;charset=UTF-8");
+        assertThat(answer.headers().firstValue("Content-Disposition").orElseThrow()).contains("devices.csv");
+        List<String> lines = answer.body().lines().toList();
+        assertThat(lines.get(0)).isEqualTo("device,ou,people,state,doing,last seen");
+        assertThat(lines).hasSize(1 + get("/api/devices?q=lab").path("total").asInt());
+        assertThat(lines.get(1)).startsWith("QB-LAB-001,Laboratories › ");
     }
 
     @Test

@@ -18,14 +18,17 @@ import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.TimeUnit;
 import java.util.function.BooleanSupplier;
-import org.jspecify.annotations.Nullable;
+import java.util.function.Predicate;
+import java.util.stream.IntStream;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
@@ -58,8 +61,24 @@ class LiveEventsTest {
         server.close();
     }
 
-    /** Signs in anew and listens; gives the topics as they come. */
-    private static BlockingQueue<String> listen(String query) throws IOException, InterruptedException {
+    /** An event as it came. */
+    private record Heard(String id, String name, String data) {
+
+        Map<?, ?> changed() {
+            return new JsonMapper().readValue(data, Map.class);
+        }
+
+        List<?> topics() {
+            return (List<?>) changed().get("topics");
+        }
+
+        List<?> devices() {
+            return (List<?>) changed().get("devices");
+        }
+    }
+
+    /** Signs in anew and listens; gives the events as they come, the first of which says where the stream begins. */
+    private static BlockingQueue<Heard> listen(String query, String... headers) throws IOException, InterruptedException {
         CookieManager cookies = new CookieManager();
         HttpClient http = HttpClient.newBuilder().cookieHandler(cookies).build();
         http.send(HttpRequest.newBuilder(server.url().resolve("/api/session"))
@@ -67,61 +86,137 @@ class LiveEventsTest {
                         .writeValueAsString(Map.of("account", DemoOrganisation.ADMINISTRATOR, "password",
                                 TestServer.PASSWORD))))
                 .build(), HttpResponse.BodyHandlers.discarding());
-        BlockingQueue<String> topics = new LinkedBlockingQueue<>();
+        BlockingQueue<Heard> heard = new LinkedBlockingQueue<>();
+        HttpRequest.Builder request = HttpRequest.newBuilder(server.url().resolve("/api/events" + query));
         BufferedReader lines = new BufferedReader(new InputStreamReader(
-                http.send(HttpRequest.newBuilder(server.url().resolve("/api/events" + query)).build(),
+                http.send(headers.length == 0 ? request.build() : request.headers(headers).build(),
                         HttpResponse.BodyHandlers.ofInputStream()).body(), StandardCharsets.UTF_8));
-        // The first heartbeat says that the listener is known.
-        assertThat(lines.readLine()).startsWith(":");
-        Thread reader = new Thread(() -> lines.lines().filter(l -> l.startsWith("data:"))
-                .forEach(l -> topics.add(l.substring("data:".length()))), "listener");
+        Thread reader = new Thread(() -> {
+            Map<String, String> fields = new HashMap<>();
+            lines.lines().forEach(line -> {
+                if (line.isEmpty() && fields.containsKey("event")) {
+                    heard.add(new Heard(fields.getOrDefault("id", ""), fields.get("event"), fields.getOrDefault("data", "")));
+                    fields.clear();
+                } else if (line.indexOf(':') > 0) {
+                    fields.put(line.substring(0, line.indexOf(':')), line.substring(line.indexOf(':') + 1));
+                }
+            });
+        }, "listener");
         reader.setDaemon(true);
         reader.start();
-        return topics;
+        return heard;
     }
 
-    private static @Nullable String next(BlockingQueue<String> topics) throws InterruptedException {
-        return topics.poll(3, TimeUnit.SECONDS);
+    private static Heard next(BlockingQueue<Heard> heard) throws InterruptedException {
+        return Objects.requireNonNull(heard.poll(5, TimeUnit.SECONDS), "nothing was told");
+    }
+
+    /** Listens, and passes over where it begins. */
+    private static BlockingQueue<Heard> listening() throws Exception {
+        // What happened before belongs to nobody here.
+        live().endRound();
+        BlockingQueue<Heard> heard = listen("");
+        assertThat(next(heard).name()).isEqualTo("begun");
+        return heard;
+    }
+
+    private static LiveEvents live() {
+        return server.bean(LiveEvents.class);
     }
 
     @Test
     void anEditOfTheDraftIsTold() throws Exception {
-        BlockingQueue<String> topics = listen("");
+        BlockingQueue<Heard> heard = listening();
         server.ask("PUT", "/api/draft/edits", Map.of("subject", "title:siltscope", "ou", server.ou("Finance"), "intent",
                 "required", "binding", false));
-        assertThat(next(topics)).isEqualTo("draft:" + DemoOrganisation.ADMINISTRATOR);
+        assertThat(next(heard).topics()).isEqualTo(List.of("draft:" + DemoOrganisation.ADMINISTRATOR));
     }
 
     @Test
-    void aTopicIsToldOnceForMuchThatHappensTogether() throws Exception {
-        BlockingQueue<String> topics = listen("");
-        server.bean(LiveEvents.class).changed(Topics.FLEET);
-        assertThat(next(topics)).isEqualTo("fleet");
+    void whatHappensTogetherIsToldInOneEventEachOnce() throws Exception {
+        BlockingQueue<Heard> heard = listening();
+        live().changed(Topics.KITS);
+        assertThat(next(heard).topics()).isEqualTo(List.of("kits"));
         // A round has just gone by: these come together.
         for (int i = 0; i < 500; i++) {
-            server.bean(LiveEvents.class).changed(Topics.FLEET);
-            server.bean(LiveEvents.class).changed(Topics.ESTATE);
+            live().changed(Topics.FACTS, Topics.ESTATE, Topics.device("d2"), Topics.device("d1"));
         }
-        Thread.sleep(1000);
-        List<String> told = new ArrayList<>();
-        topics.drainTo(told);
-        assertThat(told).containsExactlyInAnyOrder("fleet", "estate");
+        Heard told = next(heard);
+        assertThat(told.topics()).isEqualTo(List.of("estate", "facts"));
+        assertThat(told.devices()).isEqualTo(List.of("d1", "d2"));
+        assertThat(told.changed().get("manyDevices")).isEqualTo(false);
+        assertThat(heard.poll(500, TimeUnit.MILLISECONDS)).isNull();
     }
 
     @Test
-    void aDeviceIsToldToThoseWhoWatchItOnly() throws Exception {
-        BlockingQueue<String> watching = listen("?device=d1");
-        BlockingQueue<String> others = listen("");
-        server.bean(LiveEvents.class).changed(Topics.device("d1"));
-        assertThat(next(watching)).isEqualTo("device:d1");
-        assertThat(others.poll(500, TimeUnit.MILLISECONDS)).isNull();
+    void moreDevicesThanAnybodyWouldReadAreNotNamed() throws Exception {
+        BlockingQueue<Heard> heard = listening();
+        live().changed(IntStream.range(0, LiveEvents.MOST_DEVICES).mapToObj(i -> Topics.device("d" + i)).toList());
+        Heard named = next(heard);
+        assertThat(named.devices()).hasSize(LiveEvents.MOST_DEVICES);
+        assertThat(named.changed().get("manyDevices")).isEqualTo(false);
+        live().changed(IntStream.rangeClosed(0, LiveEvents.MOST_DEVICES).mapToObj(i -> Topics.device("d" + i)).toList());
+        Heard many = next(heard);
+        assertThat(many.devices()).isEmpty();
+        assertThat(many.changed().get("manyDevices")).isEqualTo(true);
+        live().changed(Topics.device("d1"));
+        assertThat(next(heard).devices()).as("they are counted anew each round").isEqualTo(List.of("d1"));
     }
 
     @Test
     void somebodyElsesDraftIsNotTold() throws Exception {
-        BlockingQueue<String> topics = listen("");
-        server.bean(LiveEvents.class).changed(Topics.draft("somebody.else"));
-        assertThat(topics.poll(500, TimeUnit.MILLISECONDS)).isNull();
+        BlockingQueue<Heard> heard = listening();
+        live().changed(Topics.draft("somebody.else"));
+        assertThat(heard.poll(500, TimeUnit.MILLISECONDS)).isNull();
+    }
+
+    /** Both ways: a browser says the last number in a header, whoever opens another stream in the address. */
+    @Test
+    void whoWasAwayIsToldWhatCameMeanwhile() throws Exception {
+        BlockingQueue<Heard> before = listening();
+        live().changed(Topics.KITS);
+        String last = next(before).id();
+        live().changed(Topics.MIRRORS);
+        next(before);
+        live().changed(Topics.WINDOWS);
+        Heard newest = next(before);
+        for (BlockingQueue<Heard> again : List.of(listen("?after=" + last), listen("", "Last-Event-ID", last))) {
+            assertThat(next(again).id()).as("it begins where it ended").isEqualTo(last);
+            Heard caughtUp = next(again);
+            assertThat(caughtUp.topics()).isEqualTo(List.of("mirrors", "windows"));
+            assertThat(caughtUp.id()).isEqualTo(newest.id());
+        }
+        BlockingQueue<Heard> nothingNew = listen("?after=" + newest.id());
+        next(nothingNew);
+        assertThat(nothingNew.poll(500, TimeUnit.MILLISECONDS)).isNull();
+    }
+
+    /** Such as that of a server that has been started anew since; or one that nobody has ever told. */
+    @Test
+    void whoNamesAnEventThatIsNotKnownHasMissedSome() throws Exception {
+        for (String after : List.of("0a1b2c3d4e5f-3", "nonsense", next(listen("")).id() + "000000")) {
+            BlockingQueue<Heard> heard = listen("?after=" + after);
+            assertThat(next(heard).name()).isEqualTo("begun");
+            assertThat(next(heard).name()).as(after).isEqualTo("missed");
+            live().changed(Topics.KITS);
+            assertThat(next(heard).topics()).as("and goes on from there").isEqualTo(List.of("kits"));
+        }
+    }
+
+    @Test
+    void whoWasAwayForLongerThanRoundsAreKeptHasMissedSome() {
+        LiveEvents live = new LiveEvents();
+        try {
+            assertThat(live.isMissed(0)).isFalse();
+            for (int i = 0; i < 601; i++) {
+                live.changed(Topics.KITS);
+                live.endRound();
+            }
+            assertThat(live.isMissed(1)).as("the first of the rounds that are kept is the second").isFalse();
+            assertThat(live.isMissed(0)).isTrue();
+        } finally {
+            live.stop();
+        }
     }
 
     /** Each holds the thread that writes to it, as one does that takes nothing. */
@@ -131,15 +226,15 @@ class LiveEventsTest {
         CountDownLatch held = new CountDownLatch(20);
         try {
             for (int i = 0; i < 20; i++) {
-                server.bean(LiveEvents.class).listen(List.of(Topics.FLEET), () -> {
+                live().listen(topic -> true, () -> {
                     held.countDown();
                     return uninterruptibly(go);
-                });
+                }, null);
             }
             assertThat(held.await(10, TimeUnit.SECONDS)).isTrue();
-            BlockingQueue<String> topics = listen("");
-            server.bean(LiveEvents.class).changed(Topics.DIRECTORY);
-            assertThat(next(topics)).isEqualTo(Topics.DIRECTORY);
+            BlockingQueue<Heard> heard = listening();
+            live().changed(Topics.DIRECTORY);
+            assertThat(next(heard).topics()).isEqualTo(List.of(Topics.DIRECTORY));
         } finally {
             go.countDown();
         }
@@ -157,27 +252,29 @@ class LiveEventsTest {
     /** What came while its thread was busy is told when that has gone through, once. */
     @Test
     void whatComesWhileALateOneIsWrittenToIsToldAfterwards() throws Exception {
-        BlockingQueue<String> topics = listen("?device=d1");
+        BlockingQueue<Heard> heard = listening();
         for (int i = 0; i < 30; i++) {
-            server.bean(LiveEvents.class).changed(Topics.device("d1"));
+            live().changed(Topics.device("d" + i));
             Thread.sleep(30);
         }
         Thread.sleep(600);
-        List<String> told = new ArrayList<>();
-        topics.drainTo(told);
-        assertThat(told).containsOnly("device:d1").hasSizeBetween(2, 7);
+        List<Heard> told = new ArrayList<>();
+        heard.drainTo(told);
+        assertThat(told).hasSizeBetween(2, 7);
+        assertThat(told.stream().flatMap(one -> one.devices().stream()).toList()).as("none twice, and none forgotten").hasSize(30)
+                .doesNotHaveDuplicates();
     }
 
     @Test
     void theOldestMakesRoomWhenThereAreTooMany() throws Exception {
         LiveEvents live = new LiveEvents();
-        SseEmitter first = live.listen(List.of(Topics.FLEET), () -> true);
-        SseEmitter second = live.listen(List.of(Topics.FLEET), () -> true);
+        SseEmitter first = live.listen(topic -> true, () -> true, null);
+        SseEmitter second = live.listen(topic -> true, () -> true, null);
         for (int i = 2; i < 500; i++) {
-            live.listen(List.of(Topics.FLEET), () -> true);
+            live.listen(topic -> true, () -> true, null);
         }
         first.send("x");
-        live.listen(List.of(Topics.FLEET), () -> true);
+        live.listen(topic -> true, () -> true, null);
         assertThat(live.listening()).isEqualTo(500);
         assertThatThrownBy(() -> first.send("x")).isInstanceOf(IllegalStateException.class);
         second.send("x");
@@ -187,19 +284,19 @@ class LiveEventsTest {
 
     @Test
     void whoGoesAwayIsForgotten() throws Exception {
-        int before = server.bean(LiveEvents.class).listening();
+        int before = live().listening();
         HttpClient http = HttpClient.newHttpClient();
         InputStream stream = http.send(HttpRequest.newBuilder(server.url().resolve("/api/events")).header("Cookie", server.cookieHeaders()
                 .split("\r\n")[0].substring("Cookie: ".length())).build(), HttpResponse.BodyHandlers.ofInputStream()).body();
-        assertThat(stream.read()).isEqualTo(':');
-        assertThat(server.bean(LiveEvents.class).listening()).isEqualTo(before + 1);
+        assertThat(stream.read()).as("the first letter of id").isEqualTo('i');
+        assertThat(live().listening()).isEqualTo(before + 1);
         stream.close();
         long end = System.nanoTime() + TimeUnit.SECONDS.toNanos(20);
-        while (server.bean(LiveEvents.class).listening() > before && System.nanoTime() < end) {
-            server.bean(LiveEvents.class).changed(Topics.FLEET);
+        while (live().listening() > before && System.nanoTime() < end) {
+            live().changed(Topics.FACTS);
             Thread.sleep(50);
         }
-        assertThat(server.bean(LiveEvents.class).listening()).isLessThanOrEqualTo(before);
+        assertThat(live().listening()).isLessThanOrEqualTo(before);
     }
 
     @Test
@@ -207,10 +304,11 @@ class LiveEventsTest {
         LiveEvents events = mock(LiveEvents.class);
         SessionCheck sessions = mock(SessionCheck.class);
         Authentication who = new TestingAuthenticationToken("somebody", "");
-        new LiveApi(events, sessions).listen(who, "d1");
+        new LiveApi(events, sessions).listen(who, "1", null);
         ArgumentCaptor<BooleanSupplier> mayListen = ArgumentCaptor.captor();
-        verify(events).listen(eq(List.of(Topics.ESTATE, Topics.FLEET, Topics.DIRECTORY, Topics.draft("somebody"), Topics.device("d1"))),
-                mayListen.capture());
+        ArgumentCaptor<Predicate<String>> hears = ArgumentCaptor.captor();
+        verify(events).listen(hears.capture(), mayListen.capture(), eq("1"));
+        assertThat(hears.getValue()).accepts(Topics.ESTATE, Topics.device("d1"), Topics.draft("somebody")).rejects(Topics.draft("somebody else"));
         assertThat(mayListen.getValue().getAsBoolean()).isFalse();
         when(sessions.isStill(who)).thenReturn(true);
         assertThat(mayListen.getValue().getAsBoolean()).isTrue();
@@ -219,8 +317,8 @@ class LiveEventsTest {
     /** Whoever has left the group, or whose session has ended, hears nothing more. */
     @Test
     void aStreamEndsWithTheRightToListen() throws Exception {
-        SseEmitter ended = server.bean(LiveEvents.class).listen(List.of(Topics.FLEET), () -> false);
-        SseEmitter goesOn = server.bean(LiveEvents.class).listen(List.of(Topics.FLEET), () -> true);
+        SseEmitter ended = live().listen(topic -> true, () -> false, null);
+        SseEmitter goesOn = live().listen(topic -> true, () -> true, null);
         Thread.sleep(1000);
         assertThatThrownBy(() -> ended.send("x")).isInstanceOf(IllegalStateException.class);
         goesOn.send("x");

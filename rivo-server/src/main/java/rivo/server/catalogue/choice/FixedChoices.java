@@ -112,7 +112,7 @@ public class FixedChoices {
             context.journal(who, "choices-fixed", "title:" + title, null, before == null ? null : Map.of(user.id(), before),
                     Map.of(user.id(), values));
             context.becomes(PART, with(context.get(PART), title, user.id(), values));
-            context.afterwards(() -> events.changed(Topics.ESTATE));
+            context.afterwards(() -> events.changed(Topics.title(title)));
             return user.id();
         });
     }

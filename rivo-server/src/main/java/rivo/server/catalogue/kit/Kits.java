@@ -1,17 +1,22 @@
 package rivo.server.catalogue.kit;
 
 import java.util.List;
+import java.util.Set;
+import java.util.TreeSet;
 import java.util.regex.Pattern;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import rivo.core.estate.Estate;
 import rivo.core.estate.RefusedException;
 import rivo.core.estate.Subject;
+import rivo.core.resolve.Resolver;
 import rivo.server.catalogue.licence.Licences;
 import rivo.server.catalogue.title.TitleRecord;
 import rivo.server.catalogue.title.Titles;
 import rivo.server.document.Kept;
 import rivo.server.estate.ChangeWriter;
+import rivo.server.estate.CurrentSnapshot;
 import rivo.server.estate.Snapshot;
 import rivo.server.live.LiveEvents;
 import rivo.server.live.Topics;
@@ -27,10 +32,12 @@ public class Kits {
     private static final int MOST_TITLES = 100;
 
     private final ChangeWriter writer;
+    private final CurrentSnapshot current;
     private final LiveEvents events;
 
-    Kits(ChangeWriter writer, LiveEvents events) {
+    Kits(ChangeWriter writer, CurrentSnapshot current, LiveEvents events) {
         this.writer = writer;
+        this.current = current;
         this.events = events;
     }
 
@@ -78,9 +85,18 @@ public class Kits {
             KitDocument.KIND.put(context, List.of(after));
             context.journal(who, before == null ? "kit-added" : "kit-changed", "kit:" + kit.id(), why,
                     before == null ? null : before.document(), kit);
-            context.afterwards(() -> events.changed(Topics.ESTATE));
+            context.afterwards(() -> tell(kit, before == null ? kit : before.document()));
             return after.revision();
         });
+    }
+
+    private void tell(KitDocument one, KitDocument other) {
+        Resolver resolver = current.now().resolver();
+        Set<String> concerned = new TreeSet<>();
+        Stream.of(one, other).flatMap(kit -> kit.titles().stream()).filter(title -> resolver.estate().title(title) != null)
+                .forEach(title -> concerned.addAll(resolver.settledWith(title)));
+        events.changed(Topics.KITS);
+        events.changed(Topics.titles(concerned));
     }
 
     /** @throws RefusedException when a title would come to the devices of the kit whose licence text nobody has accepted */
@@ -111,7 +127,7 @@ public class Kits {
             KitDocument kit = kept(context.snapshot(), id).document();
             KitDocument.KIND.remove(context, id);
             context.journal(who, "kit-deleted", "kit:" + id, null, kit, null);
-            context.afterwards(() -> events.changed(Topics.ESTATE));
+            context.afterwards(() -> tell(kit, kit));
             return id;
         });
     }

@@ -4,6 +4,7 @@ import java.nio.charset.StandardCharsets;
 import java.time.Instant;
 import java.util.HashMap;
 import java.util.HexFormat;
+import java.util.List;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -76,7 +77,7 @@ public class Licences {
         writer.take(context -> {
             context.becomes(accepted(context.snapshot(), id, text, who, context.now()));
             write(context, who, id, text);
-            context.afterwards(() -> events.changed(Topics.ESTATE));
+            context.afterwards(() -> events.changed(Topics.titles(List.of(id))));
             return id;
         });
     }

@@ -1,7 +1,10 @@
 package rivo.server.catalogue.title;
 
+import java.util.Set;
+import java.util.TreeSet;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
+import rivo.core.resolve.Resolver;
 import rivo.server.estate.ChangeWriter;
 import rivo.server.estate.CurrentSnapshot;
 import rivo.server.live.LiveEvents;
@@ -41,6 +44,7 @@ public class Catalogue {
      * @throws rivo.core.estate.RefusedException with everything that is wrong with it
      */
     public long put(String who, @Nullable Long revision, TitleRecord record, @Nullable String why) {
+        Resolver were = current.now().resolver();
         return writer.take(context -> {
             Titles titles = context.get(Titles.PART);
             KeptTitle before = titles.findKept(record.id());
@@ -54,9 +58,18 @@ public class Catalogue {
             new TitleRows(context.db()).replace(after, before != null);
             context.journal(who, before == null ? "title-added" : "title-changed", "title:" + record.id(), why,
                     before == null ? null : before.record(), record);
-            context.afterwards(() -> events.changed(Topics.ESTATE));
+            context.afterwards(() -> events.changed(Topics.titles(concerned(were, record.id()))));
             return after.revision();
         });
+    }
+
+    /** Whatever may have come to something else: what was settled together with it, and what is now. */
+    private Set<String> concerned(Resolver before, String title) {
+        Set<String> concerned = new TreeSet<>(current.now().resolver().settledWith(title));
+        if (before.estate().title(title) != null) {
+            concerned.addAll(before.settledWith(title));
+        }
+        return concerned;
     }
 
     private static ApiException changedSince(String id, long revision, @Nullable KeptTitle there) {

@@ -1,0 +1,97 @@
+package rivo.server.audience;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Map;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import rivo.server.TestServer;
+import rivo.server.TestClient.Answer;
+import rivo.server.estate.CurrentSnapshot;
+import tools.jackson.databind.JsonNode;
+
+/** Finding audiences, and trying rules out. */
+class AudiencesApiTest {
+
+    @TempDir
+    private static Path data;
+    private static TestServer server;
+
+    @BeforeAll
+    static void start() {
+        server = TestServer.start(data).signIn();
+    }
+
+    @AfterAll
+    static void stop() {
+        server.close();
+    }
+
+    private static JsonNode find(String query) {
+        return server.ask("GET", "/api/audiences" + query, null).body();
+    }
+
+    private static int matches(JsonNode found, String kind) {
+        return found.path("kinds").valueStream().filter(one -> one.path("kind").asString().equals(kind)).findFirst().orElseThrow()
+                .path("matches").asInt();
+    }
+
+    @Test
+    void everyKindIsCountedAndTheWantedOnesAreGiven() {
+        JsonNode found = find("?q=lab&kind=ou");
+        assertThat(matches(found, "ou")).isEqualTo(4);
+        assertThat(matches(found, "device")).isEqualTo(16);
+        assertThat(found.path("lines").valueStream().map(line -> line.path("kind").asString()).distinct()).containsExactly("ou");
+        JsonNode all = find("?q=lab");
+        assertThat(all.path("lines").valueStream().filter(line -> line.path("kind").asString().equals("device")).count())
+                .as("the first eight of a kind").isEqualTo(8);
+    }
+
+    @Test
+    void aLineSaysWhatItIsCalledWhereItIsAndWhatItHolds() {
+        JsonNode line = find("?q=coldwell&kind=ou").path("lines").get(0);
+        assertThat(line.path("target").asString()).isEqualTo("ou:" + server.ou("Coldwell Laboratory"));
+        assertThat(line.path("where").asString()).isEqualTo("Laboratories");
+        assertThat(line.path("devices").asInt()).isEqualTo(4);
+        JsonNode person = find("?q=imara&kind=user").path("lines").get(0);
+        assertThat(person.path("name").asString()).isEqualTo("Imara Voss");
+        assertThat(person.path("where").asString()).isEqualTo("imara.voss");
+        assertThat(List.of(person.path("devices").asInt(), person.path("people").asInt())).containsExactly(0, 1);
+        JsonNode everyone = find("?q=every&kind=all-users").path("lines").get(0);
+        assertThat(everyone.path("target").asString()).isEqualTo("all-users");
+        assertThat(everyone.path("people").asInt()).isEqualTo(server.bean(CurrentSnapshot.class).now().estate().users().size());
+    }
+
+    @Test
+    void aKindThatThereIsNotGivesNothing() {
+        assertThat(find("?q=lab&kind=moon").path("lines").size()).isZero();
+    }
+
+    private static Answer attempt(String rule) {
+        return server.ask("POST", "/api/rules/trial", Map.of("rule", rule));
+    }
+
+    @Test
+    void aRuleSaysForHowManyDevicesItHolds() {
+        JsonNode tried = attempt("name sw \"QB-LAB\"").body();
+        assertThat(tried.path("devices").asInt()).isEqualTo(16);
+        assertThat(tried.path("fleet").asInt()).isEqualTo(60);
+        assertThat(tried.path("problem").isMissingNode() || tried.path("problem").isNull()).isTrue();
+    }
+
+    @Test
+    void whatIsWrongWithARuleIsSaidAndWhere() {
+        JsonNode tried = attempt("name sw").body();
+        assertThat(tried.path("devices").isMissingNode() || tried.path("devices").isNull()).isTrue();
+        assertThat(tried.path("problem").asString()).startsWith("Line 1, column ");
+        assertThat(tried.path("line").asInt()).isEqualTo(1);
+        assertThat(tried.path("column").asInt()).isPositive();
+        assertThat(attempt("collection eq \"Moon\"").body().path("problem").asString()).isEqualTo("There is no collection named Moon.");
+        assertThat(attempt("x".repeat(9000)).body().path("problem").asString()).isNotEmpty();
+        assertThat(server.ask("POST", "/api/rules/trial", Map.of()).status()).isEqualTo(422);
+    }
+}

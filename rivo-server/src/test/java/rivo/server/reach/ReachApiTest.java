@@ -1,0 +1,87 @@
+package rivo.server.reach;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Map;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import rivo.server.TestServer;
+import rivo.server.TestTitles;
+import tools.jackson.databind.JsonNode;
+
+/** The map, part by part. */
+class ReachApiTest {
+
+    @TempDir
+    private static Path data;
+    private static TestServer server;
+
+    @BeforeAll
+    static void start() {
+        server = TestServer.start(data).signIn();
+        TestTitles.add(server);
+        server.ask("PUT", "/api/draft/edits", Map.of("subject", "title:siltscope", "ou", server.ou("Laboratories"), "intent",
+                "required", "binding", false));
+    }
+
+    @AfterAll
+    static void stop() {
+        server.close();
+    }
+
+    private static JsonNode get(String path) {
+        return server.ask("GET", "/api/reach/siltscope" + path, null).body();
+    }
+
+    private static List<String> names(JsonNode list) {
+        return list.valueStream().map(one -> one.path("name").asString()).toList();
+    }
+
+    private static JsonNode ou(JsonNode list, String name) {
+        return list.valueStream().filter(one -> one.path("name").asString().equals(name)).findFirst().orElseThrow();
+    }
+
+    @Test
+    void aMapBeginsWithTheRootUnlessAnOuIsNamed() {
+        JsonNode whole = get("");
+        assertThat(names(whole.path("path"))).containsExactly("Quillbrook Water");
+        assertThat(names(whole.path("ous"))).startsWith("Quillbrook Water").contains("Laboratories", "Chemistry");
+        JsonNode part = get("?in=" + server.ou("Laboratories"));
+        assertThat(names(part.path("path"))).containsExactly("Quillbrook Water", "Laboratories");
+        assertThat(names(part.path("ous"))).startsWith("Laboratories").doesNotContain("Quillbrook Water", "Finance");
+        assertThat(part.path("totals")).as("the figures at the head are those of the fleet").isEqualTo(whole.path("totals"));
+        assertThat(names(get("?in=moon").path("path"))).as("one that has gone").containsExactly("Quillbrook Water");
+    }
+
+    @Test
+    void ousWithoutDevicesAreLeftOutUntilTheirOuIsOpened() {
+        JsonNode root = ou(get("").path("ous"), "Quillbrook Water");
+        assertThat(root.path("more").asInt()).isPositive();
+        assertThat(root.path("moreDevices").asInt()).isZero();
+        JsonNode opened = get("?open=" + server.ou("Quillbrook Water") + "&open=moon");
+        assertThat(ou(opened.path("ous"), "Quillbrook Water").path("more").asInt()).isZero();
+        assertThat(names(opened.path("ous"))).contains("Groups");
+    }
+
+    @Test
+    void whatStandsInAnOuIsGivenWhole() {
+        JsonNode below = get("/ous/" + server.ou("Quillbrook Water") + "/below");
+        assertThat(below.size()).isEqualTo(ou(get("").path("ous"), "Quillbrook Water").path("below").asInt());
+        assertThat(names(below)).contains("Groups", "Laboratories").doesNotContain("Quillbrook Water", "Chemistry");
+        assertThat(server.ask("GET", "/api/reach/siltscope/ous/moon/below", null).code()).isEqualTo("unknown-ou");
+    }
+
+    @Test
+    void aChosenPartSaysWhereItIsAndWhatIsAssignedToIt() {
+        JsonNode labs = get("/ous/" + server.ou("Laboratories"));
+        assertThat(names(labs.path("path"))).containsExactly("Quillbrook Water", "Laboratories");
+        assertThat(labs.at("/path/1/id").asString()).isEqualTo(server.ou("Laboratories"));
+        assertThat(labs.at("/here/0/intent").asString()).isEqualTo("required");
+        assertThat(labs.at("/here/0/draft").asBoolean()).isTrue();
+        assertThat(labs.at("/after/required").asInt()).isEqualTo(labs.path("devices").asInt());
+    }
+}

@@ -1,0 +1,46 @@
+import type { RouteObject } from 'react-router'
+import { createBrowserRouter, Navigate } from 'react-router'
+import { pages as catalogue } from '../features/catalogue/pages'
+import { pages as reach } from '../features/reach/pages'
+import { pages as fleet } from '../features/fleet/pages'
+import { pages as mirrors } from '../features/mirrors/pages'
+import { pages as windows } from '../features/windows/pages'
+import { Frame } from './Frame'
+import { Missing } from './Missing'
+import { PageFailed } from './PageFailed'
+import { Shell } from './Shell'
+
+/** Each place is fetched when it is first gone to, and one that fails leaves the head and the draft as they are. */
+function place(path: string, fetch: () => Promise<() => React.ReactNode>): RouteObject {
+  return {
+    path,
+    lazy: async () => ({ Component: await fetch() }),
+    errorElement: <PageFailed />,
+    hydrateFallbackElement: <></>,
+  }
+}
+
+/** What administrators see. People at the devices will have a shell of their own beside it. */
+const administrators: RouteObject = {
+  element: <Shell />,
+  children: [
+    { index: true, element: <Navigate to="/reach" replace /> },
+    { path: 'sign-in', element: <Navigate to="/reach" replace /> },
+    place('catalogue', catalogue.CataloguePage),
+    place('catalogue/kits/:kit', catalogue.KitPage),
+    place('catalogue/:title', catalogue.TitlePage),
+    place('reach/:title?', reach.ReachPage),
+    place('windows', windows.WindowsPage),
+    place('mirrors/:mirror?', mirrors.MirrorsPage),
+    place('fleet', fleet.FleetPage),
+    place('fleet/:device', fleet.DevicePage),
+    ...(import.meta.env.DEV
+      ? [place('gallery', () => import('./gallery/GalleryPage').then(page => page.GalleryPage))]
+      : []),
+    { path: '*', element: <Missing /> },
+  ],
+}
+
+export const router = createBrowserRouter([
+  { element: <Frame />, errorElement: <PageFailed />, children: [administrators] },
+])

@@ -1,0 +1,2 @@
+export type { Audience } from './api/audiences'
+export { AudiencePicker } from './view/AudiencePicker'

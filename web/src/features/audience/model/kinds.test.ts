@@ -1,0 +1,22 @@
+import { expect, test } from 'vitest'
+import { matchesOf, tabsFor } from './kinds'
+
+test('what follows the person is assigned to OUs, groups and people, what follows the device to all but people', () => {
+  expect(tabsFor('person').map(tab => tab.id)).toEqual(['ou', 'group', 'person'])
+  expect(tabsFor('device').map(tab => tab.id)).toEqual(['ou', 'group', 'collection', 'device'])
+})
+
+test('everyone counts with the kind that they are', () => {
+  const found = {
+    lines: [],
+    kinds: [
+      { kind: 'device' as const, matches: 7 },
+      { kind: 'all-devices' as const, matches: 1 },
+      { kind: 'ou' as const, matches: 3 },
+    ],
+  }
+  expect(matchesOf('device', found)).toBe(8)
+  expect(matchesOf('ou', found)).toBe(3)
+  expect(matchesOf('person', found)).toBe(0)
+  expect(matchesOf('ou', undefined)).toBe(0)
+})

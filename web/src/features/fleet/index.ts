@@ -1,2 +1,0 @@
-export { DevicePage } from './view/DevicePage'
-export { FleetPage } from './view/FleetPage'

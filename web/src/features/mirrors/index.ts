@@ -1,1 +1,0 @@
-export { MirrorsPage } from './view/MirrorsPage'

@@ -1,1 +1,0 @@
-export { WindowsPage } from './view/WindowsPage'

@@ -1,0 +1,23 @@
+import { afterEach } from 'vitest'
+
+// Parts are drawn in a made-up document that has no layout: what asks for sizes is told that everything is of one size.
+if (typeof document !== 'undefined') {
+  const size = (height: number) => ({ configurable: true, get: () => height })
+  Object.defineProperty(HTMLElement.prototype, 'offsetHeight', size(400))
+  Object.defineProperty(HTMLElement.prototype, 'offsetWidth', size(800))
+  Object.defineProperty(HTMLElement.prototype, 'clientHeight', size(400))
+  window.CSS ??= { escape: (text: string) => text.replaceAll(/[^\w-]/g, one => `\\${one}`) } as typeof CSS
+  window.HTMLElement.prototype.scrollTo = () => undefined
+  window.HTMLElement.prototype.scrollIntoView = () => undefined
+  window.ResizeObserver = class {
+    observe() {}
+    unobserve() {}
+    disconnect() {}
+  }
+  const { cleanup } = await import('@testing-library/react')
+  afterEach(() => {
+    cleanup()
+    window.localStorage.clear()
+    window.history.replaceState(null, '', '/')
+  })
+}
