@@ -1,10 +1,10 @@
-import { Box, Flex } from '@chakra-ui/react'
 import type { ReactNode } from 'react'
 import type { FieldValues, Path, UseFormReturn } from 'react-hook-form'
 import { FormProvider, useFormState } from 'react-hook-form'
 import { isRefusal, sentence } from '../api'
 import { Button } from './Button'
 import { Window } from './Window'
+import { WindowFoot } from './WindowFoot'
 
 interface Props<V extends FieldValues> {
   heading: string
@@ -58,19 +58,7 @@ export function FormWindow<V extends FieldValues>(props: Props<V>) {
         heading={heading}
         width={width}
         foot={
-          <Flex gap="2" align="center" w="100%">
-            <Box
-              flex="1"
-              textStyle="compact"
-              color={said === undefined ? 'ink2' : 'trouble'}
-              role={said === undefined ? undefined : 'alert'}
-            >
-              {said ?? props.note}
-            </Box>
-            {props.aside}
-            <Button size="lg" onClick={onClose}>
-              Cancel
-            </Button>
+          <WindowFoot trouble={said} note={props.note} onCancel={onClose} before={props.aside}>
             <Button
               size="lg"
               variant={weighty ? 'honey' : 'chosen'}
@@ -80,7 +68,7 @@ export function FormWindow<V extends FieldValues>(props: Props<V>) {
             >
               {save}
             </Button>
-          </Flex>
+          </WindowFoot>
         }
       >
         <form

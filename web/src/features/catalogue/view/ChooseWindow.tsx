@@ -1,7 +1,8 @@
-import { Box, Flex } from '@chakra-ui/react'
+import { Box } from '@chakra-ui/react'
 import { useState } from 'react'
 import { Button } from '../../../shared/ui/Button'
 import { Window } from '../../../shared/ui/Window'
+import { WindowFoot } from '../../../shared/ui/WindowFoot'
 import type { ReleaseRecord } from '../api/catalogue'
 import type { Values } from '../model/choices'
 import { ChoiceFields } from './ChoiceFields'
@@ -24,17 +25,11 @@ export function ChooseWindow({ heading, release, values: before, onChosen, onClo
       heading={heading}
       width="560px"
       foot={
-        <Flex gap="2" align="center" w="100%">
-          <Box flex="1" color="ink2" textStyle="compact">
-            It goes into the draft.
-          </Box>
-          <Button size="lg" onClick={onClose}>
-            Cancel
-          </Button>
+        <WindowFoot note="It goes into the draft." onCancel={onClose}>
           <Button size="lg" variant="chosen" onClick={() => onChosen(values)}>
             Choose
           </Button>
-        </Flex>
+        </WindowFoot>
       }
     >
       <ChoiceFields release={release} values={values} onChange={setValues} />

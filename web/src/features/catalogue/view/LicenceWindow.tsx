@@ -1,7 +1,8 @@
-import { Box, Flex } from '@chakra-ui/react'
+import { Box } from '@chakra-ui/react'
 import { Button } from '../../../shared/ui/Button'
 import { sentence } from '../../../shared/api'
 import { Window } from '../../../shared/ui/Window'
+import { WindowFoot } from '../../../shared/ui/WindowFoot'
 import type { TitleRecord } from '../api/catalogue'
 import { useAccept } from '../api/rights'
 
@@ -15,15 +16,11 @@ export function LicenceWindow({ record, onClose }: { record: TitleRecord; onClos
       heading={`The licence text of ${record.name}`}
       width="680px"
       foot={
-        <Flex gap="2" align="center" w="100%">
-          <Box flex="1" textStyle="compact" color={accept.isError ? 'trouble' : 'ink2'}>
-            {accept.isError
-              ? sentence(accept.error)
-              : 'Accepted once for the organisation, in your name. A changed text has to be accepted again.'}
-          </Box>
-          <Button size="lg" onClick={onClose}>
-            Cancel
-          </Button>
+        <WindowFoot
+          trouble={accept.isError ? sentence(accept.error) : undefined}
+          note="Accepted once for the organisation, in your name. A changed text has to be accepted again."
+          onCancel={onClose}
+        >
           <Button
             size="lg"
             variant="chosen"
@@ -32,7 +29,7 @@ export function LicenceWindow({ record, onClose }: { record: TitleRecord; onClos
           >
             Accept
           </Button>
-        </Flex>
+        </WindowFoot>
       }
     >
       <Box whiteSpace="pre-wrap" overflowWrap="anywhere">

@@ -1,8 +1,9 @@
-import { Box, Flex } from '@chakra-ui/react'
+import { Box } from '@chakra-ui/react'
 import { useMemo, useState } from 'react'
 import { Button } from '../../../shared/ui/Button'
 import { sentence } from '../../../shared/api'
 import { Window } from '../../../shared/ui/Window'
+import { WindowFoot } from '../../../shared/ui/WindowFoot'
 import type { ReleaseRecord, TitlePageData } from '../api/catalogue'
 import { address, useEffects } from '../api/catalogue'
 import { withRelease } from '../model/record'
@@ -39,13 +40,7 @@ export function OfferWindow({ page, release, editing, onClose }: Props) {
       heading={`${verb} ${page.record.name} ${release.version}`}
       width="560px"
       foot={
-        <Flex gap="2" align="center" w="100%">
-          <Box flex="1" color="trouble" textStyle="compact" role={editing.refusal === undefined ? undefined : 'alert'}>
-            {editing.refusal}
-          </Box>
-          <Button size="lg" onClick={onClose}>
-            Cancel
-          </Button>
+        <WindowFoot trouble={editing.refusal} onCancel={onClose}>
           <Button
             size="lg"
             variant="honey"
@@ -55,7 +50,7 @@ export function OfferWindow({ page, release, editing, onClose }: Props) {
           >
             {verb}
           </Button>
-        </Flex>
+        </WindowFoot>
       }
     >
       <Box bg="paper" borderRadius="md" py="2.5" px="3" mb="3.5">

@@ -1,8 +1,9 @@
-import { Box, Flex } from '@chakra-ui/react'
+import { Box } from '@chakra-ui/react'
 import { useState } from 'react'
 import { sentence } from '../../../shared/api'
 import { Button } from '../../../shared/ui/Button'
 import { Window } from '../../../shared/ui/Window'
+import { WindowFoot } from '../../../shared/ui/WindowFoot'
 import { AudiencePicker } from '../../audience'
 import type { Fixed, ReleaseRecord } from '../api/catalogue'
 import { useFix } from '../api/rights'
@@ -31,15 +32,17 @@ export function PersonWindow({ title, release, line, onClose }: Props) {
       heading={person === undefined ? 'Set for a person' : `Set for ${person.name}`}
       width="560px"
       foot={
-        <Flex gap="2" align="center" w="100%">
-          <Box flex="1" textStyle="compact" color="trouble" role={fix.isError ? 'alert' : undefined}>
-            {fix.isError && sentence(fix.error)}
-          </Box>
-          {line !== undefined && (
-            <Button size="lg" onClick={() => save({})}>
-              Use the defaults
-            </Button>
-          )}
+        <WindowFoot
+          trouble={fix.isError ? sentence(fix.error) : undefined}
+          onCancel={onClose}
+          before={
+            line !== undefined && (
+              <Button size="lg" onClick={() => save({})}>
+                Use the defaults
+              </Button>
+            )
+          }
+        >
           <Button
             size="lg"
             variant="chosen"
@@ -49,7 +52,7 @@ export function PersonWindow({ title, release, line, onClose }: Props) {
           >
             Set
           </Button>
-        </Flex>
+        </WindowFoot>
       }
     >
       {line === undefined && (

@@ -5,6 +5,7 @@ import { Button } from '../../../shared/ui/Button'
 import { sentence } from '../../../shared/api'
 import { bytes } from '../../../shared/format'
 import { Window } from '../../../shared/ui/Window'
+import { WindowFoot } from '../../../shared/ui/WindowFoot'
 import type { TitleRecord } from '../api/catalogue'
 import { address, useEffects, useSaveTitle } from '../api/catalogue'
 import type { Proposal } from '../api/upload'
@@ -44,22 +45,13 @@ export function ProposalWindow({ proposal, onClose }: { proposal: Proposal; onCl
       heading={isNew ? `${record.name} ${version}: a new title` : `${record.name} ${version}`}
       width="760px"
       foot={
-        <Flex gap="2" align="center" w="100%">
-          <Box
-            flex="1"
-            textStyle="compact"
-            color={save.isError ? 'trouble' : 'ink2'}
-            role={save.isError ? 'alert' : undefined}
-          >
-            {save.isError
-              ? sentence(save.error)
-              : offered
-                ? `${version} is offered: this takes effect at once.`
-                : 'No device gets it until it is offered.'}
-          </Box>
-          <Button size="lg" onClick={onClose}>
-            Cancel
-          </Button>
+        <WindowFoot
+          trouble={save.isError ? sentence(save.error) : undefined}
+          note={
+            offered ? `${version} is offered: this takes effect at once.` : 'No device gets it until it is offered.'
+          }
+          onCancel={onClose}
+        >
           <Button
             size="lg"
             variant="chosen"
@@ -69,7 +61,7 @@ export function ProposalWindow({ proposal, onClose }: { proposal: Proposal; onCl
           >
             Add to the catalogue
           </Button>
-        </Flex>
+        </WindowFoot>
       }
     >
       <Box color="ink2" textStyle="compact" mb="2.5" textAlign="left">

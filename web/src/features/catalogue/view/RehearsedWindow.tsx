@@ -1,8 +1,9 @@
-import { Box, Flex } from '@chakra-ui/react'
+import { Box } from '@chakra-ui/react'
 import type { ReactNode } from 'react'
 import { useState } from 'react'
 import { Button } from '../../../shared/ui/Button'
 import { Window } from '../../../shared/ui/Window'
+import { WindowFoot } from '../../../shared/ui/WindowFoot'
 import type { Rehearsed } from '../state/useRehearsedEdit'
 import { EffectList } from './EffectList'
 import { TextField } from '../../../shared/ui/TextField'
@@ -43,13 +44,7 @@ export function RehearsedWindow({
       heading={heading}
       width={width}
       foot={
-        <Flex gap="2" align="center" w="100%">
-          <Box flex="1" textStyle="compact" color="trouble" role={said === undefined ? undefined : 'alert'}>
-            {said}
-          </Box>
-          <Button size="lg" onClick={onClose}>
-            Cancel
-          </Button>
+        <WindowFoot trouble={said} onCancel={onClose}>
           <Button
             size="lg"
             variant={changes ? 'honey' : 'chosen'}
@@ -59,7 +54,7 @@ export function RehearsedWindow({
           >
             Save
           </Button>
-        </Flex>
+        </WindowFoot>
       }
     >
       {children}

@@ -25,7 +25,7 @@ export interface Filter {
 export const PAGE = 100
 /** How long what changes is gathered before its rows are asked for. */
 const ROWS_MS = 1000
-/** How often the list itself is put together anew: which devices it holds, and in which order. */
+/** How often, at most, the list itself is put together anew while devices report: which devices it holds, and in which order. */
 const LIST_MS = 30_000
 
 export function useFleetCounts() {
@@ -39,7 +39,6 @@ export function useDevicePages(filter: Filter, pages: readonly number[]) {
       queryKey: ['devices', filter, page],
       queryFn: () => ask<DeviceRows>('GET', withQuery('/api/devices', { ...filter, offset: page * PAGE, limit: PAGE })),
       placeholderData: keepPreviousData,
-      refetchInterval: LIST_MS,
     })),
   })
 }
@@ -56,10 +55,16 @@ export function csvAddress(filter: Filter): string {
 export function useLiveRows(shown: readonly string[]): void {
   const queries = useQueryClient()
   const waiting = useRef({ devices: new Set<string>(), many: false })
+  const old = useRef<number | undefined>(undefined)
   useChangedDevices(changed => {
     changed.devices.forEach(device => waiting.current.devices.add(device))
     waiting.current.many ||= changed.manyDevices
+    old.current ??= window.setTimeout(() => {
+      old.current = undefined
+      void queries.invalidateQueries({ queryKey: ['devices'] })
+    }, LIST_MS)
   })
+  useEffect(() => () => window.clearTimeout(old.current), [])
   const latest = useRef(shown)
   useEffect(() => {
     latest.current = shown

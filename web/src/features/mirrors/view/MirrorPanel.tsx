@@ -6,6 +6,7 @@ import { Button } from '../../../shared/ui/Button'
 import { sentence } from '../../../shared/api'
 import { bytes, count, fromNow, fullInstant, some } from '../../../shared/format'
 import { Window } from '../../../shared/ui/Window'
+import { WindowFoot } from '../../../shared/ui/WindowFoot'
 import { Progress } from '../../../shared/ui/Progress'
 import { useOpenWindow } from '../../../shared/useAddressState'
 import { useNow } from '../../../shared/useNow'
@@ -121,10 +122,7 @@ export function MirrorPanel({ line, contents: all }: { line: MirrorLine; content
           heading={`Delete the mirror ${mirror.name}?`}
           width="480px"
           foot={
-            <Flex gap="2" w="100%" justify="flex-end">
-              <Button size="lg" onClick={() => setOpen(undefined)}>
-                Cancel
-              </Button>
+            <WindowFoot onCancel={() => setOpen(undefined)}>
               <Button
                 size="lg"
                 variant="chosen"
@@ -138,7 +136,7 @@ export function MirrorPanel({ line, contents: all }: { line: MirrorLine; content
               >
                 Delete
               </Button>
-            </Flex>
+            </WindowFoot>
           }
         >
           Its {some(line.devices, 'device')} will fetch from the other mirrors that fit them, or from the server. Its

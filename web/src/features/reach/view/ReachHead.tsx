@@ -1,5 +1,5 @@
 import { Box, Flex } from '@chakra-ui/react'
-import { Link, useNavigate } from 'react-router'
+import { useNavigate } from 'react-router'
 import { changedAddress } from '../../../shared/address'
 import { withQuery } from '../../../shared/api'
 import { Diamond } from '../../../shared/ui/Diamond'
@@ -14,6 +14,7 @@ import { TitlePicker } from '../../catalogue'
 import type { Reach } from '../api/reach'
 import { occurring } from '../model/fill'
 import { REACH_ADDRESS } from '../model/reachAddress'
+import { NowLink } from './NowLink'
 
 /** The title one looks at, and the figures for the whole fleet. */
 export function ReachHead({ reach }: { reach: Reach }) {
@@ -60,45 +61,29 @@ export function ReachHead({ reach }: { reach: Reach }) {
   )
 }
 
-/**
- * How many devices it is, with the draft; beside it how many it is now, where that is another number. A list shows what is: it opens from the
- * number that counts that.
- */
+/** How many devices it is, with the draft. */
 function Figure({ reach, outcome }: { reach: Reach; outcome: Shown }) {
   const now = reach.totals[outcome]
   const n = (reach.totalsAfter ?? reach.totals)[outcome]
   const faint = outcome === 'none' || n === 0
-  const list = withQuery('/fleet', { title: reach.title, outcome })
-  const figure = (
-    <Flex align="baseline" gap="2" color={faint ? 'ink3' : 'ink2'}>
-      {outcome !== 'none' && (
-        <Box alignSelf="center">
-          <Diamond kind={outcome} size={13} />
-        </Box>
-      )}
-      <Box textStyle="figure" color={faint ? 'ink3' : 'ink'}>
-        {count(n)}
-      </Box>
-      {outcomeWords(outcome).counted}
-    </Flex>
-  )
   return (
-    <Flex
-      align="baseline"
-      gap="2"
-      css={{ '& a:hover': { textDecoration: 'underline' } }}
+    <NowLink
+      n={n}
+      now={now}
+      list={withQuery('/fleet', { title: reach.title, outcome })}
       title={outcomeWords(outcome).sentence}
     >
-      {n === now ? (
-        <Link to={list}>{figure}</Link>
-      ) : (
-        <>
-          {figure}
-          <Box color="ink3">
-            (<Link to={list}>{count(now)} now</Link>)
+      <Flex align="baseline" gap="2" color={faint ? 'ink3' : 'ink2'}>
+        {outcome !== 'none' && (
+          <Box alignSelf="center">
+            <Diamond kind={outcome} size={13} />
           </Box>
-        </>
-      )}
-    </Flex>
+        )}
+        <Box textStyle="figure" color={faint ? 'ink3' : 'ink'}>
+          {count(n)}
+        </Box>
+        {outcomeWords(outcome).counted}
+      </Flex>
+    </NowLink>
   )
 }

@@ -48,6 +48,7 @@ public class LiveEvents {
     private static final int HEARTBEAT_EVERY = 75;
     private static final int MOST_LISTENERS = 500;
     private static final int KEPT_ROUNDS = 600;
+    private static final int START_BYTES = 6;
     /** So many devices of a round are named; of more it is only said that there are many. */
     static final int MOST_DEVICES = 100;
 
@@ -86,7 +87,7 @@ public class LiveEvents {
         }
     }
 
-    private final String start = HexFormat.of().formatHex(new SecureRandom().generateSeed(6));
+    private final String start = newStart();
     private final Queue<Listener> listeners = new ConcurrentLinkedQueue<>();
     private final ScheduledExecutorService rounds = Executors.newSingleThreadScheduledExecutor(work -> daemon(work, "live-rounds"));
     private final ExecutorService senders = new ThreadPoolExecutor(0, MOST_LISTENERS + 1, 30, TimeUnit.SECONDS,
@@ -98,6 +99,12 @@ public class LiveEvents {
     private Set<String> changed = new HashSet<>();
     private int devicesChanged;
     private long number;
+
+    private static String newStart() {
+        byte[] random = new byte[START_BYTES];
+        new SecureRandom().nextBytes(random);
+        return HexFormat.of().formatHex(random);
+    }
 
     private static Thread daemon(Runnable work, String name) {
         Thread thread = new Thread(work, name);

@@ -41,7 +41,9 @@ import rivo.directory.demo.DemoOrganisation;
 import rivo.server.TestServer;
 import rivo.server.TestTitles;
 import rivo.server.people.SessionCheck;
+import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
+import tools.jackson.databind.node.ObjectNode;
 
 /** The stream of changed topics, as a browser hears it. */
 class LiveEventsTest {
@@ -130,6 +132,28 @@ class LiveEventsTest {
         server.ask("PUT", "/api/draft/edits", Map.of("subject", "title:siltscope", "ou", server.ou("Finance"), "intent",
                 "required", "binding", false));
         assertThat(next(heard).topics()).isEqualTo(List.of("draft:" + DemoOrganisation.ADMINISTRATOR));
+    }
+
+    /** And with none that stays as it is: nothing else is asked for anew. */
+    @Test
+    void anEditedTitleIsToldWithThoseThatAreSettledWithIt() throws Exception {
+        TestTitles.add(server, "alone", "Alone");
+        TestTitles.add(server, "rival", "Rival");
+        BlockingQueue<Heard> heard = listening();
+        edit("alone", List.of());
+        assertThat(next(heard).topics()).isEqualTo(List.of("title:alone", "titles"));
+        edit("rival", List.of("alone"));
+        assertThat(next(heard).topics()).isEqualTo(List.of("title:alone", "title:rival", "titles"));
+        edit("rival", List.of());
+        assertThat(next(heard).topics()).as("those that it was settled with before").isEqualTo(List.of("title:alone", "title:rival", "titles"));
+    }
+
+    private static void edit(String title, List<String> conflicts) {
+        JsonNode page = server.ask("GET", "/api/titles/" + title, null).body();
+        ObjectNode record = (ObjectNode) page.path("record");
+        record.set("conflictsWith", new JsonMapper().valueToTree(conflicts));
+        assertThat(server.ask("PUT", "/api/titles/" + title, Map.of("record", record, "revision", page.path("revision").asLong(), "why",
+                "for the tests")).status()).isEqualTo(200);
     }
 
     @Test
