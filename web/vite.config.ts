@@ -12,6 +12,7 @@ export default defineConfig(({ mode }) => ({
     setupFiles: ['./src/testing/setUp.ts'],
     isolate: false,
     testTimeout: 30_000,
+    hookTimeout: 60_000,
     unstubGlobals: true,
   },
   // Where the running server is that the front end is tried out with (./rivo dev).
