@@ -74,7 +74,7 @@ export function CataloguePage() {
         />
       </PageHead>
       <Columns>
-        <Panel flex="1" minW="0" overflowY="auto">
+        <Panel data-list="" flex="1" minW="0" overflowY="auto">
           <QueryState query={titles} failed="The catalogue cannot be shown">
             {all =>
               found === 0 ? (

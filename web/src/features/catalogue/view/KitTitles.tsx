@@ -30,7 +30,7 @@ export function KitTitles({ titles, onMove, onTakeOut }: Props) {
     }
   }
   return (
-    <Box as="ol" ref={list} listStyleType="none">
+    <Box as="ol" ref={list} listStyleType="none" data-list="">
       <SortableList items={titles} onMove={onMove}>
         {(title, at, grip) => (
           <Line

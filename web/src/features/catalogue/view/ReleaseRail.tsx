@@ -25,7 +25,7 @@ export function ReleaseRail({ page, address, editing }: Props) {
       <Box as="h2" fontWeight="700" mb="2">
         Releases
       </Box>
-      <Box as="ol" listStyleType="none" position="relative">
+      <Box as="ol" listStyleType="none" position="relative" data-list="">
         <Box position="absolute" left="14px" top="14px" bottom="14px" w="1px" bg="line" aria-hidden="true" />
         {page.releases.map(standing => (
           <Release

@@ -94,7 +94,7 @@ export function StepFlow({ page, release, address, editing }: Props) {
             : 'No repair steps: it is removed and installed again.'}
         </Box>
       )}
-      <Box as="ol" listStyleType="none" position="relative">
+      <Box as="ol" listStyleType="none" position="relative" data-list="">
         <Box position="absolute" left="12px" top="0" bottom="0" w="2px" bg="lagoonLine" aria-hidden="true" />
         <SortableList
           items={steps.map((step, i) => ({ id: `${i} ${step.command}`, name: `step ${i + 1}`, step }))}

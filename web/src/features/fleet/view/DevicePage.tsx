@@ -51,7 +51,7 @@ function Content({ device }: { device: Device }) {
     <Page>
       <Head device={device} />
       <Columns>
-        <Panel flex="1" minW="0" overflowY="auto">
+        <Panel data-list="" flex="1" minW="0" overflowY="auto">
           {lines.length === 0 ? (
             <Notice heading="Nothing is assigned to this device">
               No assignment reaches it, and it has reported no title of the catalogue. Choose a title in{' '}

@@ -35,7 +35,7 @@ export function WindowsPage() {
           Add a window <Kbd>N</Kbd>
         </Button>
       </PageHead>
-      <Panel flex="1" minH="0" overflowY="auto">
+      <Panel data-list="" flex="1" minH="0" overflowY="auto">
         <QueryState query={windows} failed="The windows cannot be shown">
           {lines =>
             lines.length === 0 ? (

@@ -24,6 +24,8 @@ import org.springframework.stereotype.Component;
  * that one instant, {@link GcInfo#getMemoryUsageAfterGc}). Where that is above 85 % of the most that the heap may have, it asks
  * for a full collection, since a partial one leaves garbage behind; if that leaves as much, changes are refused, until one leaves no more
  * than 75 %. (Above that a collector may fail to find room in one piece.) Collections that it asks for take at most a twentieth of the time.
+ * Where it may not ask for one yet, and the last one left more than 80 %, changes are refused, too: on a slow machine it waits for seconds, in which
+ * a heap can fill up.
  *
  * <p>Should a thread of the container die of an error all the same, nobody would get through any more while the process looks alive. Then
  * the process ends: nothing that was acknowledged is lost, and whoever watches over it starts it again.
@@ -37,6 +39,7 @@ class MemoryWatch {
     private static final long COLLECTIONS_APART_NANOS = 1_000_000_000;
     private static final long PART_OF_THE_TIME = 20;
     private static final double TOO_FULL = 0.85;
+    private static final double NEARLY = 0.80;
     private static final double ROOM_AGAIN = 0.75;
     /** Those of Tomcat's threads that nothing replaces. */
     private static final Pattern IRREPLACEABLE = Pattern.compile("https?-.*-(Acceptor|Poller).*");
@@ -48,6 +51,7 @@ class MemoryWatch {
     private final Thread thread = new Thread(this::watch, "memory-watch");
     private final Thread.UncaughtExceptionHandler before = Thread.getDefaultUncaughtExceptionHandler();
     private long nextCollection = System.nanoTime();
+    private double leftByFull;
     private boolean isShort;
 
     MemoryWatch(ChangeWriter writer) {
@@ -64,9 +68,12 @@ class MemoryWatch {
                 double full = full();
                 if (full > limit() && System.nanoTime() - nextCollection >= 0) {
                     collect();
-                    look(full());
+                    look(leftByFull);
                 } else if (full <= limit()) {
                     look(full);
+                } else if (leftByFull > NEARLY) {
+                    isShort = true;
+                    writer.memoryIsShort(true);
                 }
             }
         } catch (InterruptedException e) {
@@ -80,6 +87,7 @@ class MemoryWatch {
         long start = System.nanoTime();
         System.gc();
         long end = System.nanoTime();
+        leftByFull = full();
         nextCollection = end + Math.max(COLLECTIONS_APART_NANOS, PART_OF_THE_TIME * (end - start));
     }
 
