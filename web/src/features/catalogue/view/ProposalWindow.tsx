@@ -12,6 +12,7 @@ import type { Proposal } from '../api/upload'
 import { withFits, withRelease, withVariant } from '../model/record'
 import { seenBy } from '../model/presence'
 import { EffectList } from './EffectList'
+import { RuleField } from '../../../shared/ui/RuleField'
 import { TextField } from '../../../shared/ui/TextField'
 
 /** What was read of an installer, to check rather than to type. */
@@ -102,11 +103,9 @@ export function ProposalWindow({ proposal, onClose }: { proposal: Proposal; onCl
       </Grid>
       {variant !== undefined && (
         <Grid templateColumns="1fr" gap="2.5" mt="2.5">
-          <TextField
-            label="Devices where"
-            mono
+          <RuleField
+            rows={1}
             value={variant.fits ?? ''}
-            hint="Empty: every device"
             onChange={fits => setRecord(withVariant(record, spot, one => withFits(one, fits)))}
           />
           <Box textAlign="left">
