@@ -28,7 +28,7 @@ export function AudiencePicker({ label, follows, first = 'ou', only, onChoose }:
   const lines = found.data?.lines ?? []
   const matches = chosen === undefined ? 0 : matchesOf(chosen.id, found.data)
   return (
-    <Flex direction="column" gap="1.5">
+    <Flex direction="column" gap="1.5" align="flex-start">
       {tabs.length > 1 && chosen !== undefined && (
         <Segments
           label={`${label}: which kind`}
