@@ -36,8 +36,6 @@ export function whole(least: number, most: number): AddressPart<number> {
   }
 }
 
-export type AddressParts = Readonly<Record<string, AddressPart<never> | AddressPart<unknown>>>
-
 export type AddressValues<P> = { readonly [K in keyof P]: P[K] extends AddressPart<infer T> ? T : never }
 
 /** What an address says, as far as the parts go. */

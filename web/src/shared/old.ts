@@ -26,26 +26,30 @@ const EVERYTHING: readonly (readonly string[])[] = [
   'fleet',
   'device',
   'audiences',
+  'rule',
 ].map(key => [key])
+
+/** What says of titles whether they are ready to be assigned: in lists, on their pages, and in the draft. */
+const READINESS: Old['keys'] = [['title'], ['titles'], ['draft']]
 
 const OF_TOPIC: Record<string, Old> = {
   estate: { keys: EVERYTHING, within: AT_ONCE },
   titles: { keys: [['titles']], within: AT_ONCE },
   kits: { keys: [['kits']], within: AT_ONCE },
-  windows: { keys: [['windows'], ['device']], within: AT_ONCE },
+  windows: { keys: [['windows'], ['device'], ...READINESS], within: AT_ONCE },
   directory: { keys: [['directory']], within: AT_ONCE },
-  mirrors: { keys: [['mirrors']], within: SOON },
-  facts: { keys: [['reach'], ['title'], ['titles'], ['audiences']], within: NOW_AND_THEN },
+  mirrors: { keys: [['mirrors'], ...READINESS], within: SOON },
+  facts: { keys: [['reach'], ['title'], ['titles'], ['audiences'], ['rule']], within: NOW_AND_THEN },
 }
 
 /** What a topic of the server's events makes old; nothing for one that is not known here. */
 export function madeOld(topic: string): Old {
   if (topic.startsWith('title:')) {
     const title = topic.slice('title:'.length)
-    return {
-      keys: [['title', title], ['reach', title], ['trial', title], ['draft'], ['device'], ['effects']],
-      within: AT_ONCE,
-    }
+    const own = ['title', 'reach', 'trial'].map(key => [key, title])
+    // Lists in which it may stand, by its name or by what it comes to.
+    const others = ['draft', 'counted', 'device', 'devices', 'effects', 'kits', 'mirrors'].map(key => [key])
+    return { keys: [...own, ...others], within: AT_ONCE }
   }
   if (topic.startsWith('draft:')) {
     return { keys: [['draft'], ['reach'], ['counted']], within: AT_ONCE }

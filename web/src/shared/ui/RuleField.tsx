@@ -1,5 +1,4 @@
 import { Box } from '@chakra-ui/react'
-import { useId } from 'react'
 import { useQuery, keepPreviousData } from '@tanstack/react-query'
 import type { Api } from '../api'
 import { ask } from '../api'
@@ -30,7 +29,6 @@ export function RuleField({ label = 'Devices where', value, hint, rows = 2, prob
     placeholderData: keepPreviousData,
   })
   const known = rule === '' || tried.data === undefined ? undefined : tried.data
-  const said = useId()
   return (
     <Box>
       <TextField
@@ -42,7 +40,7 @@ export function RuleField({ label = 'Devices where', value, hint, rows = 2, prob
         {...(hint !== undefined && { hint })}
         {...rest}
       />
-      <Box id={said} role="status" color="ink2" textStyle="second" minH="4">
+      <Box role="status" color="ink2" textStyle="second" minH="4">
         {value.trim() === '' && 'Every device'}
         {value.trim() !== '' && known?.devices !== undefined && (
           <>

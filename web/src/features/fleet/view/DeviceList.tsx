@@ -50,6 +50,7 @@ const COLUMNS: readonly Column<DeviceRow>[] = [
   },
 ]
 const NAMES = COLUMNS.map(column => column.id)
+const NOTHING: ReadonlyMap<string, string> = new Map()
 
 interface Props {
   filter: Filter
@@ -59,7 +60,8 @@ interface Props {
 /** The devices, as many as there are; only the pages that are looked at are fetched. */
 export function DeviceList({ filter, change }: Props) {
   const [looked, setLooked] = useState({ first: 0, last: 0 })
-  const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set())
+  const { order: _, ...narrowed } = filter
+  const [chosen, choose] = useChosen(JSON.stringify(narrowed))
   const navigate = useNavigate()
   const numbers = pagesOf(looked)
   const pages = useDevicePages(filter, numbers)
@@ -94,9 +96,13 @@ export function DeviceList({ filter, change }: Props) {
       onOrder={column => change({ order: orderText(nextOrder(order, column)) })}
       onOpen={row => void navigate(`/fleet/${encodeURIComponent(row.id)}`)}
       chosen={{
-        ids: chosen,
-        set: setChosen,
-        acts: <CopyNames chosen={chosen} rows={pages.flatMap(p => p.data?.rows ?? [])} />,
+        ids: new Set(chosen.keys()),
+        set: ids =>
+          choose(
+            ids,
+            pages.flatMap(page => page.data?.rows ?? []),
+          ),
+        acts: <CopyNames names={[...chosen.values()]} />,
       }}
       csv={csvAddress(filter)}
       empty={
@@ -106,6 +112,17 @@ export function DeviceList({ filter, change }: Props) {
       }
     />
   )
+}
+
+/** The names of the chosen devices by their ids, which stay known when their pages have been left; none when the list is another one. */
+function useChosen(list: string) {
+  const [chosen, setChosen] = useState({ list, names: NOTHING })
+  const names = chosen.list === list ? chosen.names : NOTHING
+  const choose = (ids: ReadonlySet<string>, rows: readonly DeviceRow[]) => {
+    const loaded = new Map(rows.map(row => [row.id, row.name]))
+    setChosen({ list, names: new Map([...ids].map(id => [id, names.get(id) ?? loaded.get(id) ?? id])) })
+  }
+  return [names, choose] as const
 }
 
 /** The first page is always among them: it says how many there are. */
@@ -119,11 +136,9 @@ function shownIds({ first, last }: { first: number; last: number }, rowAt: (inde
   return Array.from({ length: last - first + 1 }, (_, i) => rowAt(first + i)?.id ?? '').filter(id => id !== '')
 }
 
-function CopyNames({ chosen, rows }: { chosen: ReadonlySet<string>; rows: readonly DeviceRow[] }) {
-  const names = new Map(rows.map(row => [row.id, row.name]))
+function CopyNames({ names }: { names: readonly string[] }) {
   const copy = () => {
-    const lines = [...chosen].map(id => names.get(id) ?? id)
-    void navigator.clipboard.writeText(lines.join('\n')).then(() => say(`${some(lines.length, 'name')} copied`))
+    void navigator.clipboard.writeText(names.join('\n')).then(() => say(`${some(names.length, 'name')} copied`))
   }
   return (
     <Button size="xs" onClick={copy}>

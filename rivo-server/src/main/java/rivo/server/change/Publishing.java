@@ -129,11 +129,12 @@ public class Publishing {
         return new Published(number, context.now());
     }
 
-    /** Assignments concern the titles that were looked at and the kits they assign; other documents may concern anything. */
+    /** Assignments concern the titles that were looked at and the kits they assign; other documents, and texts that were accepted, may concern anything. */
     private void tell(String who, Rehearsed rehearsed) {
         events.changed(Topics.draft(who), Topics.KITS);
         events.changed(Topics.titles(rehearsed.titles().stream().map(difference -> difference.title().id()).toList()));
-        if (rehearsed.documented().stream().anyMatch(one -> one.kind() != AssignmentDocument.KIND)) {
+        if (rehearsed.documented().stream().anyMatch(one -> one.kind() != AssignmentDocument.KIND)
+                || rehearsed.edits().stream().anyMatch(edit -> edit.act() == Act.ACCEPT)) {
             events.changed(Topics.ESTATE);
         }
     }
