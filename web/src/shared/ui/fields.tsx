@@ -85,9 +85,3 @@ export function Tick({ label, on, onChange }: TickProps) {
     </Checkbox.Root>
   )
 }
-
-export function FormTick<V extends FieldValues>({ name, label }: { name: Path<V>; label: string }) {
-  const { control } = useFormContext<V>()
-  const { field } = useController({ control, name })
-  return <Tick label={label} on={field.value === true} onChange={field.onChange} />
-}
