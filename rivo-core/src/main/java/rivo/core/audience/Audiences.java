@@ -1,6 +1,7 @@
 package rivo.core.audience;
 
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -20,8 +21,8 @@ import rivo.core.estate.GoneReference;
 import rivo.core.estate.Group;
 import rivo.core.estate.Scope;
 import rivo.core.estate.Target;
+import rivo.core.estate.User;
 import rivo.core.rule.Clause;
-import rivo.core.rule.Rule;
 
 /**
  * Who is meant: for every target, rule and OU of an estate the units that it holds (section 3 of the resolution rules).
@@ -309,12 +310,9 @@ public final class Audiences {
         return rule == null ? everyDevice() : new DeviceSet(rules.satisfying(rule));
     }
 
-    /**
-     * The devices that satisfy a rule that somebody is only trying out. Unlike those of {@link #devicesWhere} they are not kept, so that trying
-     * costs no memory afterwards. Collections that the rule names have to be known.
-     */
-    public DeviceSet tried(Rule rule) {
-        return new DeviceSet(rules.tried(rule));
+    /** For rules that somebody is still writing. */
+    public TriedRules trying() {
+        return new TriedRules(rules);
     }
 
     /** The devices that a target holds by themselves, not those of its people; none of one that rests. */
@@ -322,9 +320,19 @@ public final class Audiences {
         return new DeviceSet(devices(target));
     }
 
+    /** The devices that an included target reaches: those it holds, or following the user those of the people it holds. */
+    public DeviceSet devicesReached(Target target, Follows follows) {
+        return new DeviceSet(reach(target, follows, Scope.DEVICE));
+    }
+
     /** How many people a target holds by themselves, not those of its devices; none of one that rests. */
     public int peopleIn(Target target) {
         return users(target).size();
+    }
+
+    /** Those of the devices with these ids that are there. */
+    public DeviceSet devicesOf(Collection<String> ids) {
+        return new DeviceSet(positions(List.copyOf(ids), estate.devices()::positionOf));
     }
 
     /** The units' devices, each once. */
@@ -335,6 +343,11 @@ public final class Audiences {
     /** How many of these units are on the devices from {@code from}, included, to {@code to}, excluded. */
     public int countOn(UnitSet set, int from, int to) {
         return set.positions().countIn(firstUnit(from, set.scope()), firstUnit(to, set.scope()));
+    }
+
+    /** Those of the units that are on these devices. */
+    public UnitSet on(UnitSet set, DeviceSet devices) {
+        return new UnitSet(set.scope(), set.positions().and(set.scope() == Scope.DEVICE ? devices.positions() : units.ofDevices(devices.positions())));
     }
 
     /** How many units of a scope the devices from {@code from}, included, to {@code to}, excluded, have: themselves, or their people. */
@@ -386,6 +399,31 @@ public final class Audiences {
     /** How a device or user belongs to a group: from this group down to the one that lists it; empty when it does not. */
     public List<Group> chain(String group, Target member) {
         return groups.chain(group, member);
+    }
+
+    /** Every way in which a device or user belongs to a known group: from this group down to one that lists it. None when it does not. */
+    public List<List<Group>> ways(String group, Target member) {
+        return groups.ways(group, member);
+    }
+
+    /** What a known group is made of. */
+    public GroupMakeup makeup(String group) {
+        return groups.makeup(group);
+    }
+
+    /** The ids of all groups that hold a device or user, nested ones too. Costs a probe for each group. */
+    public Set<String> groupsHolding(Target member) {
+        return groups.holding(member);
+    }
+
+    /** Whether a target holds this person by themselves. */
+    public boolean holds(Target target, User user) {
+        return users(target).contains(estate.users().positionOf(user.id()));
+    }
+
+    /** The people that a target holds by themselves, in OU order. */
+    public Stream<User> people(Target target) {
+        return users(target).stream().mapToObj(position -> estate.users().at(position));
     }
 
     private Positions devices(Target target) {

@@ -21,13 +21,17 @@ abstract class Columns {
         return prepared(condition).where(value -> value.isPresent() && condition.acceptsPrepared(value.get(), asOf));
     }
 
+    /** The values of an attribute, by its name in lower case. */
+    final Postings<String> values(String attribute) {
+        return columns.computeIfAbsent(attribute, this::layOut);
+    }
+
     private Postings<Optional<Object>> prepared(ValueCondition condition) {
-        return prepared.computeIfAbsent(condition.attribute() + " " + condition.form(), k -> columns
-                .computeIfAbsent(condition.attribute(), this::layOut)
+        return prepared.computeIfAbsent(condition.attribute() + " " + condition.form(), k -> values(condition.attribute())
                 .map(value -> Optional.ofNullable(condition.prepare(value))));
     }
 
-    /** The values of an attribute, by its name in lower case. */
+    /** Lays out the values of an attribute, by its name in lower case. */
     abstract Postings<String> layOut(String attribute);
 
     /** Whether anything has been laid out. */

@@ -1,7 +1,9 @@
 package rivo.core.audience;
 
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Function;
 import rivo.core.estate.Device;
@@ -16,6 +18,9 @@ import rivo.core.rule.ValueCondition;
  * to the next.
  */
 final class DeviceAlgebra extends SetAlgebra {
+
+    /** More than rules ask that are kept: whoever tries rules out, letter by letter, fills no memory. */
+    private static final int MOST_ANSWERS = 10_000;
 
     /** What stands in brackets, and before them. */
     private record SomeOf(String attribute, Condition within) {
@@ -54,6 +59,44 @@ final class DeviceAlgebra extends SetAlgebra {
                         () -> UserAlgebra.columns(newer.users())));
     }
 
+    /**
+     * The values that devices have of an attribute, each with about how many have it.
+     *
+     * @param attribute in lower case; of a complex one a part, such as {@code software.name}
+     */
+    Map<String, Integer> values(String attribute) {
+        int dot = attribute.indexOf('.');
+        String complex = dot < 0 ? "" : attribute.substring(0, dot);
+        String part = attribute.substring(dot + 1);
+        return switch (complex) {
+            case "software", "present" -> columns.columns().counts(complex, part);
+            case "people" -> part.equals("ou") || part.equals("group") ? values(part) : users.counts(part);
+            default -> own(attribute);
+        };
+    }
+
+    private Map<String, Integer> own(String attribute) {
+        Map<String, Integer> counts = new HashMap<>();
+        switch (attribute) {
+            case "ou" -> {
+                for (int ou = 0; ou < estate.ous().size(); ou++) {
+                    counts.put(estate.ous().at(ou).dn(), estate.devices().to(ou) - estate.devices().from(ou));
+                }
+            }
+            case "group" -> estate.groups().values().forEach(group -> counts.merge(group.name(), groups.of(group.id()).devices().size(), Math::max));
+            case "collection" -> estate.collections().values().forEach(one -> counts.put(one.name(), 0));
+            default -> {
+                return columns.columns().facts().counts(attribute);
+            }
+        }
+        return counts;
+    }
+
+    /** The names of all facts that devices report, folded. */
+    Set<String> facts() {
+        return columns.columns().facts().told();
+    }
+
     @Override
     Positions told(ValueCondition condition) {
         return columns.now(columns.columns().facts().having(condition, estate.asOf()), p -> condition.holds(subject(p)));
@@ -90,7 +133,9 @@ final class DeviceAlgebra extends SetAlgebra {
         Positions known = answers.get(asked);
         if (known == null) {
             known = answer(attribute, within);
-            answers.put(asked, known);
+            if (answers.size() < MOST_ANSWERS) {
+                answers.put(asked, known);
+            }
         }
         return known;
     }

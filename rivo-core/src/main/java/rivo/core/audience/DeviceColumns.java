@@ -1,6 +1,7 @@
 package rivo.core.audience;
 
 import java.time.Instant;
+import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import rivo.core.estate.Devices;
 import rivo.core.estate.Installed;
@@ -27,6 +28,11 @@ final class DeviceColumns {
     /** The devices that have an entry of {@code software} or {@code present} which satisfies the condition. */
     Positions havingEntry(String attribute, Condition within, Instant asOf) {
         return attribute.equals("software") ? software().having(within, asOf) : present().having(within, asOf);
+    }
+
+    /** How many devices say each value of an attribute of {@code software} or {@code present}, about. */
+    Map<String, Integer> counts(String complex, String attribute) {
+        return complex.equals("software") ? software().counts(attribute) : present().counts(attribute);
     }
 
     private synchronized Entries<Installed> software() {

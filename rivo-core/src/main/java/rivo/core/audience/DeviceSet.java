@@ -25,6 +25,11 @@ public record DeviceSet(Positions positions) {
         return positions.contains(device);
     }
 
+    /** How many of them stand at the positions from {@code from}, included, to {@code to}, excluded. */
+    public int countIn(int from, int to) {
+        return positions.countIn(from, to);
+    }
+
     public DeviceSet and(DeviceSet other) {
         return new DeviceSet(positions.and(other.positions));
     }

@@ -1,7 +1,9 @@
 package rivo.core.audience;
 
 import java.time.Instant;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.function.BiFunction;
 import java.util.function.IntFunction;
 import org.jspecify.annotations.Nullable;
@@ -27,6 +29,18 @@ final class Entries<T> {
                 return Postings.of(distinct.size(), e -> Elements.some(value.apply(distinct.get(e), attribute)));
             }
         };
+    }
+
+    /** How many entries say each value of an attribute, by its name in lower case. */
+    Map<String, Integer> counts(String attribute) {
+        Map<String, Integer> counts = new HashMap<>();
+        Postings<String> values = columns.values(attribute);
+        for (int v = 0; v < values.distinct().size(); v++) {
+            int[] n = {0};
+            values.of(Positions.range(v, v + 1)).forEach(entry -> n[0] += postings.count(entry));
+            counts.put(values.distinct().get(v), n[0]);
+        }
+        return counts;
     }
 
     /** The positions that have an entry which satisfies the condition. */

@@ -5,6 +5,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Set;
 import java.util.function.IntFunction;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
@@ -38,6 +39,21 @@ final class FactColumns extends Columns {
             return told == null ? Postings.of(0, p -> List.of()) : told;
         }
         return Postings.of(size, p -> names.apply(p).isEmpty() ? List.of() : List.of(names.apply(p)));
+    }
+
+    /** The names of all facts, folded. */
+    Set<String> told() {
+        return byFolded().keySet();
+    }
+
+    /** How many say each value of an attribute, by its name in lower case. */
+    Map<String, Integer> counts(String attribute) {
+        Postings<String> values = values(attribute);
+        Map<String, Integer> counts = new HashMap<>();
+        for (int v = 0; v < values.distinct().size(); v++) {
+            counts.put(values.distinct().get(v), values.count(v));
+        }
+        return counts;
     }
 
     private synchronized Map<String, Postings<String>> byFolded() {

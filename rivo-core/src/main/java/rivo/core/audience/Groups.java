@@ -219,6 +219,18 @@ final class Groups {
      * Empty when it does not belong. Costs a probe for each group on the way down.
      */
     List<Group> chain(String group, Target member) {
+        return ways(group, member, 1).stream().findFirst().orElse(List.of());
+    }
+
+    /**
+     * Every way in which a device or user belongs to a group: for each group at or below it that lists the member, the groups from this one down
+     * to that one, the shortest way. The shortest first; none when it does not belong.
+     */
+    List<List<Group>> ways(String group, Target member) {
+        return ways(group, member, Integer.MAX_VALUE);
+    }
+
+    private List<List<Group>> ways(String group, Target member, int most) {
         int position = position(member);
         Map<String, String> holder = new HashMap<>();
         Deque<String> open = new ArrayDeque<>();
@@ -226,10 +238,11 @@ final class Groups {
             open.add(group);
             holder.put(group, "");
         }
-        while (!open.isEmpty()) {
+        List<List<Group>> ways = new ArrayList<>();
+        while (!open.isEmpty() && ways.size() < most) {
             String at = open.remove();
             if (listed(at).has(member.kind(), position)) {
-                return upFrom(at, holder);
+                ways.add(upFrom(at, holder));
             }
             for (String below : Objects.requireNonNull(nested.get(at))) {
                 if (of(below).has(member.kind(), position) && holder.putIfAbsent(below, at) == null) {
@@ -237,7 +250,21 @@ final class Groups {
                 }
             }
         }
-        return List.of();
+        return List.copyOf(ways);
+    }
+
+    /** What a known group is made of: what it lists itself, and the groups that it lists. */
+    GroupMakeup makeup(String group) {
+        Members own = listed(group);
+        List<String> circle = cycles.groups(Objects.requireNonNull(cycles.of(group)));
+        List<GroupMakeup.Part> parts = new ArrayList<>();
+        for (String below : Objects.requireNonNull(nested.get(group))) {
+            Members held = of(below);
+            parts.add(new GroupMakeup.Part(group(below), new DeviceSet(held.devices()), held.users().size(), circle.contains(below)));
+        }
+        return new GroupMakeup(new DeviceSet(own.devices()), own.users().size(), parts, nested.entrySet().stream()
+                .filter(each -> each.getValue().contains(group)).map(each -> group(each.getKey())).toList(),
+                circle.size() < 2 ? List.of() : circle.stream().filter(id -> !id.equals(group)).map(this::group).toList());
     }
 
     private List<Group> upFrom(String lowest, Map<String, String> holder) {

@@ -118,6 +118,11 @@ final class Postings<T> {
         return distinct;
     }
 
+    /** How many positions have the value of this code; one that has it twice counts twice. */
+    int count(int code) {
+        return start[code + 1] - start[code];
+    }
+
     /** The positions that have one of the values of these codes. */
     Positions of(Positions codes) {
         BitSet accepted = new BitSet(distinct.size());

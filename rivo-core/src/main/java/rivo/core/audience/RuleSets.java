@@ -235,9 +235,8 @@ final class RuleSets {
         return compiled.computeIfAbsent(text, Rule::parse);
     }
 
-    /** Those that satisfy a rule that somebody is only trying out: not kept. */
-    Positions tried(Rule rule) {
-        return rule.condition().over(algebra);
+    DeviceAlgebra algebra() {
+        return algebra;
     }
 
     /** The devices that satisfy the rule. */

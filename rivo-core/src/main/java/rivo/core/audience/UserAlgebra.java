@@ -1,5 +1,6 @@
 package rivo.core.audience;
 
+import java.util.Map;
 import rivo.core.estate.Estate;
 import rivo.core.estate.Users;
 import rivo.core.rule.ValueCondition;
@@ -16,6 +17,11 @@ final class UserAlgebra extends SetAlgebra {
 
     static FactColumns columns(Users users) {
         return new FactColumns(users.size(), p -> users.at(p).facts(), p -> users.at(p).name());
+    }
+
+    /** How many people say each value of an attribute, about. */
+    Map<String, Integer> counts(String attribute) {
+        return columns.columns().counts(attribute);
     }
 
     @Override

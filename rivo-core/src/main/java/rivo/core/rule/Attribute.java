@@ -1,6 +1,7 @@
 package rivo.core.rule;
 
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -62,16 +63,35 @@ record Attribute(String name, Type type) {
         return WRITTEN.getOrDefault(name, name);
     }
 
+    /** Every attribute that is known by name, complex ones by their parts: {@code software.name}. In alphabetical order. */
+    static List<RuleAttribute> all() {
+        List<RuleAttribute> all = new ArrayList<>();
+        OF_DEVICE.forEach((name, type) -> {
+            if (type == Type.COMPLEX) {
+                OF_ELEMENT.getOrDefault(name, Map.of()).forEach((part, of) -> all.add(new RuleAttribute(name + "." + part, of.name().toLowerCase(Locale.ROOT))));
+            } else {
+                all.add(new RuleAttribute(name, type.name().toLowerCase(Locale.ROOT)));
+            }
+        });
+        all.sort(Comparator.comparing(RuleAttribute::name));
+        return List.copyOf(all);
+    }
+
     /** Whether it is the groups, which the directory says and no device reports. */
     boolean isGroup() {
         return name.equals("group");
     }
 
-    /** The known name that is nearest to what was written; null when none is near. */
+    /** The known name that begins so, else that is nearest to what was written; null when none is near. */
     static @Nullable String nearest(@Nullable String complex, String written) {
         Map<Integer, List<String>> byDistance = new TreeMap<>();
         Map<String, Type> known = complex == null ? OF_DEVICE : OF_ELEMENT.getOrDefault(complex, Map.of());
         String name = written.toLowerCase(Locale.ROOT);
+        String begun = known.keySet().stream().filter(candidate -> name.length() > 1 && candidate.toLowerCase(Locale.ROOT).startsWith(name))
+                .min(Comparator.comparingInt(String::length).thenComparing(Comparator.naturalOrder())).orElse(null);
+        if (begun != null) {
+            return begun;
+        }
         known.keySet().stream().sorted().forEach(candidate -> byDistance
                 .computeIfAbsent(distance(name, candidate.toLowerCase(Locale.ROOT)), d -> new ArrayList<>()).add(candidate));
         return byDistance.entrySet().stream().filter(e -> e.getKey() <= 1 + name.length() / 3)

@@ -78,9 +78,31 @@ class GroupsTest {
                     holding.add(id);
                 }
                 chain(groups.chain(id, member), id, member, holds, what);
+                ways(estate, groups, id, member, what);
             }
             assertThat(groups.holding(member)).as("%s, %s", what, member).isEqualTo(holding);
         }
+    }
+
+    /** One way for each group below that lists the member, the shortest first, each a chain. */
+    private static void ways(Estate estate, Groups groups, String from, Target member, String what) {
+        List<List<Group>> ways = groups.ways(from, member);
+        Set<String> below = new HashSet<>();
+        held(estate, from, below);
+        Set<String> listing = new HashSet<>();
+        for (String id : below) {
+            if (Objects.requireNonNull(estate.groups().get(id)).members().contains(member)) {
+                listing.add(id);
+            }
+        }
+        Set<String> ends = new HashSet<>();
+        for (int i = 0; i < ways.size(); i++) {
+            chain(ways.get(i), from, member, true, what);
+            ends.add(ways.get(i).get(ways.get(i).size() - 1).id());
+            assertThat(i == 0 || ways.get(i - 1).size() <= ways.get(i).size()).as("%s, %s in %s", what, member, from).isTrue();
+        }
+        assertThat(ends).as("%s, %s in %s", what, member, from).isEqualTo(listing).hasSize(ways.size());
+        assertThat(groups.chain(from, member)).isEqualTo(ways.isEmpty() ? List.of() : ways.get(0));
     }
 
     private static void chain(List<Group> chain, String from, Target member, boolean holds, String what) {
@@ -131,5 +153,24 @@ class GroupsTest {
         Groups followed = Groups.after(groups, after, none, Moves.none(before.users().size()));
         assertThat(followed.of("still")).isSameAs(held);
         assertThat(followed.changedSince(groups)).containsExactly("other");
+    }
+
+    @Test
+    void aGroupIsMadeOfWhatItListsAndOfTheGroupsInIt() {
+        Estate estate = Estates.usual().user("u1", "works").group("crew", Target.device("d-bench"), Target.device("d-labs"))
+                .group("pool", Target.device("d-labs"), Target.user("u1"), Target.group("crew"), Target.group("ring"))
+                .group("ring", Target.group("pool")).estate();
+        GroupMakeup pool = new Groups(estate).makeup("pool");
+        assertThat(pool.devices().size()).isEqualTo(1);
+        assertThat(pool.people()).isEqualTo(1);
+        assertThat(pool.parts()).extracting(part -> part.group().id() + " " + part.devices().size() + " " + part.people() + " " + part.inCircle())
+                .containsExactly("crew 2 0 false", "ring 2 1 true");
+        assertThat(pool.parts().get(0).devices().and(pool.devices()).size()).as("listed twice").isEqualTo(1);
+        assertThat(pool.holders()).extracting(Group::id).containsExactly("ring");
+        assertThat(pool.circle()).extracting(Group::id).containsExactly("ring");
+        GroupMakeup crew = new Groups(estate).makeup("crew");
+        assertThat(crew.parts()).isEmpty();
+        assertThat(crew.circle()).isEmpty();
+        assertThat(crew.holders()).extracting(Group::id).containsExactly("pool");
     }
 }

@@ -47,7 +47,7 @@ class RulesApi {
                     return new TriedRule(null, fleet, "There is no collection named " + name + ".", null, null);
                 }
             }
-            return new TriedRule(audiences.tried(rule).size(), fleet, null, null, null);
+            return new TriedRule(audiences.trying().satisfying(rule).size(), fleet, null, null, null);
         } catch (RuleException e) {
             return new TriedRule(null, fleet, e.getMessage(), e.line(), e.column());
         }

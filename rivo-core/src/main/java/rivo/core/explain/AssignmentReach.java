@@ -1,0 +1,162 @@
+package rivo.core.explain;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import rivo.core.audience.Audiences;
+import rivo.core.audience.DeviceSet;
+import rivo.core.audience.Gate;
+import rivo.core.audience.Pair;
+import rivo.core.audience.Positions;
+import rivo.core.audience.UnitSet;
+import rivo.core.audience.Waves;
+import rivo.core.estate.Assignment;
+import rivo.core.estate.Scope;
+import rivo.core.resolve.Resolver;
+
+/**
+ * Whom one assignment means, before the ladder (section 3 of the resolution rules): whom its targets reach, what keeps each of the others out,
+ * and in which wave those come that remain. Judged by the very gates that decide. Immutable; safe for any thread.
+ *
+ * @param reached whom one of the include targets holds
+ * @param served those of them whom nothing keeps out; their wave may still be closed
+ * @param leftOut those whom something keeps out, each once, in the order in which it is asked; of people on one device the one counts for whom it
+ *     got farthest
+ * @param inWave how many of the served are in each wave; empty without waves
+ */
+public record AssignmentReach(UnitSet reached, UnitSet served, List<LeftOut> leftOut, List<Integer> inWave) {
+
+    /** Whom one thing keeps out. @param by a verdict that drops a pair before the ladder */
+    public record LeftOut(Verdict by, UnitSet units) {
+    }
+
+    public AssignmentReach {
+        leftOut = List.copyOf(leftOut);
+        inWave = List.copyOf(inWave);
+    }
+
+    /**
+     * Whom an assignment means of the units of a scope. Costs a set operation for each pair and gate, and with waves a look at each unit.
+     *
+     * @param scope of the title, or of the kit's title, that is looked at
+     */
+    public static AssignmentReach of(Resolver resolver, Assignment assignment, Scope scope) {
+        return new Walk(resolver.audiences(), assignment, scope).walk();
+    }
+
+    /** The devices that are served, each once. */
+    public DeviceSet devices(Audiences audiences) {
+        return audiences.devicesOf(served);
+    }
+
+    /** One evaluation. Used once, by one thread. */
+    private static final class Walk {
+
+        private final Audiences audiences;
+        private final Assignment assignment;
+        private final Scope scope;
+        private final Map<Verdict, Lost> lost = new LinkedHashMap<>();
+        private final List<Positions> reached = new ArrayList<>();
+        private final List<Positions> passing = new ArrayList<>();
+        private final List<Waved> waved = new ArrayList<>();
+
+        /** Whom one thing keeps out, for each pair. @param asked the later in a pair's row, the larger */
+        private record Lost(int asked, List<Positions> units) {
+        }
+
+        /** A pair's units that have passed, in own units. */
+        private record Waved(Pair pair, Positions own) {
+        }
+
+        Walk(Audiences audiences, Assignment assignment, Scope scope) {
+            this.audiences = audiences;
+            this.assignment = assignment;
+            this.scope = scope;
+        }
+
+        AssignmentReach walk() {
+            Pair.of(audiences, assignment, scope).forEach(this::pair);
+            Positions served = Positions.union(passing);
+            Map<Verdict, Positions> units = new HashMap<>();
+            Positions told = served;
+            List<Map.Entry<Verdict, Lost>> lastAskedFirst = lost.entrySet().stream()
+                    .sorted(Comparator.comparingInt((Map.Entry<Verdict, Lost> each) -> -each.getValue().asked())).toList();
+            for (Map.Entry<Verdict, Lost> each : lastAskedFirst) {
+                Positions own = Positions.union(each.getValue().units()).without(told);
+                told = told.or(own);
+                units.put(each.getKey(), own);
+            }
+            List<LeftOut> leftOut = lost.keySet().stream().filter(by -> !Objects.requireNonNull(units.get(by)).isEmpty())
+                    .map(by -> new LeftOut(by, new UnitSet(scope, Objects.requireNonNull(units.get(by))))).toList();
+            return new AssignmentReach(new UnitSet(scope, Positions.union(reached)), new UnitSet(scope, served), leftOut, inWaves());
+        }
+
+        private void pair(Pair pair) {
+            Positions at = pair.reaches(Positions.range(0, audiences.size(pair.ownScope())));
+            reached.add(ofTitle(pair, at));
+            if (audiences.rests(pair.target())) {
+                return;
+            }
+            for (int g = 0; g < pair.gates().size(); g++) {
+                Positions next = pair.gates().get(g).pass(at);
+                lose(pair, g, at.without(next));
+                at = next;
+            }
+            passing.add(ofTitle(pair, at));
+            waved.add(new Waved(pair, at));
+        }
+
+        private void lose(Pair pair, int asked, Positions units) {
+            if (units.isEmpty()) {
+                return;
+            }
+            Gate gate = pair.gates().get(asked);
+            if (gate instanceof Gate.Fence fence) {
+                Positions rest = units;
+                for (Gate.Fence.Stop stop : fence.fences()) {
+                    note(pair, new Verdict.StoppedByFence(stop.fence()), asked, rest.and(stop.stopped()));
+                    rest = rest.without(stop.stopped());
+                }
+                return;
+            }
+            note(pair, gate.match(resting -> new Verdict.Rests(Objects.requireNonNull(audiences.estate().gone().get(resting.gone()))),
+                    base -> new Verdict.OutsideBase(base.base()), within -> new Verdict.NarrowedOut(within.rule(), List.of()),
+                    exclusion -> new Verdict.Excluded(exclusion.target(), List.of()), fence -> new Verdict.DoesNotReach()), asked, units);
+        }
+
+        private void note(Pair pair, Verdict by, int asked, Positions units) {
+            if (!units.isEmpty()) {
+                lost.computeIfAbsent(by, verdict -> new Lost(asked, new ArrayList<>())).units().add(ofTitle(pair, units));
+            }
+        }
+
+        /** Own units as units of the title: following the user, the devices of a title per device. */
+        private Positions ofTitle(Pair pair, Positions own) {
+            return pair.ownScope() == scope ? own : audiences.units().devicesOf(own);
+        }
+
+        /** A unit that several targets hold is in the first wave that takes it through any of them. */
+        private List<Integer> inWaves() {
+            int waves = assignment.waves().size();
+            if (waves == 0) {
+                return List.of();
+            }
+            Map<Integer, Integer> first = new HashMap<>();
+            for (Waved pair : waved) {
+                Waves its = Objects.requireNonNull(pair.pair().waves());
+                pair.own().forEach(unit -> {
+                    int at = pair.pair().ownScope() == scope ? unit : audiences.units().device(unit);
+                    first.merge(at, its.waveOf(unit), Math::min);
+                });
+            }
+            int[] counts = new int[waves];
+            first.values().forEach(wave -> counts[wave - 1]++);
+            return Arrays.stream(counts).boxed().toList();
+        }
+    }
+}
