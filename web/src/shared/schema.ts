@@ -20,6 +20,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/assignments/trial": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["attempt_1"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/assignments/trial/{part}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["counted"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/assignments/{id}": {
         parameters: {
             query?: never;
@@ -28,6 +60,150 @@ export interface paths {
             cookie?: never;
         };
         get: operations["assignment"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/audience": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["one"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/audience-list": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/audience/changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["changes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/audience/csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["csv_1"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/audience/devices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["devices_1"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/audience/hosts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["hosts"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/audience/membership": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["membership"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/audience/people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["people"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/audience/titles": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["titles_1"];
         put?: never;
         post?: never;
         delete?: never;
@@ -148,6 +324,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/devices/{id}/belonging": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["device_1"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/devices/{id}/enrolment": {
         parameters: {
             query?: never;
@@ -260,7 +452,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/draft/documents/{kind}/{id}": {
+    "/api/draft/assignments": {
         parameters: {
             query?: never;
             header?: never;
@@ -268,6 +460,22 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
+        put: operations["put_6"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/draft/documents/{kind}/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["document"];
         put: operations["put_5"];
         post?: never;
         delete: operations["retire"];
@@ -379,7 +587,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["counted"];
+        get: operations["counted_1"];
         put?: never;
         post?: never;
         delete?: never;
@@ -414,6 +622,22 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["openWave"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/estate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["export_1"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -644,6 +868,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/people/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["person"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/reach/{title}": {
         parameters: {
             query?: never;
@@ -692,6 +932,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rules/attributes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["attributes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rules/trial": {
         parameters: {
             query?: never;
@@ -702,6 +958,22 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["attempt"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rules/values": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["values"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1046,6 +1318,26 @@ export interface components {
         Accepted: {
             text: string;
         };
+        Across: {
+            assignment: string;
+            binding: boolean;
+            /** Format: int32 */
+            decides: number;
+            /** Format: int32 */
+            devices: number;
+            draft: boolean;
+            /** @enum {string} */
+            follows: "device" | "user";
+            /** @enum {string} */
+            intent: "required" | "available" | "uninstall";
+            /** @enum {string} */
+            kind: "all-devices" | "all-users" | "group" | "collection" | "device" | "user";
+            name: string;
+            /** Format: int32 */
+            people: number;
+            spread: components["schemas"]["SpreadPart"][];
+            target: string;
+        };
         Allowed: {
             /** Format: int64 */
             bytes: number;
@@ -1053,6 +1345,19 @@ export interface components {
             reads: string;
             text: string;
             value: string;
+        };
+        AssignedLine: {
+            assignment: string;
+            binding: boolean;
+            draft: boolean;
+            /** @enum {string} */
+            follows: "device" | "user";
+            /** @enum {string} */
+            intent: "required" | "available" | "uninstall";
+            name: string;
+            /** @enum {string} */
+            state: "active" | "paused";
+            subject: string;
         };
         AssignmentDocument: {
             base?: string;
@@ -1087,6 +1392,28 @@ export interface components {
             windows?: "wait" | "deadline-wins" | "ignore";
             within?: string;
         };
+        AssignmentTried: {
+            /** Format: int64 */
+            bytes: number;
+            /** Format: int32 */
+            devices: number;
+            exclude: components["schemas"]["TriedTarget"][];
+            figures: components["schemas"]["TriedFigure"][];
+            include: components["schemas"]["TriedTarget"][];
+            late: string[];
+            leftOut: components["schemas"]["LeftOutFigure"][];
+            /** Format: int32 */
+            people: number;
+            releases: components["schemas"]["TriedRelease"][];
+            /** Format: int32 */
+            units: number;
+            waves: components["schemas"]["TriedWave"][];
+        };
+        AttributeLine: {
+            name: string;
+            /** @enum {string} */
+            type: "text" | "version" | "number" | "instant" | "dn" | "collection";
+        };
         AudienceLine: {
             /** Format: int32 */
             devices: number;
@@ -1098,14 +1425,61 @@ export interface components {
             target: string;
             where: string;
         };
+        AudienceList: {
+            kinds: components["schemas"]["AudiencesOfKind"][];
+        };
+        AudienceView: {
+            assigned: components["schemas"]["AssignedLine"][];
+            collection?: components["schemas"]["CollectionView"];
+            /** Format: int32 */
+            devices: number;
+            dn?: string;
+            excluded: components["schemas"]["AssignedLine"][];
+            /** Format: int64 */
+            fenceRevision: number;
+            fenced: boolean;
+            gone: boolean;
+            /** @enum {string} */
+            kind: "all-devices" | "all-users" | "ou" | "group" | "collection" | "device" | "user";
+            makeup?: components["schemas"]["MakeupView"];
+            name: string;
+            namedBy: components["schemas"]["NamedTarget"][];
+            oddities: string[];
+            path: components["schemas"]["PathPart"][];
+            /** Format: int32 */
+            people: number;
+            spread: components["schemas"]["SpreadPart"][];
+            target: string;
+        };
         AudiencesFound: {
             kinds: components["schemas"]["KindCount"][];
             lines: components["schemas"]["AudienceLine"][];
+        };
+        AudiencesOfKind: {
+            audiences: components["schemas"]["ListedAudience"][];
+            /** @enum {string} */
+            kind: "collection" | "group" | "ou";
+            /** Format: int32 */
+            total: number;
         };
         Begin: {
             fileName?: string;
             /** Format: int64 */
             size: number;
+        };
+        BelongingCollection: {
+            name: string;
+            target: string;
+        };
+        BelongingGroup: {
+            name: string;
+            target: string;
+            ways: string[][];
+        };
+        BelongingPerson: {
+            account: string;
+            id: string;
+            name: string;
         };
         Caution: {
             code: string;
@@ -1120,11 +1494,22 @@ export interface components {
             revision: number;
             why?: string;
         };
+        ChangeLine: {
+            /** Format: date-time */
+            at: string;
+            came: boolean;
+            member: string;
+            name: string;
+            through: string;
+        };
         ChangedSince: {
             /** Format: date-time */
             at?: string;
             by?: string;
             now?: string;
+        };
+        Changes: {
+            changes: components["schemas"]["ChangeLine"][];
         };
         Check: {
             /** @enum {string} */
@@ -1144,6 +1529,12 @@ export interface components {
             text: string;
             usual: string;
         };
+        ClauseView: {
+            good: boolean;
+            holds: boolean;
+            seen: string[];
+            words: string;
+        };
         CollectionDocument: {
             base?: string;
             exclude?: string[];
@@ -1151,6 +1542,12 @@ export interface components {
             include?: string[];
             name: string;
             rule?: string;
+        };
+        CollectionView: {
+            document: components["schemas"]["CollectionDocument"];
+            draft: boolean;
+            /** Format: int64 */
+            revision: number;
         };
         Content: {
             fileName: string;
@@ -1189,10 +1586,25 @@ export interface components {
             at?: string;
             local?: string;
         };
+        DecidingRung: {
+            assignment: string;
+            binding: boolean;
+            /** @enum {string} */
+            intent: "required" | "available" | "uninstall";
+            /** Format: int32 */
+            n: number;
+            targets: string;
+        };
         Deferral: {
             /** Format: int32 */
             times?: number;
             until?: string;
+        };
+        DeviceBelonging: {
+            collections: components["schemas"]["BelongingCollection"][];
+            groups: components["schemas"]["BelongingGroup"][];
+            people: components["schemas"]["BelongingPerson"][];
+            software: components["schemas"]["ReportedSoftware"][];
         };
         DeviceRow: {
             id: string;
@@ -1283,6 +1695,19 @@ export interface components {
             /** Format: int32 */
             total: number;
         };
+        DoubleHost: {
+            /** Format: int32 */
+            first: number;
+            /** Format: int32 */
+            line: number;
+            written: string;
+        };
+        DoubtfulHost: {
+            candidates: components["schemas"]["NearHost"][];
+            /** Format: int32 */
+            line: number;
+            written: string;
+        };
         DraftView: {
             cautions: components["schemas"]["Caution"][];
             edits: components["schemas"]["EditView"][];
@@ -1369,6 +1794,15 @@ export interface components {
             /** Format: int32 */
             waiting: number;
         };
+        FollowingAssignment: {
+            assignment: string;
+            /** Format: date-time */
+            from?: string;
+            intent: string;
+            name: string;
+            subject: string;
+            through: string;
+        };
         GoneView: {
             /** Format: int32 */
             devices: number;
@@ -1394,18 +1828,24 @@ export interface components {
         Hit: {
             id: string;
             /** @enum {string} */
-            kind: "title" | "kit" | "ou" | "device";
+            kind: "title" | "kit" | "ou" | "group" | "collection" | "device" | "person";
             name: string;
             second: string;
         };
         Hits: {
             /** Format: int32 */
+            collections: number;
+            /** Format: int32 */
             devices: number;
+            /** Format: int32 */
+            groups: number;
             hits: components["schemas"]["Hit"][];
             /** Format: int32 */
             kits: number;
             /** Format: int32 */
             ous: number;
+            /** Format: int32 */
+            people: number;
             /** Format: int32 */
             titles: number;
         };
@@ -1415,6 +1855,12 @@ export interface components {
             people: string[];
             state: string;
             version?: string;
+        };
+        HostsFound: {
+            doubles: components["schemas"]["DoubleHost"][];
+            doubtful: components["schemas"]["DoubtfulHost"][];
+            matched: components["schemas"]["MatchedHost"][];
+            unknown: components["schemas"]["UnknownHost"][];
         };
         Interruption: {
             defer?: components["schemas"]["Deferral"];
@@ -1491,9 +1937,10 @@ export interface components {
         KitAssigned: {
             assignment: string;
             binding: boolean;
-            intent: string;
-            ou: string;
-            ouName?: string;
+            /** @enum {string} */
+            intent: "required" | "available" | "uninstall";
+            target: string;
+            targetName: string;
         };
         KitChange: {
             kit: components["schemas"]["KitDocument"];
@@ -1529,9 +1976,28 @@ export interface components {
             name: string;
             newest?: string;
         };
+        LeftOutFigure: {
+            /** @enum {string} */
+            by: "fence" | "base" | "narrowed" | "excluded" | "rests";
+            /** Format: int32 */
+            n: number;
+            name: string;
+            part: string;
+        };
         LicenceAcceptance: {
             text: string;
             title: string;
+        };
+        ListedAudience: {
+            /** Format: int32 */
+            devices: number;
+            draft: boolean;
+            name: string;
+            oddities: string[];
+            /** Format: int32 */
+            people: number;
+            target: string;
+            where: string;
         };
         LogLine: {
             /** Format: date-time */
@@ -1548,6 +2014,51 @@ export interface components {
             remedy?: string;
             sentence: string;
             well: boolean;
+        };
+        MakeupPart: {
+            /** Format: int32 */
+            alsoListed: number;
+            /** Format: int32 */
+            devices: number;
+            inCircle: boolean;
+            name: string;
+            /** Format: int32 */
+            people: number;
+            target: string;
+        };
+        MakeupView: {
+            circle: components["schemas"]["NamedTarget"][];
+            holders: components["schemas"]["NamedTarget"][];
+            /** Format: int32 */
+            listedDevices: number;
+            /** Format: int32 */
+            listedPeople: number;
+            parts: components["schemas"]["MakeupPart"][];
+        };
+        MatchedHost: {
+            id: string;
+            /** Format: int32 */
+            line: number;
+            name: string;
+            where: string;
+            written: string;
+        };
+        MemberLine: {
+            id: string;
+            name: string;
+            ways: string[];
+            where: string;
+        };
+        Members: {
+            members: components["schemas"]["MemberLine"][];
+            /** Format: int32 */
+            total: number;
+        };
+        Membership: {
+            clauses: components["schemas"]["ClauseView"][];
+            in: boolean;
+            sentence: string;
+            ways: string[][];
         };
         Mirror: {
             address: string;
@@ -1611,6 +2122,14 @@ export interface components {
             /** Format: int32 */
             total: number;
         };
+        NamedTarget: {
+            name: string;
+            target: string;
+        };
+        NearHost: {
+            id: string;
+            name: string;
+        };
         NeedRecord: {
             min?: string;
             title: string;
@@ -1632,7 +2151,7 @@ export interface components {
                 [key: string]: string;
             };
             /** @enum {string} */
-            intent: "required" | "uninstall" | "none";
+            intent: "required" | "available" | "uninstall" | "none";
             ou: string;
             subject: string;
         };
@@ -1649,6 +2168,8 @@ export interface components {
             fenced: boolean;
             here: components["schemas"]["Here"][];
             id: string;
+            /** Format: int32 */
+            lit?: number;
             /** Format: int32 */
             more: number;
             /** Format: int32 */
@@ -1701,6 +2222,15 @@ export interface components {
             /** Format: int32 */
             waiting: number;
         };
+        OutcomeFigure: {
+            /** Format: int32 */
+            n: number;
+            /** @enum {string} */
+            outcome: "required" | "available" | "uninstall" | "contested" | "later" | "unfit" | "blocked" | "replaced" | "displaced" | "waiting";
+        };
+        PastedHosts: {
+            text: string;
+        };
         PathPart: {
             id: string;
             name: string;
@@ -1709,6 +2239,22 @@ export interface components {
             values: {
                 [key: string]: string;
             };
+        };
+        PersonDevice: {
+            id: string;
+            name: string;
+            titles: components["schemas"]["ThroughPerson"][];
+            where: string;
+        };
+        PersonView: {
+            account: string;
+            department?: string;
+            devices: components["schemas"]["PersonDevice"][];
+            follows: components["schemas"]["FollowingAssignment"][];
+            groups: components["schemas"]["BelongingGroup"][];
+            id: string;
+            name: string;
+            path: components["schemas"]["PathPart"][];
         };
         Place: {
             /** @enum {string} */
@@ -1743,6 +2289,7 @@ export interface components {
             change: number;
         };
         ReachView: {
+            across: components["schemas"]["Across"][];
             /** Format: int32 */
             devices: number;
             newest?: string;
@@ -1750,10 +2297,18 @@ export interface components {
             path: components["schemas"]["PathPart"][];
             /** Format: int32 */
             people: number;
+            perPerson: boolean;
             title: string;
             titleName: string;
             totals: components["schemas"]["OutcomeCounts"];
             totalsAfter?: components["schemas"]["OutcomeCounts"];
+        };
+        Received: {
+            outcomes: components["schemas"]["OutcomeFigure"][];
+            perPerson: boolean;
+            rungs: components["schemas"]["DecidingRung"][];
+            title: string;
+            titleName: string;
         };
         RehearsalView: {
             /** Format: int64 */
@@ -1808,6 +2363,27 @@ export interface components {
             removeFirst: boolean;
             title: string;
         };
+        ReportedSoftware: {
+            name: string;
+            publisher?: string;
+            version?: string;
+        };
+        RuleDevice: {
+            id: string;
+            name: string;
+            where: string;
+        };
+        RuleLine: {
+            attribute: string;
+            /** Format: int32 */
+            devices: number;
+            /** @enum {string} */
+            kind: "all" | "any" | "none" | "some" | "has" | "clause";
+            nearest?: string;
+            operator: string;
+            parts: components["schemas"]["RuleLine"][];
+            value: string;
+        };
         RungView: {
             assignment: string;
             binding: boolean;
@@ -1857,6 +2433,12 @@ export interface components {
             /** Format: date-time */
             since: string;
         };
+        SpreadPart: {
+            /** Format: int32 */
+            devices: number;
+            name: string;
+            ou: string;
+        };
         Step: {
             asPerson: boolean;
             command: string;
@@ -1895,6 +2477,12 @@ export interface components {
             before?: string[];
             done?: boolean;
             start?: boolean;
+        };
+        ThroughPerson: {
+            outcome: string;
+            sentence: string;
+            title: string;
+            titleName: string;
         };
         TitleLine: {
             category: string;
@@ -1962,22 +2550,64 @@ export interface components {
             name: string;
             steps: components["schemas"]["TriedStep"][];
         };
+        TriedFigure: {
+            /** Format: int32 */
+            n: number;
+            /** @enum {string} */
+            part: "served" | "gains" | "offered" | "loses" | "removes" | "contested" | "settled" | "already" | "unfit" | "blocked" | "waiting" | "later" | "stronger" | "late";
+        };
+        TriedRelease: {
+            /** Format: int32 */
+            n: number;
+            version: string;
+        };
         TriedRule: {
             /** Format: int32 */
             column?: number;
+            comesIn: components["schemas"]["RuleDevice"][];
+            /** Format: int32 */
+            comingIn: number;
             /** Format: int32 */
             devices?: number;
             /** Format: int32 */
             fleet: number;
+            goesOut: components["schemas"]["RuleDevice"][];
+            /** Format: int32 */
+            goingOut: number;
             /** Format: int32 */
             line?: number;
+            outline?: components["schemas"]["RuleLine"];
             problem?: string;
+            /** Format: int32 */
+            saved?: number;
+            spread: components["schemas"]["SpreadPart"][];
         };
         TriedStep: {
             command?: string;
             state: string;
             text: string;
             why?: string;
+        };
+        TriedTarget: {
+            /** Format: int32 */
+            devices: number;
+            name: string;
+            /** Format: int32 */
+            people: number;
+            /** Format: int32 */
+            takes?: number;
+            target: string;
+        };
+        TriedWave: {
+            /** Format: int32 */
+            n: number;
+            to: components["schemas"]["WaveTarget"][];
+        };
+        UnknownHost: {
+            /** Format: int32 */
+            line: number;
+            nearest: components["schemas"]["NearHost"][];
+            written: string;
         };
         UploadView: {
             fileName: string;
@@ -1988,6 +2618,12 @@ export interface components {
             received: number;
             /** Format: int64 */
             size: number;
+        };
+        ValueLine: {
+            /** Format: int32 */
+            devices: number;
+            label: string;
+            value: string;
         };
         VariantRecord: {
             asPerson: boolean;
@@ -2007,6 +2643,10 @@ export interface components {
         WaveOpening: {
             assignment: string;
         };
+        WaveTarget: {
+            name: string;
+            target: string;
+        };
         WindowDocument: {
             days: ("MONDAY" | "TUESDAY" | "WEDNESDAY" | "THURSDAY" | "FRIDAY" | "SATURDAY" | "SUNDAY")[];
             fits?: string;
@@ -2021,7 +2661,18 @@ export interface components {
             devices: number;
             window: components["schemas"]["WindowDocument"];
         };
+        WrittenAssignment: {
+            also?: string[];
+            document: components["schemas"]["JsonNode"];
+            id: string;
+            /** Format: int64 */
+            revision: number;
+        };
         WrittenRule: {
+            base?: string;
+            collection?: string;
+            exclude?: string[];
+            include?: string[];
             rule: string;
         };
     };
@@ -2056,6 +2707,59 @@ export interface operations {
             };
         };
     };
+    attempt_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WrittenAssignment"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AssignmentTried"];
+                };
+            };
+        };
+    };
+    counted: {
+        parameters: {
+            query?: {
+                offset?: number;
+                limit?: number;
+            };
+            header?: never;
+            path: {
+                part: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WrittenAssignment"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CountedDevices"];
+                };
+            };
+        };
+    };
     assignment: {
         parameters: {
             query?: never;
@@ -2074,6 +2778,209 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["KeptAssignmentDocument"];
+                };
+            };
+        };
+    };
+    one: {
+        parameters: {
+            query: {
+                target: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AudienceView"];
+                };
+            };
+        };
+    };
+    list: {
+        parameters: {
+            query?: {
+                q?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AudienceList"];
+                };
+            };
+        };
+    };
+    changes: {
+        parameters: {
+            query: {
+                target: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Changes"];
+                };
+            };
+        };
+    };
+    csv_1: {
+        parameters: {
+            query: {
+                target: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    devices_1: {
+        parameters: {
+            query: {
+                target: string;
+                offset?: number;
+                limit?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Members"];
+                };
+            };
+        };
+    };
+    hosts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PastedHosts"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HostsFound"];
+                };
+            };
+        };
+    };
+    membership: {
+        parameters: {
+            query: {
+                target: string;
+                of: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Membership"];
+                };
+            };
+        };
+    };
+    people: {
+        parameters: {
+            query: {
+                target: string;
+                offset?: number;
+                limit?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Members"];
+                };
+            };
+        };
+    };
+    titles_1: {
+        parameters: {
+            query: {
+                target: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Received"][];
                 };
             };
         };
@@ -2244,6 +3151,28 @@ export interface operations {
             };
         };
     };
+    device_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeviceBelonging"];
+                };
+            };
+        };
+    };
     revoke: {
         parameters: {
             query?: never;
@@ -2407,6 +3336,53 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DraftView"];
+                };
+            };
+        };
+    };
+    put_6: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WrittenAssignment"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftView"];
+                };
+            };
+        };
+    };
+    document: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kind: string;
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DocumentEdit"];
                 };
             };
         };
@@ -2599,7 +3575,7 @@ export interface operations {
             };
         };
     };
-    counted: {
+    counted_1: {
         parameters: {
             query?: {
                 offset?: number;
@@ -2665,6 +3641,24 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["DraftView"];
                 };
+            };
+        };
+    };
+    export_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };
@@ -3062,11 +4056,34 @@ export interface operations {
             };
         };
     };
+    person: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PersonView"];
+                };
+            };
+        };
+    };
     reach: {
         parameters: {
             query?: {
                 in?: string;
                 open?: string[];
+                lit?: string;
             };
             header?: never;
             path: {
@@ -3133,6 +4150,26 @@ export interface operations {
             };
         };
     };
+    attributes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AttributeLine"][];
+                };
+            };
+        };
+    };
     attempt: {
         parameters: {
             query?: never;
@@ -3153,6 +4190,29 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TriedRule"];
+                };
+            };
+        };
+    };
+    values: {
+        parameters: {
+            query: {
+                attribute: string;
+                q?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValueLine"][];
                 };
             };
         };

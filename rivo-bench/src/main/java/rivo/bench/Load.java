@@ -93,26 +93,46 @@ public final class Load {
         this.folder = Files.createTempDirectory("rivo-load");
     }
 
-    /** @param arguments the page of figures, the launcher, and {@code quick} for a small try that writes no page */
+    /** @param arguments the page of figures, the launcher, and {@code quick} for a small try that writes no page, or {@code looks} for what is looked at alone */
     public static void main(String[] arguments) throws Exception {
+        boolean onlyLooks = arguments.length > 2 && arguments[2].equals("looks");
         boolean quick = arguments.length > 2 && arguments[2].equals("quick");
         Load load = new Load(quick ? new Plan(2_000, 200, 200, 5, 3) : new Plan(100_000, 2_000, 2_000, 45, 15), Path.of(arguments[1]));
         try {
-            load.run();
+            if (onlyLooks) {
+                load.look();
+            } else {
+                load.run();
+            }
         } finally {
             load.threads.shutdownNow();
             load.delete();
         }
-        if (!quick) {
+        if (!quick && !onlyLooks) {
             load.write(Path.of(arguments[0]));
         }
     }
 
-    private void run() throws Exception {
+    private Path estate() throws IOException {
         Path estate = folder.resolve("estate.json.gz");
         try (OutputStream out = new BufferedOutputStream(Files.newOutputStream(estate))) {
             EstateWriter.write(Estate.ofChecked(Fleet.parts(new Fleet.Size(plan.devices(), plan.assignments(), 500, 600, 100, 20, 8))), out, true);
         }
+        return estate;
+    }
+
+    /** What administrators look at, while no device speaks. */
+    private void look() throws Exception {
+        Server server = new Server(estate());
+        try {
+            new Looks(server.url, server.password).measure(this::row);
+        } finally {
+            server.stop();
+        }
+    }
+
+    private void run() throws Exception {
+        Path estate = estate();
         List<LoadDevice> devices;
         Server first = new Server(estate);
         try {
@@ -133,6 +153,7 @@ public final class Load {
             bare = new ProcessBuilder("java", "-Xmx512m", "-cp", bareClassPath(), "rivo.bench.BareServer",
                     Integer.toString(port)).inheritIO().start();
             measure(server.url, await(URI.create("http://127.0.0.1:" + port)), devices);
+            new Looks(server.url, server.password).measure(this::row);
         } finally {
             if (bare != null) {
                 bare.destroy();

@@ -21,6 +21,7 @@ import org.springframework.boot.builder.SpringApplicationBuilder;
 import org.springframework.boot.web.server.context.WebServerApplicationContext;
 import org.springframework.context.ConfigurableApplicationContext;
 import rivo.core.estate.Device;
+import rivo.core.estate.Group;
 import rivo.core.estate.Ou;
 import rivo.directory.demo.DemoLdif;
 import rivo.directory.demo.DemoOrganisation;
@@ -99,6 +100,18 @@ public final class TestServer implements AutoCloseable {
     public String ou(String name) {
         return bean(CurrentSnapshot.class).now().estate().ous().all().stream().filter(o -> o.name().equals(name)).map(Ou::id)
                 .findFirst().orElseThrow();
+    }
+
+    /** The id of a group by its name. */
+    public String group(String name) {
+        return bean(CurrentSnapshot.class).now().estate().groups().values().stream().filter(g -> g.name().equals(name)).map(Group::id)
+                .findFirst().orElseThrow();
+    }
+
+    /** Publishes the draft. */
+    public Answer publish(String reason) {
+        String token = ask("GET", "/api/draft", null).body().at("/rehearsal/token").asString("");
+        return ask("POST", "/api/draft/publication", Map.of("reason", reason, "token", token));
     }
 
     public TestServer signIn() {

@@ -5,6 +5,7 @@ import java.net.http.HttpResponse;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDateTime;
+import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.Comparator;
@@ -149,10 +150,10 @@ final class SimulatedDevice {
         }
     }
 
-    /** Whether a window is open long enough for all of it; without windows always. */
+    /** Whether a window is open long enough for all of it; without windows, and from when on they do not count for it, always. */
     private boolean mayBegin(Job job) {
         LocalDateTime local = LocalDateTime.now();
-        return work.windows().isEmpty() || work.windows().stream()
+        return work.windows().isEmpty() || job.isAnyTime(Instant.now()) || work.windows().stream()
                 .anyMatch(w -> w.left(local).compareTo(Duration.ofSeconds(job.longestSeconds())) >= 0 && !w.left(local).isZero());
     }
 
@@ -160,7 +161,9 @@ final class SimulatedDevice {
     private void tellItWaits(Job job) throws IOException, InterruptedException {
         LocalDateTime local = LocalDateTime.now();
         LocalDateTime next = work.windows().stream().map(w -> w.next(local)).min(Comparator.naturalOrder()).orElse(local);
-        String message = "waits for its window, which opens " + next.format(OPENS);
+        LocalDateTime anyTime = job.anyTimeFrom() == null ? null : LocalDateTime.ofInstant(job.anyTimeFrom(), ZoneId.systemDefault());
+        String message = anyTime != null && anyTime.isBefore(next) ? "waits for its deadline, " + anyTime.format(OPENS)
+                : "waits for its window, which opens " + next.format(OPENS);
         if (!message.equals(toldWaiting.put(key(job), message))) {
             send(null, null, null, List.of(new Progress(job.title(), job.action(), job.version(), JobState.WAITING, 1,
                     job.steps().size(), 0, message, null, Instant.now())));

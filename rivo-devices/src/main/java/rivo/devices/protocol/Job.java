@@ -1,5 +1,6 @@
 package rivo.devices.protocol;
 
+import java.time.Instant;
 import java.util.List;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
@@ -10,13 +11,24 @@ import org.jspecify.annotations.Nullable;
  * @param version the release to put on; null for a removal
  * @param contents what the steps need
  * @param steps at least one, carried out in order
+ * @param anyTimeFrom from when on the device begins it outside its maintenance windows, too; null for never
  */
 public record Job(String title, String name, JobAction action, @Nullable String version, List<Content> contents,
-        List<Step> steps) {
+        List<Step> steps, @Nullable Instant anyTimeFrom) {
+
+    /** One that waits for the device's windows. */
+    public Job(String title, String name, JobAction action, @Nullable String version, List<Content> contents, List<Step> steps) {
+        this(title, name, action, version, contents, steps, null);
+    }
 
     public Job {
         contents = contents == null ? List.of() : List.copyOf(contents);
         steps = List.copyOf(steps);
+    }
+
+    /** Whether windows do not count for it at this instant. */
+    public boolean isAnyTime(Instant at) {
+        return anyTimeFrom != null && !at.isBefore(anyTimeFrom);
     }
 
     /** The longest it may take, in seconds, without what is fetched and looked at. */

@@ -63,19 +63,11 @@ class AudiencesApi {
         search.everyone(Target.ALL_USERS, "Every person");
         Estate estate = search.audiences.estate();
         estate.ous().all().forEach(ou -> search.take(Kind.OU, ou.id(), ou.name(), ou.parent(), null));
-        estate.groups().values().forEach(group -> search.take(Kind.GROUP, group.id(), nameOf(group), null, "security group"));
-        estate.collections().values().forEach(one -> search.take(Kind.COLLECTION, one.id(), nameOf(one), null, "collection"));
+        estate.groups().values().forEach(group -> search.take(Kind.GROUP, group.id(), Names.of(group), null, "security group"));
+        estate.collections().values().forEach(one -> search.take(Kind.COLLECTION, one.id(), Names.of(one), null, "collection"));
         estate.devices().all().forEach(device -> search.take(Kind.DEVICE, device.id(), device.name(), device.ou(), null));
         estate.users().all().forEach(user -> search.take(Kind.USER, user.id(), user.fullName(), null, user.name()));
         return search.found();
-    }
-
-    private static String nameOf(Group group) {
-        return group.name().isEmpty() ? group.id() : group.name();
-    }
-
-    private static String nameOf(DeviceCollection collection) {
-        return collection.name().isEmpty() ? collection.id() : collection.name();
     }
 
     /** One search: what it has found so far. */

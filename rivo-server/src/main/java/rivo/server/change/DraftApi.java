@@ -25,7 +25,9 @@ import rivo.core.rehearse.TitleDifference;
 import rivo.server.assignment.AssignmentDocument;
 import rivo.server.change.DraftRehearsal.Rehearsed;
 import rivo.server.estate.CurrentSnapshot;
+import rivo.server.estate.Json;
 import rivo.server.estate.Snapshot;
+import rivo.server.web.ApiException;
 import rivo.server.web.Page;
 import tools.jackson.databind.JsonNode;
 
@@ -127,6 +129,29 @@ class DraftApi {
         return draft(who);
     }
 
+    /** Puts an assignment in, and the same of further titles with it, in one step. */
+    @PutMapping("/assignments")
+    DraftView put(@RequestBody AssignmentTrialApi.WrittenAssignment written, Principal who) {
+        drafts.put(who.getName(), written.edits());
+        return draft(who);
+    }
+
+    /** A document as it is edited: as the draft has it, else as it is published. @throws ApiException when there is none, or it ends with the draft */
+    @GetMapping("/documents/{kind}/{id}")
+    DocumentEdit document(@PathVariable String kind, @PathVariable String id, Principal who) {
+        Snapshot now = current.now();
+        var documents = now.get(DraftKinds.of(kind));
+        Edit edit = Drafts.of(now, who.getName()).edits().stream().filter(one -> one.kind().equals(kind) && one.document().equals(id)).findFirst().orElse(null);
+        if (edit != null && edit.act() == Act.PUT && edit.content() != null) {
+            return new DocumentEdit(edit.revision(), edit.content());
+        }
+        var published = documents.find(id);
+        if (published == null) {
+            throw ApiException.notFound("unknown-" + kind, "There is no " + kind + " " + id + ", or no longer; look at the list.");
+        }
+        return new DocumentEdit(documents.revision(id), Json.tree(published));
+    }
+
     /** Has a document end. */
     @DeleteMapping("/documents/{kind}/{id}")
     DraftView retire(@PathVariable String kind, @PathVariable String id, @RequestParam long revision, Principal who) {
@@ -210,9 +235,8 @@ class DraftApi {
         }
     }
 
-    private static CountedDevice counted(Estate estate, Device device, Title title) {
-        return new CountedDevice(device.id(), device.name(),
-                estate.ous().at(estate.ous().position(device.ou())).name(), title.id(), title.name());
+    static CountedDevice counted(Estate estate, Device device, Title title) {
+        return new CountedDevice(device.id(), device.name(), estate.ous().at(estate.ous().position(device.ou())).name(), title.id(), title.name());
     }
 
     private RehearsalView view(Rehearsed rehearsal) {
@@ -220,7 +244,7 @@ class DraftApi {
         List<TitleRehearsalView> titles = rehearsal.titles().stream()
                 .map(d -> new TitleRehearsalView(d.title().id(), d.title().name(), d.gains().size(),
                         d.loses().size(), d.removes().size(), d.removesPresent(audiences).size(), d.newlyContested().size(),
-                        d.settled().size(), rehearsals.bytes(rehearsal, d)))
+                        d.settled().size(), rehearsals.bytes(rehearsal.after(), d)))
                 .toList();
         return new RehearsalView(rehearsal.devices(), sum(titles, TitleRehearsalView::gains),
                 sum(titles, TitleRehearsalView::loses), sum(titles, TitleRehearsalView::removes),

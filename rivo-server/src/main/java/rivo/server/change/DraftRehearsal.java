@@ -77,13 +77,13 @@ class DraftRehearsal {
     }
 
     /** How much the devices that gain have to fetch, in bytes. */
-    long bytes(Rehearsed rehearsed, TitleDifference difference) {
-        UnitSet fetching = difference.fetches(rehearsed.after().resolver().audiences());
+    long bytes(Snapshot afterwards, TitleDifference difference) {
+        UnitSet fetching = difference.fetches(afterwards.resolver().audiences());
         long bytes = 0;
         for (Difference part : difference.differences()) {
             Decision after = part.after();
             if (after != null && after.choice() != null) {
-                bytes += size(rehearsed.after(), difference.title().id(), after.choice(), after.winner()) * part.units().and(fetching)
+                bytes += size(afterwards, difference.title().id(), after.choice(), after.winner()) * part.units().and(fetching)
                         .size();
             }
         }

@@ -23,6 +23,7 @@ import rivo.server.estate.SnapshotPart;
 import rivo.server.live.LiveEvents;
 import rivo.server.live.Topics;
 import rivo.server.web.ApiException;
+import rivo.server.web.Malformed;
 import rivo.server.web.ReadValues;
 import tools.jackson.core.JacksonException;
 import tools.jackson.databind.JsonNode;
@@ -99,6 +100,15 @@ public class Drafts {
      * @throws RefusedException when it is no document of its kind, makes no sense, was changed since, or the draft is full
      */
     void put(String who, DocumentKind<?> kind, String id, long revision, JsonNode content) {
+        edit(who, putting(kind, id, revision, content));
+    }
+
+    /**
+     * An edit that puts a document in, or in place of what stands there.
+     *
+     * @throws RefusedException when it is no document of its kind, or has another id
+     */
+    static Edit putting(DocumentKind<?> kind, String id, long revision, JsonNode content) {
         String json = content.toString();
         Document document = json.length() > LONGEST_DOCUMENT ? null : parsed(kind, json);
         if (document == null || !document.id().equals(id)) {
@@ -113,15 +123,21 @@ public class Drafts {
         if (!problems.isEmpty()) {
             throw new RefusedException(problems);
         }
-        edit(who, new Edit(Ids.random("e-"), Act.PUT, kind.word(), id, revision, Json.tree(document)));
+        return new Edit(Ids.random("e-"), Act.PUT, kind.word(), id, revision, Json.tree(document));
+    }
+
+    /** Puts a document into the draft, made from what is published of it now. @throws RefusedException as for one that comes from outside */
+    public <D extends Document> void put(String who, DocumentKind<D> kind, D document) {
+        put(who, kind, document.id(), current.now().get(kind).revision(document.id()), Json.tree(document));
     }
 
     private static Document parsed(DocumentKind<?> kind, String json) {
         try {
             return kind.parse(json);
         } catch (JacksonException e) {
-            throw new RefusedException("bad-document", kind.word(), "This is no " + kind.word() + ": " + e.getOriginalMessage().lines()
-                    .findFirst().orElse("") + " Check it against docs/schema/" + kind.word() + ".schema.json.");
+            String path = Malformed.path(e);
+            throw new RefusedException("bad-document", kind.word(), "This is no " + kind.word() + (path.isEmpty() ? "; c"
+                    : ": " + path + " is not known, of another kind, or missing. C") + "heck it against docs/schema/" + kind.word() + ".schema.json.");
         }
     }
 
@@ -136,11 +152,17 @@ public class Drafts {
     }
 
     private void edit(String who, Edit edit) {
+        put(who, List.of(edit));
+    }
+
+    /** Puts edits in, in one step. @throws RefusedException with what is wrong with them, or the draft is full */
+    void put(String who, List<Edit> edits) {
         change(who, (now, draft) -> {
-            Draft after = draft.with(List.of(edit));
+            Draft after = draft.with(edits);
             List<Problem> before = problems(now, who, draft);
             List<Problem> problems = new ArrayList<>(problems(now, who, after));
-            problems.removeIf(problem -> before.contains(problem) && !problem.place().startsWith(edit.kind() + ":" + edit.document()));
+            problems.removeIf(problem -> before.contains(problem)
+                    && edits.stream().noneMatch(edit -> problem.place().startsWith(edit.kind() + ":" + edit.document())));
             if (!problems.isEmpty()) {
                 throw new RefusedException(problems);
             }

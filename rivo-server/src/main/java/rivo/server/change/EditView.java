@@ -9,14 +9,13 @@ import java.util.Map;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import rivo.core.estate.Estate;
-import rivo.core.estate.GoneReference;
-import rivo.core.estate.Kit;
 import rivo.core.estate.Ou;
 import rivo.core.estate.Subject;
 import rivo.core.estate.Target;
 import rivo.core.estate.Title;
 import rivo.server.assignment.AssignmentDocument;
 import rivo.server.audience.CollectionDocument;
+import rivo.server.audience.Names;
 import rivo.server.catalogue.kit.KitDocument;
 import rivo.server.document.Document;
 import rivo.server.document.Kept;
@@ -95,21 +94,14 @@ record EditView(String id, @Schema(allowableValues = {"put", "retire", "open-wav
         return places;
     }
 
-    private static @Nullable String targetName(Estate estate, String written) {
+    private static String targetName(Estate estate, String written) {
         Target target = Target.parse(written);
-        Ou ou = target != null && target.kind() == Target.Kind.OU ? estate.ous().find(target.id()) : null;
-        GoneReference gone = target == null ? null : estate.gone().get(target);
-        return ou != null ? ou.name() : gone != null ? gone.name() : null;
+        return target == null ? written : Names.of(estate, target);
     }
 
     private static String subject(Estate estate, String written) {
         Subject about = Subject.parse(written);
-        if (about == null) {
-            return written;
-        }
-        Title title = about.kit() ? null : estate.title(about.id());
-        Kit kit = about.kit() ? estate.kits().get(about.id()) : null;
-        return title != null ? title.name() : kit != null ? kit.name() : about.id();
+        return about == null ? written : Names.subject(estate, about);
     }
 
     private static String name(Snapshot now, Edit edit) {
@@ -134,9 +126,6 @@ record EditView(String id, @Schema(allowableValues = {"put", "retire", "open-wav
                     : document instanceof WindowDocument window ? window.name() : document.id();
         }
         String state = assignment.state() == null ? assignment.intent() : assignment.state();
-        return state + " on " + String.join(", ", assignment.include().stream().map(target -> {
-            String name = targetName(estate, target);
-            return name == null ? target : name;
-        }).toList());
+        return state + " on " + String.join(", ", assignment.include().stream().map(target -> targetName(estate, target)).toList());
     }
 }

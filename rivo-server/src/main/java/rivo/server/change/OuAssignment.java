@@ -1,7 +1,6 @@
 package rivo.server.change;
 
 import io.swagger.v3.oas.annotations.media.Schema;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
@@ -18,7 +17,7 @@ import rivo.core.estate.Subject;
  * @param choices what it fixes of the title's choices, by their ids; none of a kit's
  */
 public record OuAssignment(String subject, String ou,
-        @Schema(allowableValues = {"required", "uninstall", "none"}) String intent, boolean binding,
+        @Schema(allowableValues = {"required", "available", "uninstall", "none"}) String intent, boolean binding,
         @Nullable Map<String, String> choices) {
 
     private static final String NONE = "none";
@@ -61,11 +60,10 @@ public record OuAssignment(String subject, String ou,
             return null;
         }
         for (Intent intent : Intent.values()) {
-            if (intent.word().equals(word) && intent != Intent.AVAILABLE) {
+            if (intent.word().equals(word)) {
                 return intent;
             }
         }
-        throw new RefusedException("bad-intent", "intent", "The intent " + word + " is not known; use "
-                + Intent.REQUIRED.name().toLowerCase(Locale.ROOT) + ", uninstall or none.");
+        throw new RefusedException("bad-intent", "intent", "The intent " + word + " is not known; use required, available, uninstall or none.");
     }
 }

@@ -36,7 +36,7 @@ final class DemoDevice {
         facts.put("chassis", chassis.name().toLowerCase(java.util.Locale.ROOT));
         facts.put("arch", chassis == Chassis.TABLET && random.nextInt(3) == 0 ? "arm64" : "x64");
         facts.put("os.family", "windows");
-        facts.put("os.version", random.nextInt(10) == 0 ? "10.0.22631" : random.nextInt(8) == 0 ? "10.0.26200"
+        facts.put("os.version", random.nextInt(10) == 0 ? computer.name().hashCode() % 2 == 0 ? "10.0.19045" : "10.0.22631" : random.nextInt(8) == 0 ? "10.0.26200"
                 : "10.0.26100");
         if (chassis == Chassis.KIOSK) {
             facts.put("os.family", "linux");

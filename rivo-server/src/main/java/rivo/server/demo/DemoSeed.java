@@ -157,7 +157,7 @@ class DemoSeed {
                 new Random((file + language).hashCode()).nextBytes(pack);
                 files.add(contents.keep(new ByteArrayInputStream(pack), DemoChoices.pack(language, release.version())));
             }
-            return new VariantRecord("all", null, false, files, install(title, file),
+            return new VariantRecord("all", "dosecalc".equals(title.id()) ? "os.version ge \"10.0.22000\"" : null, false, files, install(title, file),
                     List.of(Step.run("Remove it silently", title.id() + " --remove --quiet", CODES)), List.of(),
                     Presence.inventory(title.name()));
         } catch (IOException e) {
@@ -203,6 +203,7 @@ class DemoSeed {
                 false, Map.of("languages", "en,cy", "parts", "viewer")));
         publish("One kit for every bench at Coldwell", new OuAssignment("kit:lab-bench", ou("Coldwell Laboratory"), "required",
                 false, null));
+        new DemoAudiences(current, drafts, publishing).publish();
     }
 
     private static OuAssignment edit(String title, String intent, String ou) {

@@ -71,6 +71,7 @@ final class DirectoryRecords {
     }
 
     static void writeGroups(ChangeContext context, Differences<GroupEntry> groups) {
+        MembershipChanges.note(context, groups.changed());
         write(context, groups, "directory_groups", "(id, dn, name) values (?, ?, ?)",
                 group -> new Object[] {group.id(), group.dn(), group.name()});
         dependents(context, groups, "delete from group_members where group_id = ?",

@@ -40,12 +40,14 @@ final class WorkOfDevice {
     private final Resolver resolver;
     private final Titles titles;
     private final Device device;
+    private final JobTimes times;
 
     private WorkOfDevice(Snapshot snapshot, Device device) {
         this.snapshot = snapshot;
         this.resolver = snapshot.resolver();
         this.titles = snapshot.get(Titles.PART);
         this.device = device;
+        this.times = new JobTimes(snapshot, device);
     }
 
     private Work work() {
@@ -85,7 +87,7 @@ final class WorkOfDevice {
             steps.add(Job.Step.of(StepKind.LOOK, "checking that it is installed", null, LOOK_LIMIT_SECONDS));
         }
         return steps.isEmpty() ? null : new Job(action.title(), name(action), JobAction.INSTALL, version.toString(),
-                contents.stream().map(c -> new Job.Content(c.sha256(), c.size(), c.fileName())).toList(), steps);
+                contents.stream().map(c -> new Job.Content(c.sha256(), c.size(), c.fileName())).toList(), steps, times.anyTimeFrom(action));
     }
 
     /** The steps lead to one another by their numbers, which those before them move. */
@@ -118,7 +120,7 @@ final class WorkOfDevice {
         List<Job.Step> steps = new ArrayList<>(new StepsOnDevice(resolver, device, chosen).of(variant.remove(),
                 variant.asPerson()));
         steps.add(Job.Step.of(StepKind.LOOK, "checking that it is removed", null, LOOK_LIMIT_SECONDS));
-        return new Job(action.title(), name(action), JobAction.REMOVE, null, List.of(), steps);
+        return new Job(action.title(), name(action), JobAction.REMOVE, null, List.of(), steps, times.anyTimeFrom(action));
     }
 
     private static @Nullable VariantRecord firstVariant(TitleRecord title, Version version) {

@@ -13,11 +13,12 @@ import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
-import rivo.core.estate.Assignment;
+import rivo.core.audience.DeviceSet;
 import rivo.core.estate.Estate;
 import rivo.core.estate.Ou;
 import rivo.core.estate.OuTree;
 import rivo.core.estate.Release;
+import rivo.core.estate.Scope;
 import rivo.core.estate.Target;
 import rivo.core.estate.Title;
 import rivo.core.explain.Rung;
@@ -41,9 +42,11 @@ class ReachApi {
      * @param totalsAfter the same with the draft; absent when the draft changes nothing of it
      * @param path from the root to the OU that the map begins with
      * @param ous that OU, and of what is below it what the map shows, an OU before what is below it
+     * @param across what lies across the OUs and assigns the title as it would be with the draft: groups, collections, devices, people
+     * @param perPerson whether the figures count people on devices
      */
-    record ReachView(String title, String titleName, @Nullable String newest, int devices, int people,
-            OutcomeCounts totals, @Nullable OutcomeCounts totalsAfter, List<PathPart> path, List<OuReach> ous) {
+    record ReachView(String title, String titleName, @Nullable String newest, int devices, int people, boolean perPerson,
+            OutcomeCounts totals, @Nullable OutcomeCounts totalsAfter, List<PathPart> path, List<OuReach> ous, List<AcrossView.Across> across) {
     }
 
     /**
@@ -55,12 +58,13 @@ class ReachApi {
      * @param moreDevices how many devices are in those and below
      * @param outcome of a device that would stand in the OU itself, as it would be with the draft; absent without one
      * @param edited whether the draft changes that outcome
+     * @param lit how many of its devices the audience reaches that is lit up; absent where none is
      * @param here what is assigned to exactly this OU, as it would be with the draft
      */
     record OuReach(String id, String name, @Nullable String parent, int depth, int devices, int own, int people,
             int below, int more, int moreDevices, boolean fenced, @Schema(allowableValues = {"required", "available", "uninstall", "contested", "later", "unfit", "blocked",
                 "replaced", "displaced", "waiting"})
-            @Nullable String outcome, boolean edited, OutcomeCounts counts, @Nullable OutcomeCounts after,
+            @Nullable String outcome, boolean edited, @Nullable Integer lit, OutcomeCounts counts, @Nullable OutcomeCounts after,
             List<Here> here) {
     }
 
@@ -119,19 +123,21 @@ class ReachApi {
      *
      * @param in the OU that it begins with; the root where none is given, and where it has gone
      * @param open OUs of which all are shown, however small
+     * @param lit an audience whose devices are counted in each OU, written {@code KIND:ID}
      */
     @GetMapping("/api/reach/{title}")
     ReachView reach(@PathVariable String title, @RequestParam @Nullable String in, @RequestParam(defaultValue = "") List<String> open,
-            Principal who) {
-        Asked asked = asked(title, who);
+            @RequestParam @Nullable String lit, Principal who) {
+        Asked asked = asked(title, who).lighting(lit);
         Estate estate = asked.now().estate();
         OuTree tree = estate.ous();
         int top = in == null || tree.find(in) == null ? 0 : tree.position(in);
         MapPart part = MapPart.of(estate, top, open.stream().filter(id -> tree.find(id) != null).map(tree::position).collect(Collectors.toSet()));
         Release newest = asked.title().newest();
         return new ReachView(title, asked.title().name(), newest == null ? null : newest.version().toString(),
-                estate.devices().size(), estate.users().size(), asked.now().countsIn(0), after(asked.now(), asked.then(), 0), PathPart.to(tree, top),
-                part.ous().stream().map(ou -> ou(asked, ou, part.rest(ou))).toList());
+                estate.devices().size(), estate.users().size(), asked.title().scope() == Scope.USER, asked.now().countsIn(0), after(asked.now(), asked.then(), 0), PathPart.to(tree, top),
+                part.ous().stream().map(ou -> ou(asked, ou, part.rest(ou))).toList(),
+                AcrossView.of(estate, asked.then().snapshot(), asked.then().outcomes()));
     }
 
     /** The OUs that stand in an OU itself, all of them, in the directory's order. */
@@ -143,13 +149,19 @@ class ReachApi {
     }
 
     /** What is asked about: a title, as it is and as the draft of whoever asks would make it. */
-    private record Asked(Title title, Resolved now, Resolved then) {
+    private record Asked(Title title, Resolved now, Resolved then, @Nullable DeviceSet lit) {
+
+        /** With the devices of an audience; of one that there is not, none. */
+        Asked lighting(@Nullable String audience) {
+            Target target = audience == null ? null : Target.parse(audience);
+            return target == null ? this : new Asked(title, now, then, AcrossView.lit(then.resolver().audiences(), target));
+        }
     }
 
     private Asked asked(String title, Principal who) {
         Snapshot snapshot = current.now();
         Title known = Titles.title(snapshot, title);
-        return new Asked(known, Resolved.of(snapshot, known), Resolved.of(Drafts.after(snapshot, who.getName()), known));
+        return new Asked(known, Resolved.of(snapshot, known), Resolved.of(Drafts.after(snapshot, who.getName()), known), null);
     }
 
     private static int position(OuTree tree, String ou) {
@@ -169,7 +181,8 @@ class ReachApi {
         return new OuReach(ou.id(), ou.name(), ou.parent(), estate.ous().depth(position),
                 estate.devices().to(position) - from, estate.devices().ownTo(position) - from,
                 estate.users().countIn(position), MapPart.below(estate.ous(), position).size(), rest.ous(), rest.devices(), ou.fenced(), outcome,
-                !Objects.equals(outcome, now.outcomeAt(asked.title(), position)), now.countsIn(position),
+                !Objects.equals(outcome, now.outcomeAt(asked.title(), position)),
+                asked.lit() == null ? null : (Integer) asked.lit().countIn(from, estate.devices().to(position)), now.countsIn(position),
                 after(now, asked.then(), position), here(now.estate(), asked.then().snapshot(), asked.title(), ou));
     }
 
@@ -202,44 +215,16 @@ class ReachApi {
                 here(estate, asked.then().snapshot(), asked.title(), found));
     }
 
-    /** First what is nearer and decides for a part, then the OU's own trail; what names an OU that has gone is said at the root. */
+    /** Everything that assigns the title to some device in the part, the strongest first; what names an OU that has gone is said at the root. */
     private static List<RungView> rungs(Resolved now, Resolved then, Trail trail, int position) {
-        OuTree tree = then.estate().ous();
-        List<RungView> inside = new ArrayList<>();
-        List<RungView> own = new ArrayList<>();
+        PartRungs part = new PartRungs(then.snapshot(), then.outcomes(), trail, position);
+        List<RungView> rungs = new ArrayList<>();
         for (Rung rung : trail.rungs()) {
-            Assignment assignment = rung.assignment();
-            String draft = Rungs.draft(now.estate(), assignment);
-            if (rung.target().kind() != Target.Kind.OU) {
-                continue;
-            }
-            boolean live = assignment.isLive(then.estate().asOf());
-            if (tree.find(rung.target().id()) == null) {
-                if (live && position == 0) {
-                    own.add(Rungs.view(then.snapshot(), rung, Rungs.code(rung.verdict()), trail.sentence(rung), 0, draft));
-                }
-                continue;
-            }
-            int target = tree.position(rung.target().id());
-            int decides = decides(then, assignment, position);
-            boolean nearer = target != position && tree.isAtOrBelow(target, position);
-            if (nearer && live) {
-                inside.add(Rungs.view(then.snapshot(), rung, "inside", "nearer, for a part", decides, draft));
-            } else if (live && tree.isAtOrBelow(position, target)) {
-                own.add(Rungs.view(then.snapshot(), rung, Rungs.code(rung.verdict()), trail.sentence(rung), decides,
-                        draft));
-            } else if ("ended".equals(draft) && (nearer || tree.isAtOrBelow(position, target))) {
-                own.add(Rungs.view(then.snapshot(), rung, "ended", "ended by the draft", 0, draft));
+            RungView view = part.view(rung, Rungs.draft(now.estate(), rung.assignment()));
+            if (view != null) {
+                rungs.add(view);
             }
         }
-        inside.addAll(own);
-        return inside;
-    }
-
-    private static int decides(Resolved then, Assignment assignment, int position) {
-        int from = then.estate().devices().from(position);
-        int to = then.estate().devices().to(position);
-        return then.outcomes().parts().stream().filter(part -> part.decision().deciding().contains(assignment))
-                .mapToInt(part -> then.resolver().audiences().countOn(part.units(), from, to)).sum();
+        return rungs;
     }
 }

@@ -5,14 +5,12 @@ import org.jspecify.annotations.Nullable;
 import rivo.core.estate.Assignment;
 import rivo.core.estate.AssignmentState;
 import rivo.core.estate.Estate;
-import rivo.core.estate.GoneReference;
 import rivo.core.estate.Kit;
-import rivo.core.estate.Ou;
-import rivo.core.estate.Target;
 import rivo.core.explain.Rung;
 import rivo.core.explain.Trail;
 import rivo.core.explain.Verdict;
 import rivo.server.assignment.AssignmentDocument;
+import rivo.server.audience.Names;
 import rivo.server.document.Kept;
 import rivo.server.estate.Snapshot;
 
@@ -35,7 +33,7 @@ public final class Rungs {
         Kept<AssignmentDocument> kept = snapshot.get(AssignmentDocument.KIND).kept(assignment.id());
         Long change = kept == null ? null : kept.change();
         return new RungView(assignment.id(), assignment.intent().word(), rung.target().toString(),
-                name(estate, rung.target()), kit(estate, assignment),
+                Names.of(estate, rung.target()), kit(estate, assignment),
                 assignment.binding(), verdict, sentence, devices, change, change == null ? null : kept.changedAt(), draft);
     }
 
@@ -60,12 +58,6 @@ public final class Rungs {
             case NO_REACH -> "no-reach";
             case NOT_LIVE -> "ended";
         };
-    }
-
-    private static String name(Estate estate, Target target) {
-        Ou ou = target.kind() == Target.Kind.OU ? estate.ous().find(target.id()) : null;
-        GoneReference gone = estate.gone().get(target);
-        return ou != null ? ou.name() : gone != null ? gone.name() : target.toString();
     }
 
     /** What the draft does to an assignment: {@code added}, {@code ended}, or null. */

@@ -9,23 +9,27 @@ import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 import rivo.core.estate.Device;
+import rivo.core.estate.DeviceCollection;
 import rivo.core.estate.Estate;
+import rivo.core.estate.Group;
 import rivo.core.estate.Kit;
 import rivo.core.estate.Ou;
 import rivo.core.estate.Title;
+import rivo.core.estate.User;
+import rivo.server.audience.Names;
 import rivo.server.estate.CurrentSnapshot;
 
-/** Finds devices, OUs, kits and titles by a few letters. Costs one pass over the names. */
+/** Finds devices, people, audiences, kits and titles by a few letters. Costs one pass over the names. */
 @RestController
 class SearchApi {
 
     /** @param second a second line that tells it from others of the same name */
-    record Hit(@Schema(allowableValues = {"title", "kit", "ou", "device"}) String kind, String id, String name,
+    record Hit(@Schema(allowableValues = {"title", "kit", "ou", "group", "collection", "device", "person"}) String kind, String id, String name,
             String second) {
     }
 
     /** @param devices how many devices match in all; and so for the others */
-    record Hits(List<Hit> hits, int titles, int kits, int ous, int devices) {
+    record Hits(List<Hit> hits, int titles, int kits, int ous, int groups, int collections, int devices, int people) {
     }
 
     private final CurrentSnapshot current;
@@ -52,13 +56,26 @@ class SearchApi {
         for (Ou ou : estate.ous().all()) {
             ous += finder.take(hits, ous, ou.name(), () -> new Hit("ou", ou.id(), ou.name(), where(estate, ou.parent())));
         }
+        int groups = 0;
+        for (Group group : estate.groups().values()) {
+            groups += finder.take(hits, groups, Names.of(group), () -> new Hit("group", group.id(), Names.of(group), "security group"));
+        }
+        int collections = 0;
+        for (DeviceCollection collection : estate.collections().values()) {
+            collections += finder.take(hits, collections, Names.of(collection), () -> new Hit("collection", collection.id(), Names.of(collection), "collection"));
+        }
         int devices = 0;
         for (int p = 0; p < estate.devices().size(); p++) {
             Device device = estate.devices().at(p);
             devices += finder.take(hits, devices, device.name(), () -> new Hit("device", device.id(), device.name(),
                     device.ou() == null ? "outside every OU" : where(estate, device.ou())));
         }
-        return new Hits(hits, titles, kits, ous, devices);
+        int people = 0;
+        for (User user : estate.users().all()) {
+            people += finder.take(hits, people, user.fullName() + " " + user.name(), () -> new Hit("person", user.id(),
+                    user.fullName().isEmpty() ? user.name() : user.fullName(), user.name()));
+        }
+        return new Hits(hits, titles, kits, ous, groups, collections, devices, people);
     }
 
     /** The names from below the root down to the OU; empty without one. */

@@ -1,5 +1,5 @@
 /**
- * One search over devices, OUs and titles. Reads the snapshot only.
+ * One search over devices, people, audiences, kits and titles. Reads the snapshot only.
  */
 @NullMarked
 package rivo.server.search;

@@ -42,7 +42,7 @@ class FrontEnd {
                 && !path.startsWith("/api/") && !path.startsWith("/device/");
     }
 
-    @GetMapping({"/", "/sign-in", "/catalogue", "/catalogue/**", "/reach", "/reach/**", "/fleet", "/fleet/**",
+    @GetMapping({"/", "/sign-in", "/catalogue", "/catalogue/**", "/reach", "/reach/**", "/audiences", "/audiences/**", "/people/**", "/fleet", "/fleet/**",
         "/mirrors", "/mirrors/**", "/windows"})
     void page(HttpServletResponse response) throws IOException {
         write(response, HttpServletResponse.SC_OK);

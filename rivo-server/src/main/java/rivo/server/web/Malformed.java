@@ -10,7 +10,7 @@ import tools.jackson.core.JacksonException;
 import tools.jackson.core.exc.StreamReadException;
 
 /** What is wrong with a request, in a sentence that names the place and no class of ours. */
-final class Malformed {
+public final class Malformed {
 
     private static final int LONGEST_PATH = 200;
 
@@ -67,7 +67,8 @@ final class Malformed {
         return "The body is missing, or not what this address takes; compare it with the documentation.";
     }
 
-    private static String path(JacksonException e) {
+    /** Where in a JSON text something is that does not belong there, such as {@code waves[2].share}; empty where that is not known. */
+    public static String path(JacksonException e) {
         StringBuilder path = new StringBuilder();
         for (JacksonException.Reference reference : e.getPath()) {
             String name = reference.getPropertyName();

@@ -1,7 +1,9 @@
 package rivo.server.window;
 
+import java.time.LocalDateTime;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.function.IntFunction;
 import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
@@ -82,6 +84,38 @@ public class MaintenanceWindows {
             longest = theirs && (longest == null || window.minutes() > longest.minutes()) ? window : longest;
         }
         return longest == null ? null : new Stuck(stuck.size(), longest);
+    }
+
+    /**
+     * Devices whose windows all come too late.
+     *
+     * @param names of the windows they have
+     */
+    public record Late(DeviceSet devices, List<String> names) {
+    }
+
+    /**
+     * Those of the devices that have windows, none of which is open or opens before a deadline. Costs a look at each device that has windows.
+     *
+     * @param now by the clock of the device at this position
+     * @param deadline likewise
+     */
+    public static Late late(Snapshot snapshot, DeviceSet among, IntFunction<LocalDateTime> now, IntFunction<LocalDateTime> deadline) {
+        DeviceSet some = DeviceSet.NONE;
+        DeviceSet inTime = DeviceSet.NONE;
+        List<WindowDocument> windows = all(snapshot);
+        for (WindowDocument window : windows) {
+            DeviceSet devices = devices(snapshot.resolver(), window).and(among);
+            Window hours = window.window();
+            some = some.or(devices);
+            inTime = inTime.or(devices.filter(p -> opensBetween(hours, now.apply(p), deadline.apply(p))));
+        }
+        DeviceSet late = some.without(inTime);
+        return new Late(late, windows.stream().filter(w -> !devices(snapshot.resolver(), w).and(late).isEmpty()).map(WindowDocument::name).toList());
+    }
+
+    private static boolean opensBetween(Window hours, LocalDateTime now, LocalDateTime deadline) {
+        return now.isBefore(deadline) && (!hours.left(now).isZero() || hours.next(now).isBefore(deadline));
     }
 
     /** Puts a window in, or another in its place. @throws RefusedException with everything that is wrong with it */

@@ -4,17 +4,15 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.nio.file.Path;
 import java.util.List;
-import java.util.Map;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import rivo.server.TestServer;
-import rivo.server.TestClient.Answer;
 import rivo.server.estate.CurrentSnapshot;
 import tools.jackson.databind.JsonNode;
 
-/** Finding audiences, and trying rules out. */
+/** Finding audiences. */
 class AudiencesApiTest {
 
     @TempDir
@@ -69,29 +67,5 @@ class AudiencesApiTest {
     @Test
     void aKindThatThereIsNotGivesNothing() {
         assertThat(find("?q=lab&kind=moon").path("lines").size()).isZero();
-    }
-
-    private static Answer attempt(String rule) {
-        return server.ask("POST", "/api/rules/trial", Map.of("rule", rule));
-    }
-
-    @Test
-    void aRuleSaysForHowManyDevicesItHolds() {
-        JsonNode tried = attempt("name sw \"QB-LAB\"").body();
-        assertThat(tried.path("devices").asInt()).isEqualTo(16);
-        assertThat(tried.path("fleet").asInt()).isEqualTo(60);
-        assertThat(tried.path("problem").isMissingNode() || tried.path("problem").isNull()).isTrue();
-    }
-
-    @Test
-    void whatIsWrongWithARuleIsSaidAndWhere() {
-        JsonNode tried = attempt("name sw").body();
-        assertThat(tried.path("devices").isMissingNode() || tried.path("devices").isNull()).isTrue();
-        assertThat(tried.path("problem").asString()).startsWith("Line 1, column ");
-        assertThat(tried.path("line").asInt()).isEqualTo(1);
-        assertThat(tried.path("column").asInt()).isPositive();
-        assertThat(attempt("collection eq \"Moon\"").body().path("problem").asString()).isEqualTo("There is no collection named Moon.");
-        assertThat(attempt("x".repeat(9000)).body().path("problem").asString()).isNotEmpty();
-        assertThat(server.ask("POST", "/api/rules/trial", Map.of()).status()).isEqualTo(422);
     }
 }

@@ -181,7 +181,12 @@ class DevicesApiTest {
         assertThat(found.path("titles").asInt()).isEqualTo(1);
         assertThat(found.path("ous").asInt()).isEqualTo(4);
         assertThat(found.path("devices").asInt()).isEqualTo(16);
-        assertThat(found.path("hits").size()).isEqualTo(1 + 4 + 8);
+        assertThat(found.path("hits").size()).isEqualTo(1 + 4 + 1 + 8);
+        assertThat(found.path("groups").asInt()).isEqualTo(1);
+        JsonNode imara = get("/api/search?q=imara");
+        assertThat(imara.path("people").asInt()).isEqualTo(1);
+        assertThat(imara.at("/hits/0/kind").asString()).isEqualTo("person");
+        assertThat(imara.at("/hits/0/second").asString()).isEqualTo("imara.voss");
         assertThat(get("/api/search?q=zzz").path("hits").size()).isZero();
     }
 }

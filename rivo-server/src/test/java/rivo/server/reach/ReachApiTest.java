@@ -84,4 +84,22 @@ class ReachApiTest {
         assertThat(labs.at("/here/0/draft").asBoolean()).isTrue();
         assertThat(labs.at("/after/required").asInt()).isEqualTo(labs.path("devices").asInt());
     }
+
+    @Test
+    void anAssignmentWithABaseInsideThePartIsCountedThere() {
+        server.ask("PUT", "/api/draft/documents/assignment/a-based", Map.of("revision", 0, "document", Map.of("id", "a-based", "subject", "title:siltscope",
+                "intent", "required", "follows", "device", "include", List.of("all-devices"), "base", server.ou("Microbiology"),
+                "priority", 900)));
+        JsonNode around = rung("Laboratories");
+        assertThat(around.path("verdict").asString()).isEqualTo("inside");
+        assertThat(around.path("devices").asInt()).isEqualTo(4);
+        assertThat(around.path("sentence").asString()).startsWith("reaches ").endsWith("not below Microbiology");
+        assertThat(rung("Microbiology").path("verdict").asString()).isEqualTo("decides");
+        assertThat(rung("Finance").path("sentence").asString()).isEqualTo("has effect only below Microbiology");
+        server.ask("DELETE", "/api/draft/documents/assignment/a-based?revision=0", null);
+    }
+
+    private static JsonNode rung(String ou) {
+        return get("/ous/" + server.ou(ou)).path("rungs").valueStream().filter(one -> one.path("assignment").asString().equals("a-based")).findFirst().orElseThrow();
+    }
 }

@@ -1,5 +1,6 @@
 package rivo.server.catalogue.kit;
 
+import io.swagger.v3.oas.annotations.media.Schema;
 import java.security.Principal;
 import java.time.Clock;
 import java.time.Instant;
@@ -19,10 +20,10 @@ import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
 import rivo.core.estate.Assignment;
 import rivo.core.estate.Estate;
-import rivo.core.estate.Ou;
 import rivo.core.estate.Release;
 import rivo.core.estate.Subject;
 import rivo.core.estate.Target;
+import rivo.server.audience.Names;
 import rivo.server.catalogue.title.Effects;
 import rivo.server.catalogue.title.Titles;
 import rivo.server.document.Kept;
@@ -44,8 +45,9 @@ class KitsApi {
     record KitTitle(String id, String name, String maker, String icon, @Nullable String newest) {
     }
 
-    /** @param ouName absent when the OU has gone */
-    record KitAssigned(String assignment, String ou, @Nullable String ouName, String intent, boolean binding) {
+    /** @param target whom it is assigned to, {@code KIND:ID}; what has gone keeps its name */
+    record KitAssigned(String assignment, String target, String targetName,
+            @Schema(allowableValues = {"required", "available", "uninstall"}) String intent, boolean binding) {
     }
 
     record KitPage(KitDocument kit, long revision, String changedBy, Instant changedAt, List<KitTitle> titles,
@@ -85,9 +87,7 @@ class KitsApi {
         List<KitAssigned> assigned = new ArrayList<>();
         for (Assignment assignment : live(estate, id)) {
             for (Target target : assignment.include()) {
-                Ou ou = estate.ous().find(target.id());
-                assigned.add(new KitAssigned(assignment.id(), target.id(), ou == null ? null : ou.name(),
-                        assignment.intent().word(), assignment.binding()));
+                assigned.add(new KitAssigned(assignment.id(), target.toString(), Names.of(estate, target), assignment.intent().word(), assignment.binding()));
             }
         }
         return new KitPage(kept.document(), kept.revision(), kept.changedBy(), kept.changedAt(), titles, assigned);

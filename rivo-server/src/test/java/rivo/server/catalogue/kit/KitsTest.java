@@ -79,7 +79,7 @@ class KitsTest {
         assertThat(edit.path("name").asString()).isEqualTo("Kit bench");
         publish();
         assertThat(installsOn("QB-LAB-003")).containsSubsequence("siltscope kit:bench", "graphkit kit:bench");
-        assertThat(server.ask("GET", "/api/kits/bench", null).body().at("/assigned/0/ouName").asString())
+        assertThat(server.ask("GET", "/api/kits/bench", null).body().at("/assigned/0/targetName").asString())
                 .isEqualTo("Hartsmere Laboratory");
 
         JsonNode effects = server.ask("POST", "/api/kits/bench/rehearsal", change("bench", 1, "graphkit", "siltscope",

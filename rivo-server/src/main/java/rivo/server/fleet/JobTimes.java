@@ -1,0 +1,72 @@
+package rivo.server.fleet;
+
+import java.time.Duration;
+import java.time.Instant;
+import java.util.HashMap;
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
+import rivo.core.estate.Assignment;
+import rivo.core.estate.Device;
+import rivo.core.plan.Action;
+import rivo.core.resolve.Decision;
+import rivo.core.resolve.Resolver;
+import rivo.server.assignment.AssignmentDocument;
+import rivo.server.assignment.Delivery;
+import rivo.server.assignment.DeviceClock;
+import rivo.server.estate.Snapshot;
+
+/**
+ * From when on the jobs of one device do not wait for its maintenance windows (section 2 of the delivery rules): at the deadline where the
+ * assignment says that it wins, at any time where it says so. A title that another needs goes by that one's assignment. Used by one thread.
+ */
+final class JobTimes {
+
+    /** A deadline is spread over so long, so that a whole fleet does not act in the same second. */
+    private static final Duration SPREAD = Duration.ofMinutes(10);
+
+    private final Snapshot snapshot;
+    private final Device device;
+    private @Nullable Map<String, Decision> decisions;
+
+    JobTimes(Snapshot snapshot, Device device) {
+        this.snapshot = snapshot;
+        this.device = device;
+    }
+
+    /** Null where it waits for a window, however long. */
+    @Nullable Instant anyTimeFrom(Action action) {
+        Assignment assignment = action.assignment() != null ? action.assignment() : implying(action.title());
+        AssignmentDocument document = assignment == null ? null : snapshot.get(AssignmentDocument.KIND).find(assignment.id());
+        if (document == null) {
+            return null;
+        }
+        Delivery delivery = document.delivery();
+        if ("ignore".equals(delivery.windows())) {
+            return Instant.EPOCH;
+        }
+        Instant deadline = "deadline-wins".equals(delivery.windows()) ? DeviceClock.deadline(delivery.deadline(), device) : null;
+        return deadline == null ? null : deadline.plusSeconds(Math.floorMod(device.id().hashCode(), (int) SPREAD.toSeconds()));
+    }
+
+    /** The assignment of the title that pulls this one in, or of the one that pulls in that. */
+    private @Nullable Assignment implying(String title) {
+        Map<String, Decision> known = decisions();
+        Decision at = known.get(title);
+        for (int i = 0; i < known.size() && at != null && at.winner() == null && at.by() != null; i++) {
+            at = known.get(at.by());
+        }
+        return at == null ? null : at.winner();
+    }
+
+    private Map<String, Decision> decisions() {
+        Map<String, Decision> known = decisions;
+        if (known == null) {
+            known = new HashMap<>();
+            for (Resolver.UnitOutcome outcome : snapshot.resolver().device(device)) {
+                known.put(outcome.title().id(), outcome.decision());
+            }
+            decisions = known;
+        }
+        return known;
+    }
+}
