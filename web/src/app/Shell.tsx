@@ -18,6 +18,7 @@ const Help = lazy(() => import('./Help').then(part => ({ default: part.Help })))
 
 const PLACES = [
   { to: '/catalogue', name: 'Catalogue' },
+  { to: '/audiences', name: 'Audiences' },
   { to: '/reach', name: 'Reach' },
   { to: '/fleet', name: 'Fleet' },
 ] as const
@@ -33,6 +34,7 @@ export function Shell() {
     { key: 'ctrl+k', says: 'Search', act: () => setSearching(true), whileTyping: true },
     { key: '?', says: 'Keys and words', act: () => setHelping(true) },
     { key: 'g c', says: 'Go to the Catalogue', act: () => void navigate('/catalogue') },
+    { key: 'g a', says: 'Go to the Audiences', act: () => void navigate('/audiences') },
     { key: 'g r', says: 'Go to Reach', act: () => void navigate('/reach') },
     { key: 'g f', says: 'Go to the Fleet', act: () => void navigate('/fleet') },
   ])
@@ -109,7 +111,7 @@ function Head({ onSearch, onHelp }: { onSearch: () => void; onHelp: () => void }
       </Flex>
       <Button
         onClick={onSearch}
-        aria-label="Find a device, title, OU"
+        aria-label="Find a device, person, title, OU"
         w={{ base: 'auto', md: '270px' }}
         h="30px"
         borderRadius="full"
@@ -118,7 +120,7 @@ function Head({ onSearch, onHelp }: { onSearch: () => void; onHelp: () => void }
         textStyle="body"
         color="ink3"
       >
-        <Box display={{ base: 'none', md: 'block' }}>Find a device, title, OU…</Box>
+        <Box display={{ base: 'none', md: 'block' }}>Find a device, person, title, OU…</Box>
         <Kbd>Ctrl K</Kbd>
       </Button>
       <Suspense fallback={<Initials name={session.fullName} />}>

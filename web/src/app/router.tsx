@@ -1,6 +1,7 @@
 import type { RouteObject } from 'react-router'
 import { createBrowserRouter, Navigate } from 'react-router'
 import { pages as catalogue } from '../features/catalogue/pages'
+import { pages as audience } from '../features/audience/pages'
 import { pages as reach } from '../features/reach/pages'
 import { pages as fleet } from '../features/fleet/pages'
 import { pages as mirrors } from '../features/mirrors/pages'
@@ -29,6 +30,8 @@ const administrators: RouteObject = {
     place('catalogue', catalogue.CataloguePage),
     place('catalogue/kits/:kit', catalogue.KitPage),
     place('catalogue/:title', catalogue.TitlePage),
+    place('audiences/:target?', audience.AudiencePage),
+    place('people/:person', audience.PersonPage),
     place('reach/:title?', reach.ReachPage),
     place('windows', windows.WindowsPage),
     place('mirrors/:mirror?', mirrors.MirrorsPage),

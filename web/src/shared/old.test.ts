@@ -15,8 +15,10 @@ test('what concerns everything makes everything old', () => {
   expect(madeOld('estate').keys.flat()).not.toContain('session')
 })
 
-test('a draft is shown on the map', () => {
-  expect(madeOld('draft:imara.voss').keys).toEqual([['draft'], ['reach'], ['counted']])
+test('a draft is shown on the map and on audiences', () => {
+  expect(madeOld('draft:imara.voss').keys).toEqual(
+    ['draft', 'reach', 'counted', 'audience', 'audience-list', 'assignment', 'rule'].map(key => [key]),
+  )
 })
 
 test('facts arrive without an end, and are asked for now and then', () => {

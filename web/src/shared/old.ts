@@ -26,6 +26,11 @@ const EVERYTHING: readonly (readonly string[])[] = [
   'fleet',
   'device',
   'audiences',
+  'audience',
+  'audience-list',
+  'assignment',
+  'assignment-trial',
+  'person',
   'rule',
 ].map(key => [key])
 
@@ -39,7 +44,10 @@ const OF_TOPIC: Record<string, Old> = {
   windows: { keys: [['windows'], ['device'], ...READINESS], within: AT_ONCE },
   directory: { keys: [['directory']], within: AT_ONCE },
   mirrors: { keys: [['mirrors'], ...READINESS], within: SOON },
-  facts: { keys: [['reach'], ['title'], ['titles'], ['audiences'], ['rule']], within: NOW_AND_THEN },
+  facts: {
+    keys: [['reach'], ['title'], ['titles'], ['audiences'], ['audience'], ['audience-list'], ['rule']],
+    within: NOW_AND_THEN,
+  },
 }
 
 /** What a topic of the server's events makes old; nothing for one that is not known here. */
@@ -52,7 +60,10 @@ export function madeOld(topic: string): Old {
     return { keys: [...own, ...others], within: AT_ONCE }
   }
   if (topic.startsWith('draft:')) {
-    return { keys: [['draft'], ['reach'], ['counted']], within: AT_ONCE }
+    return {
+      keys: ['draft', 'reach', 'counted', 'audience', 'audience-list', 'assignment', 'rule'].map(key => [key]),
+      within: AT_ONCE,
+    }
   }
   return OF_TOPIC[topic] ?? { keys: [], within: AT_ONCE }
 }

@@ -1,4 +1,5 @@
 export { ChooseWindow } from './view/later'
 export { fixedWords } from './model/choices'
 export { TitlePicker } from './view/TitlePicker'
-export { useChoosable } from './api/catalogue'
+export { useChoosable, useTitleNames, useVersions } from './api/catalogue'
+export { useKits } from './api/kits'

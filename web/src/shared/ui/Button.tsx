@@ -22,6 +22,8 @@ const Styled = chakra('button', {
   },
   variants: {
     size: {
+      /** In the middle of a sentence. */
+      inline: { h: 'auto', px: '0', textStyle: 'second' },
       xs: { h: '6', px: '1.5' },
       sm: { h: '7', px: '2' },
       md: { h: '8', px: '2.5' },

@@ -2,6 +2,8 @@ import { Field, NumberInput } from '@chakra-ui/react'
 
 interface Props {
   label: string
+  /** Whether the label is only for those who do not see. */
+  labelHidden?: boolean
   /** As it is written, so that what is not a number yet stays as typed. */
   value: string
   onChange: (value: string) => void
@@ -13,10 +15,10 @@ interface Props {
 }
 
 /** A labelled number. The arrow keys count up and down. */
-export function NumberField({ label, value, onChange, min, max, hint, problem, width }: Props) {
+export function NumberField({ label, labelHidden = false, value, onChange, min, max, hint, problem, width }: Props) {
   return (
     <Field.Root invalid={problem !== undefined} {...(width !== undefined && { w: width })}>
-      <Field.Label fontWeight="600" textStyle="compact">
+      <Field.Label fontWeight="600" textStyle="compact" srOnly={labelHidden}>
         {label}
       </Field.Label>
       <NumberInput.Root

@@ -30,11 +30,25 @@ interface Props {
   /** Below the list. */
   foot?: ReactNode
   width?: string
+  /** Whether one types into it as soon as it is there. */
+  autoFocus?: boolean
 }
 
 /** A field in which one thing is chosen out of many by a few of its letters. */
 export function Picker(props: Props) {
-  const { label, labelHidden = false, placeholder, items, value, onChoose, onType, empty, foot, width = '100%' } = props
+  const {
+    label,
+    labelHidden = false,
+    placeholder,
+    items,
+    value,
+    onChoose,
+    onType,
+    empty,
+    foot,
+    width = '100%',
+    autoFocus = false,
+  } = props
   const [written, setText] = useState<string | undefined>(undefined)
   // The name of what is chosen stands there until something else is typed, and narrows nothing.
   const text = written ?? items.find(item => item.id === value)?.name ?? ''
@@ -86,6 +100,7 @@ export function Picker(props: Props) {
         <Combobox.Input
           onChange={event => typed(event.target.value)}
           placeholder={placeholder}
+          autoFocus={autoFocus}
           borderColor="line"
           h="8"
           minH="8"

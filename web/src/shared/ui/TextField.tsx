@@ -3,6 +3,8 @@ import type { ComponentProps, Ref } from 'react'
 
 interface Props {
   label: string
+  /** Whether the label is only for those who do not see. */
+  labelHidden?: boolean
   value: string
   onChange: (value: string) => void
   onBlur?: () => void
@@ -17,7 +19,8 @@ interface Props {
 }
 
 /** A labelled line or block of text, with what is wrong with it below. */
-export function TextField({ label, onChange, mono = false, rows, hint, required = false, problem, ...rest }: Props) {
+export function TextField(props: Props) {
+  const { label, labelHidden = false, onChange, mono = false, rows, hint, required = false, problem, ...rest } = props
   const common = {
     ...rest,
     borderColor: 'line',
@@ -27,7 +30,7 @@ export function TextField({ label, onChange, mono = false, rows, hint, required 
   } as const
   return (
     <Field.Root required={required} invalid={problem !== undefined}>
-      <Field.Label fontWeight="600" textStyle="compact">
+      <Field.Label fontWeight="600" textStyle="compact" srOnly={labelHidden}>
         {label}
       </Field.Label>
       {rows === undefined ? (

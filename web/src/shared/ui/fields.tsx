@@ -69,17 +69,19 @@ export function FormNumber<V extends FieldValues>({ name, rules, ...rest }: Numb
 
 interface TickProps {
   label: string
+  /** Whether the label is only for those who do not see. */
+  labelHidden?: boolean
   on: boolean
   onChange: (on: boolean) => void
 }
 
 /** Something that is so or not. */
-export function Tick({ label, on, onChange }: TickProps) {
+export function Tick({ label, labelHidden = false, on, onChange }: TickProps) {
   return (
     <Checkbox.Root size="sm" checked={on} onCheckedChange={change => onChange(change.checked === true)}>
       <Checkbox.HiddenInput />
       <Checkbox.Control borderColor="ink3" _checked={{ bg: 'lagoon', borderColor: 'lagoon', color: 'panel' }} />
-      <Checkbox.Label fontWeight="400" textStyle="body">
+      <Checkbox.Label fontWeight="400" textStyle="body" srOnly={labelHidden}>
         {label}
       </Checkbox.Label>
     </Checkbox.Root>

@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest'
-import { matchesOf, tabsFor } from './kinds'
+import { holdsWords, KIND_TABS, matchesOf, tabsFor } from './kinds'
 
 test('what follows the person is assigned to OUs, groups and people, what follows the device to all but people', () => {
   expect(tabsFor('person').map(tab => tab.id)).toEqual(['ou', 'group', 'person'])
@@ -19,4 +19,15 @@ test('everyone counts with the kind that they are', () => {
   expect(matchesOf('ou', found)).toBe(3)
   expect(matchesOf('person', found)).toBe(0)
   expect(matchesOf('ou', undefined)).toBe(0)
+})
+
+test('whom an assignment leaves out may be of any kind', () => {
+  expect(tabsFor('either').map(tab => tab.id)).toEqual(KIND_TABS.map(tab => tab.id))
+})
+
+test('what an audience holds is told as far as it holds anything', () => {
+  expect(holdsWords(412, 0)).toBe('412 devices')
+  expect(holdsWords(0, 37)).toBe('37 people')
+  expect(holdsWords(1, 1)).toBe('1 device, 1 person')
+  expect(holdsWords(0, 0)).toBe('0 devices')
 })

@@ -6,7 +6,7 @@ import { Segments } from '../../../shared/ui/Segments'
 import type { Audience } from '../api/audiences'
 import { useAudiences } from '../api/audiences'
 import type { Follows, KindTab } from '../model/kinds'
-import { matchesOf, tabsFor } from '../model/kinds'
+import { holdsWords, matchesOf, tabsFor } from '../model/kinds'
 
 interface Props {
   label: string
@@ -15,21 +15,36 @@ interface Props {
   first?: KindTab
   /** Those of them that are offered; all that fit when not given. */
   only?: readonly KindTab[]
+  /** Whether all kinds stand in one list, without tabs. */
+  single?: boolean
+  /** Whether one types into it as soon as it is there. */
+  autoFocus?: boolean
   onChoose: (audience: Audience) => void
 }
 
 /** Whom something is assigned to. It opens on the kind that fits; the others are beside it, each with how many match what is typed. */
-export function AudiencePicker({ label, follows, first = 'ou', only, onChoose }: Props) {
+export function AudiencePicker({
+  label,
+  follows,
+  first = 'ou',
+  only,
+  single = false,
+  autoFocus = false,
+  onChoose,
+}: Props) {
   const [words, setWords] = useState('')
   const [tab, setTab] = useState<KindTab>(first)
   const tabs = tabsFor(follows).filter(one => only === undefined || only.includes(one.id))
   const chosen = tabs.find(one => one.id === tab) ?? tabs[0]
-  const found = useAudiences(words, chosen?.kinds ?? [])
+  const found = useAudiences(words, single ? tabs.flatMap(one => one.kinds) : (chosen?.kinds ?? []))
   const lines = found.data?.lines ?? []
-  const matches = chosen === undefined ? 0 : matchesOf(chosen.id, found.data)
+  const matches = (single ? tabs : tabs.filter(one => one === chosen)).reduce(
+    (sum, one) => sum + matchesOf(one.id, found.data),
+    0,
+  )
   return (
     <Flex direction="column" gap="1.5" align="flex-start">
-      {tabs.length > 1 && chosen !== undefined && (
+      {!single && tabs.length > 1 && chosen !== undefined && (
         <Segments
           label={`${label}: which kind`}
           value={chosen.id}
@@ -43,8 +58,14 @@ export function AudiencePicker({ label, follows, first = 'ou', only, onChoose }:
       <Picker
         label={label}
         labelHidden
+        autoFocus={autoFocus}
         placeholder={label}
-        items={lines.map(line => ({ id: line.target, name: line.name, second: line.where, aside: holds(line) }))}
+        items={lines.map(line => ({
+          id: line.target,
+          name: line.name,
+          second: line.where,
+          aside: holds(line, follows),
+        }))}
         onType={setWords}
         onChoose={target => {
           const line = lines.find(one => one.target === target)
@@ -69,15 +90,17 @@ function More({ shown, matches }: { shown: number; matches: number }) {
   )
 }
 
-/** "412 devices", "37 people", or both. */
-function holds({ kind, devices, people }: Audience): string {
+/** "412 devices", "37 people", or both; of one that holds nothing of what is followed first that. */
+function holds({ kind, devices, people }: Audience, follows: Follows): string {
   if (kind === 'device' || kind === 'user') {
     return ''
   }
-  return [
-    devices > 0 || people === 0 ? some(devices, 'device') : '',
-    people > 0 ? some(people, 'person', 'people') : '',
-  ]
-    .filter(part => part !== '')
-    .join(', ')
+  const none =
+    follows === 'device' && devices === 0 ? 'no device' : follows === 'person' && people === 0 ? 'nobody' : ''
+  if (none !== '') {
+    return devices + people === 0
+      ? 'empty'
+      : `${none}, ${devices > 0 ? some(devices, 'device') : some(people, 'person', 'people')}`
+  }
+  return holdsWords(devices, people)
 }

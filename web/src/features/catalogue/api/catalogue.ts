@@ -33,6 +33,12 @@ export function useTitleList() {
   })
 }
 
+/** What titles are called, by their ids. */
+export function useTitleNames(): Readonly<Record<string, string>> {
+  const titles = useTitleList()
+  return Object.fromEntries((titles.data ?? []).map(title => [title.id, title.name]))
+}
+
 export function useTitle(id: string) {
   return useQuery({
     queryKey: ['title', id],
@@ -42,12 +48,27 @@ export function useTitle(id: string) {
 
 /** The release whose choices one fixes: the newest that is offered, else the newest; none where nothing may be chosen. */
 export function useChoosable(id: string): ReleaseRecord | undefined {
-  const page = useQuery({ queryKey: ['title', id], queryFn: () => ask<TitlePageData>('GET', address(id)) })
+  const page = useQuery({
+    queryKey: ['title', id],
+    queryFn: () => ask<TitlePageData>('GET', address(id)),
+    enabled: id !== '',
+  })
   const releases = page.data?.record.releases ?? []
   const versions = (page.data?.releases ?? []).map(r => r.version)
   const sorted = versions.flatMap(version => releases.find(r => r.version === version) ?? [])
   const leading = sorted.find(r => r.offered) ?? sorted[0]
   return leading === undefined || leading.choices.length === 0 ? undefined : leading
+}
+
+/** The versions that are offered of a title, the newest first. */
+export function useVersions(id: string): readonly string[] {
+  const page = useQuery({
+    queryKey: ['title', id],
+    queryFn: () => ask<TitlePageData>('GET', address(id)),
+    enabled: id !== '',
+  })
+  const offered = new Set((page.data?.record.releases ?? []).filter(r => r.offered).map(r => r.version))
+  return (page.data?.releases ?? []).map(r => r.version).filter(version => offered.has(version))
 }
 
 /** Saves a title; one that somebody has changed since is refused, and nothing is lost. */

@@ -1,12 +1,14 @@
 import { Box, Flex } from '@chakra-ui/react'
 import { Panel } from '../../../shared/ui/Panel'
-import { lazy, Suspense, useRef } from 'react'
+import { lazy, Suspense, useRef, useState } from 'react'
 import { Layers } from 'lucide-react'
 import { Link, useNavigate } from 'react-router'
 import { Button } from '../../../shared/ui/Button'
 import { count, some } from '../../../shared/format'
 import { Kbd } from '../../../shared/ui/Kbd'
 import { useKeys } from '../../../shared/keys'
+import { Diamond } from '../../../shared/ui/Diamond'
+import { Tick } from '../../../shared/ui/fields'
 import { Notice } from '../../../shared/ui/Notice'
 import { Columns, Page, side } from '../../../shared/ui/Page'
 import { PageHead } from '../../../shared/ui/PageHead'
@@ -15,6 +17,7 @@ import { Segments } from '../../../shared/ui/Segments'
 import { SearchField } from '../../../shared/ui/TextField'
 import { oneOf, text } from '../../../shared/address'
 import { useAddressState, useOpenWindow } from '../../../shared/useAddressState'
+import { assignAddress } from '../../assign'
 import type { TitleLine } from '../api/catalogue'
 import { useTitleList } from '../api/catalogue'
 import { useKits } from '../api/kits'
@@ -27,6 +30,7 @@ const ByHandWindow = lazy(() => import('./ByHandWindow').then(part => ({ default
 const KitWindow = lazy(() => import('./KitWindow').then(part => ({ default: part.KitWindow })))
 
 const CATALOGUE_ADDRESS = { q: text, by: oneOf('category', 'maker') }
+const NONE: ReadonlySet<string> = new Set()
 
 /** What software is there? */
 export function CataloguePage() {
@@ -39,6 +43,22 @@ export function CataloguePage() {
     { key: '/', says: 'Search the catalogue', act: () => field.current?.focus() },
     { key: 'n', says: 'Make a title without a file', act: () => setOpen('by-hand') },
   ])
+  const [chosen, setChosen] = useState(NONE)
+  const choose = (title: string, on: boolean) => {
+    const next = new Set(chosen)
+    if (on) {
+      next.add(title)
+    } else {
+      next.delete(title)
+    }
+    setChosen(next)
+  }
+  const assignChosen = () => {
+    const [title, ...also] = chosen
+    if (title !== undefined) {
+      void navigate(assignAddress({ title, also }))
+    }
+  }
   const groups = grouped(titles.data ?? [], search, by)
   const found = groups.reduce((sum, group) => sum + group.titles.length, 0)
   return (
@@ -62,6 +82,11 @@ export function CataloguePage() {
               ? some(found, 'title')
               : `${count(found)} of ${some(titles.data.length, 'title')}`)}
         </Box>
+        {chosen.size > 0 && (
+          <Button variant="chosen" onClick={assignChosen}>
+            <Diamond kind="required" size={11} /> Assign {some(chosen.size, 'title')}…
+          </Button>
+        )}
         <Box flex="1" />
         <Segments
           label="Grouped by"
@@ -92,7 +117,13 @@ export function CataloguePage() {
                         {group.name === '' ? `Without a ${by}` : group.name}
                       </Box>
                       {group.titles.map(title => (
-                        <Row key={title.id} title={title} by={by} />
+                        <Row
+                          key={title.id}
+                          title={title}
+                          by={by}
+                          chosen={chosen.has(title.id)}
+                          onChoose={on => choose(title.id, on)}
+                        />
                       ))}
                     </Box>
                   ))}
@@ -192,13 +223,27 @@ function KitRows({ search }: { search: string }) {
   )
 }
 
-function Row({ title, by }: { title: TitleLine; by: By }) {
+interface RowProps {
+  title: TitleLine
+  by: By
+  /** Whether it is one of those that are assigned together. */
+  chosen: boolean
+  onChoose: (on: boolean) => void
+}
+
+function Row({ title, by, chosen, onChoose }: RowProps) {
   return (
-    <Box
+    <Flex
+      align="center"
+      pl="3"
       borderTopWidth="1px"
       borderColor="line"
-      css={{ '& a:hover': { background: 'var(--chakra-colors-hover)' }, '& a': { display: 'block' } }}
+      css={{
+        '& a:hover': { background: 'var(--chakra-colors-hover)' },
+        '& a': { display: 'block', flex: 1, minWidth: 0 },
+      }}
     >
+      <Tick label={`Choose ${title.name}`} labelHidden on={chosen} onChange={onChoose} />
       <Link to={`/catalogue/${encodeURIComponent(title.id)}`}>
         <Flex align="center" gap="3" px="4" py="2">
           <TitleIcon name={title.name} icon={title.icon} size={30} />
@@ -233,6 +278,6 @@ function Row({ title, by }: { title: TitleLine; by: By }) {
           </Box>
         </Flex>
       </Link>
-    </Box>
+    </Flex>
   )
 }

@@ -1,12 +1,15 @@
 import { Box, Flex } from '@chakra-ui/react'
 import { side } from '../../../shared/ui/Page'
-import { Panel } from '../../../shared/ui/Panel'
+import { Panel, PanelHead } from '../../../shared/ui/Panel'
 import { useState } from 'react'
-import { Link } from 'react-router'
+import { Link, useNavigate } from 'react-router'
 import { Button } from '../../../shared/ui/Button'
 import { sentence } from '../../../shared/api'
 import { Diamond } from '../../../shared/ui/Diamond'
 import { some } from '../../../shared/format'
+import { useKeys } from '../../../shared/keys'
+import { Kbd } from '../../../shared/ui/Kbd'
+import { assignAddress } from '../../assign'
 import type { Audience } from '../../audience'
 import { AudiencePicker } from '../../audience'
 import { useDraft, useDropEdit, usePutEdit } from '../../draft'
@@ -26,43 +29,63 @@ export function KitAssign({ page }: { page: KitPageData }) {
   const assign = (ou: string, intent: Wanted) => put.mutate({ subject, ou, intent, binding: false, choices: {} })
   const first = page.titles[0]
   const trouble = put.error ?? drop.error
+  const navigate = useNavigate()
+  useKeys('The kit', [
+    {
+      key: 'a',
+      says: 'Assign the kit',
+      act: () => first !== undefined && void navigate(assignAddress({ title: first.id, kit: page.kit.id })),
+    },
+  ])
   return (
     <Panel aria-label="Assigned" {...side('420px')} padded>
-      <Box as="h2" fontWeight="700" mb="1.5">
-        Assigned
-      </Box>
+      <PanelHead
+        heading="Assigned"
+        aside={
+          first !== undefined && (
+            <Button
+              variant="chosen"
+              onClick={() => void navigate(assignAddress({ title: first.id, kit: page.kit.id }))}
+            >
+              <Diamond kind="required" size={11} /> Assign… <Kbd>A</Kbd>
+            </Button>
+          )
+        }
+      />
       {page.assigned.length === 0 && edits.length === 0 && (
         <Box color="ink2" textStyle="compact">
           To nobody yet. Find an OU below: all the titles of the kit follow its devices.
         </Box>
       )}
       {page.assigned
-        .filter(one => places.every(place => place.target !== `ou:${one.ou}`))
+        .filter(one => places.every(place => place.target !== one.target))
         .map(one => (
           <Flex
-            key={`${one.assignment} ${one.ou}`}
+            key={`${one.assignment} ${one.target}`}
             align="center"
             gap="2"
             py="1.5"
             borderTopWidth="1px"
             borderColor="line"
           >
-            <Diamond kind={one.intent === 'uninstall' ? 'uninstall' : 'required'} size={11} />
+            <Diamond kind={one.intent} size={11} />
             <Box flex="1" minW="0" css={{ '& a:hover': { textDecoration: 'underline' } }}>
               {intentWords(one.intent)} on{' '}
               <b>
                 {first === undefined ? (
-                  one.ouName
+                  one.targetName
                 ) : (
-                  <Link to={`/reach/${encodeURIComponent(first.id)}?ou=${encodeURIComponent(one.ou)}`}>
-                    {one.ouName ?? 'an OU that has gone'}
+                  <Link to={assignAddress({ title: first.id, kit: page.kit.id, id: one.assignment })}>
+                    {one.targetName}
                   </Link>
                 )}
               </b>
             </Box>
-            <Button size="sm" onClick={() => assign(one.ou, 'none')}>
-              End
-            </Button>
+            {one.target.startsWith('ou:') && (
+              <Button size="sm" onClick={() => assign(one.target.slice('ou:'.length), 'none')}>
+                End
+              </Button>
+            )}
           </Flex>
         ))}
       {places.map(place => (
@@ -118,5 +141,5 @@ function ouOf(audience: Audience): string {
 }
 
 function intentWords(intent: string): string {
-  return intent === 'uninstall' ? 'Remove' : intent === 'none' ? 'End' : 'Require'
+  return intent === 'uninstall' ? 'Remove' : intent === 'none' ? 'End' : intent === 'available' ? 'Offer' : 'Require'
 }

@@ -12,6 +12,7 @@ import { Columns, Page, side } from '../../../shared/ui/Page'
 import { PageHeading, usePageTitle } from '../../../shared/ui/PageHead'
 import { QueryState } from '../../../shared/ui/QueryState'
 import { useOpenWindow } from '../../../shared/useAddressState'
+import { assignAddress } from '../../assign'
 import type { TitlePageData } from '../api/catalogue'
 import { useTitle } from '../api/catalogue'
 import { useEdit } from '../state/useEdit'
@@ -76,7 +77,7 @@ function Head({ page, editing }: { page: TitlePageData; editing: ReturnType<type
   const navigate = useNavigate()
   const [open, setOpen] = useOpenWindow()
   const on = page.present.reduce((sum, version) => sum + version.devices, 0)
-  const reach = `/reach/${encodeURIComponent(record.id)}`
+  const reach = assignAddress({ title: record.id })
   useKeys('The title', [
     { key: 'a', says: 'Assign it', act: () => void navigate(reach) },
     { key: 'e', says: 'Edit what is said of it', act: () => setOpen('about') },

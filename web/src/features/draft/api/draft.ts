@@ -21,7 +21,17 @@ function useDraftChange<T>(change: (input: T) => Promise<Draft>) {
     onSuccess: draft => {
       queries.setQueryData(KEY, draft)
       void queries.invalidateQueries({ queryKey: ['reach'] })
-      void queries.invalidateQueries({ queryKey: ['counted'] })
+      for (const key of [
+        'counted',
+        'audience',
+        'audience-list',
+        'audiences',
+        'rule',
+        'assignment',
+        'assignment-trial',
+      ]) {
+        void queries.invalidateQueries({ queryKey: [key] })
+      }
     },
   })
 }
@@ -29,6 +39,46 @@ function useDraftChange<T>(change: (input: T) => Promise<Draft>) {
 /** Has something else assigned to an OU. */
 export function usePutEdit() {
   return useDraftChange((wish: Api['OuAssignment']) => ask<Draft>('PUT', '/api/draft/edits', wish))
+}
+
+/** A document as it shall be. */
+export interface DocumentEdit {
+  readonly kind: 'assignment' | 'collection' | 'fence' | 'kit' | 'window'
+  readonly id: string
+  /** That it was made from; 0 for a new one. */
+  readonly revision: number
+  readonly document: object
+}
+
+function documentAddress({ kind, id }: Pick<DocumentEdit, 'kind' | 'id'>): string {
+  return `/api/draft/documents/${kind}/${encodeURIComponent(id)}`
+}
+
+/** Puts a document in, or in place of what stands there. */
+export function usePutDocument() {
+  return useDraftChange(({ revision, document, ...which }: DocumentEdit) =>
+    ask<Draft>('PUT', documentAddress(which), { revision, document }),
+  )
+}
+
+/** An assignment as it shall be, and the same of further titles. */
+export interface AssignmentEdit {
+  readonly id: string
+  readonly revision: number
+  readonly document: object
+  readonly also?: readonly string[]
+}
+
+/** Puts an assignment in, and the same of further titles with it, in one step. */
+export function usePutAssignment() {
+  return useDraftChange((edit: AssignmentEdit) => ask<Draft>('PUT', '/api/draft/assignments', edit))
+}
+
+/** Has a document end. */
+export function useRetireDocument() {
+  return useDraftChange(({ revision, ...which }: Omit<DocumentEdit, 'document'>) =>
+    ask<Draft>('DELETE', `${documentAddress(which)}?revision=${revision}`),
+  )
 }
 
 export function useDropEdit() {

@@ -2,6 +2,7 @@ import { Box, Flex } from '@chakra-ui/react'
 import { Link } from 'react-router'
 import { whole } from '../../../shared/address'
 import { useAddressState } from '../../../shared/useAddressState'
+import { CountedDevice } from './CountedDevice'
 import { Button } from '../../../shared/ui/Button'
 import { sentence } from '../../../shared/api'
 import { count, some } from '../../../shared/format'
@@ -174,17 +175,7 @@ function Counted({ part, onClose }: { part: Part; onClose: () => void }) {
   return (
     <>
       {devices.map(device => (
-        <Flex key={`${device.id} ${device.title}`} py="1" gap="3" borderTopWidth="1px" borderColor="line">
-          <Box w="130px" fontWeight="600" css={{ '& a:hover': { textDecoration: 'underline' } }}>
-            <Link to={`/fleet/${device.id}?title=${device.title}`} onClick={onClose}>
-              {device.name}
-            </Link>
-          </Box>
-          <Box flex="1" color="ink2">
-            {device.ou}
-          </Box>
-          <Box color="ink2">{device.titleName}</Box>
-        </Flex>
+        <CountedDevice key={`${device.id} ${device.title}`} device={device} onOpen={onClose} />
       ))}
       {devices.length < total && (
         <Button mt="2.5" onClick={() => change({ rows: limit + STEP })} loading={counted.isFetching}>

@@ -103,6 +103,15 @@ export function useTitleWhy(device: string, title: string | undefined) {
   })
 }
 
+/** The groups, collections, people and software of a device. */
+export function useBelonging(device: string, wanted: boolean) {
+  return useQuery({
+    queryKey: ['device', device, 'belonging'],
+    queryFn: () => ask<Api['DeviceBelonging']>('GET', `/api/devices/${encodeURIComponent(device)}/belonging`),
+    enabled: wanted,
+  })
+}
+
 export function useNewToken(device: string) {
   const queries = useQueryClient()
   return useMutation({

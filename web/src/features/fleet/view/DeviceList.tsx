@@ -8,14 +8,20 @@ import type { Column } from '../../../shared/table/columns'
 import { nextOrder, orderOf, orderText } from '../../../shared/table/columns'
 import { DataTable } from '../../../shared/table/DataTable'
 import { Button } from '../../../shared/ui/Button'
+import { Later } from '../../../shared/ui/Later'
 import { Notice } from '../../../shared/ui/Notice'
 import { Progress } from '../../../shared/ui/Progress'
 import { say } from '../../../shared/ui/Toasts'
+import { useOpenWindow } from '../../../shared/useAddressState'
 import { useNow } from '../../../shared/useNow'
+import { AssignWindow } from '../../assign'
+import { KeepWindow } from '../../audience'
 import type { DeviceRow, Filter } from '../api/fleet'
 import { csvAddress, PAGE, useDevicePages, useLiveRows } from '../api/fleet'
 
 const CLOCK_MS = 5000
+/** So many devices an assignment names one by one. */
+const MOST_NAMED = 100
 const DIM: readonly DeviceRow['state'][] = ['idle', 'not-seen-lately', 'never']
 
 const COLUMNS: readonly Column<DeviceRow>[] = [
@@ -102,7 +108,7 @@ export function DeviceList({ filter, change }: Props) {
             ids,
             pages.flatMap(page => page.data?.rows ?? []),
           ),
-        acts: <CopyNames names={[...chosen.values()]} />,
+        acts: <ChosenActs chosen={chosen} />,
       }}
       csv={csvAddress(filter)}
       empty={
@@ -134,6 +140,49 @@ function pagesOf({ first, last }: { first: number; last: number }): readonly num
 
 function shownIds({ first, last }: { first: number; last: number }, rowAt: (index: number) => DeviceRow | undefined) {
   return Array.from({ length: last - first + 1 }, (_, i) => rowAt(first + i)?.id ?? '').filter(id => id !== '')
+}
+
+/** What one does with the chosen devices: assign to them, keep them together, copy their names. */
+function ChosenActs({ chosen }: { chosen: ReadonlyMap<string, string> }) {
+  const [open, setOpen] = useOpenWindow()
+  const ids = [...chosen.keys()]
+  const holds = some(ids.length, 'device')
+  return (
+    <>
+      <Button
+        size="xs"
+        onClick={() => setOpen('assign')}
+        disabled={ids.length > MOST_NAMED}
+        title={ids.length > MOST_NAMED ? 'So many are assigned to better as a collection' : undefined}
+      >
+        Assign…
+      </Button>
+      <Button size="xs" onClick={() => setOpen('keep')}>
+        Keep as a collection…
+      </Button>
+      <CopyNames names={[...chosen.values()]} />
+      <Later open={open === 'assign'}>
+        {open === 'assign' && (
+          <AssignWindow
+            name={holds}
+            targets={ids.map(id => `device:${id}`)}
+            follows="device"
+            onClose={() => setOpen(undefined)}
+          />
+        )}
+      </Later>
+      <Later open={open === 'keep'}>
+        {open === 'keep' && (
+          <KeepWindow
+            name=""
+            holds={`${holds}, picked by hand.`}
+            of={{ include: ids }}
+            onClose={() => setOpen(undefined)}
+          />
+        )}
+      </Later>
+    </>
+  )
 }
 
 function CopyNames({ names }: { names: readonly string[] }) {

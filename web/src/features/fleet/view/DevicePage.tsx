@@ -2,7 +2,7 @@ import { Box, Flex } from '@chakra-ui/react'
 import { Panel } from '../../../shared/ui/Panel'
 import { Link, useParams } from 'react-router'
 import { Button } from '../../../shared/ui/Button'
-import { name } from '../../../shared/address'
+import { name, oneOf } from '../../../shared/address'
 import { fromNow, fullInstant } from '../../../shared/format'
 import { useKeys } from '../../../shared/keys'
 import { Notice } from '../../../shared/ui/Notice'
@@ -11,9 +11,16 @@ import { PageHeading, usePageTitle } from '../../../shared/ui/PageHead'
 import { QueryState } from '../../../shared/ui/QueryState'
 import { useAddressState, useOpenWindow } from '../../../shared/useAddressState'
 import { useNow } from '../../../shared/useNow'
+import { Diamond } from '../../../shared/ui/Diamond'
+import { Kbd } from '../../../shared/ui/Kbd'
+import { Later } from '../../../shared/ui/Later'
+import { Segments } from '../../../shared/ui/Segments'
+import { AssignWindow } from '../../assign'
+import { TitlePicker } from '../../catalogue'
 import type { Device } from '../api/fleet'
 import { useDevice } from '../api/fleet'
 import { inOrder } from '../model/groups'
+import { Belonging } from './Belonging'
 import { EnrolmentWindow } from './EnrolmentWindow'
 import { TitleGroups } from './TitleGroups'
 import { WhyPanel } from './WhyPanel'
@@ -30,7 +37,7 @@ export function DevicePage() {
   )
 }
 
-const DEVICE_ADDRESS = { title: name }
+const DEVICE_ADDRESS = { title: name, show: oneOf('titles', 'belonging') }
 
 function Content({ device }: { device: Device }) {
   const [address, change] = useAddressState(DEVICE_ADDRESS)
@@ -52,7 +59,22 @@ function Content({ device }: { device: Device }) {
       <Head device={device} />
       <Columns>
         <Panel data-list="" flex="1" minW="0" overflowY="auto">
-          {lines.length === 0 ? (
+          <Flex px="3" py="2" gap="3" align="center" wrap="wrap" borderBottomWidth="1px" borderColor="line">
+            <Segments
+              label="Shown"
+              value={address.show}
+              choices={[
+                { value: 'titles', words: 'What it gets' },
+                { value: 'belonging', words: 'What it is and belongs to' },
+              ]}
+              onChange={show => change({ show })}
+            />
+            <Box flex="1" />
+            <TitlePicker label="Why not…? Any title" onChoose={choose} width="190px" />
+          </Flex>
+          {address.show === 'belonging' ? (
+            <Belonging device={device} />
+          ) : lines.length === 0 ? (
             <Notice heading="Nothing is assigned to this device">
               No assignment reaches it, and it has reported no title of the catalogue. Choose a title in{' '}
               <Link to="/reach">Reach</Link> to assign it.
@@ -116,6 +138,7 @@ function Head({ device }: { device: Device }) {
 
 function Seen({ device, now }: { device: Device; now: number }) {
   const [open, setOpen] = useOpenWindow()
+  useKeys('This device', [{ key: 'a', says: `Assign to ${device.name}`, act: () => setOpen('assign') }])
   return (
     <Flex align="center" gap="2.5" color="ink2">
       {device.lastSeen === undefined ? (
@@ -127,7 +150,20 @@ function Seen({ device, now }: { device: Device; now: number }) {
           {!device.enrolled && ' · not enrolled any more'}
         </Box>
       )}
+      <Button variant="chosen" onClick={() => setOpen('assign')}>
+        <Diamond kind="required" size={11} /> Assign… <Kbd>A</Kbd>
+      </Button>
       <Button onClick={() => setOpen('enrolment')}>{device.enrolled ? 'Enrolment…' : 'Enrol…'}</Button>
+      <Later open={open === 'assign'}>
+        {open === 'assign' && (
+          <AssignWindow
+            name={device.name}
+            targets={[`device:${device.id}`]}
+            follows="device"
+            onClose={() => setOpen(undefined)}
+          />
+        )}
+      </Later>
       <EnrolmentWindow device={device} open={open === 'enrolment'} onClose={() => setOpen(undefined)} />
     </Flex>
   )

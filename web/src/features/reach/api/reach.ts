@@ -7,6 +7,7 @@ export type OuReach = Api['OuReach']
 export type OuTrail = Api['OuTrail']
 export type Here = Api['Here']
 export type Counts = Api['OutcomeCounts']
+export type Across = Api['Across']
 export type Rung = Api['RungView']
 export type TitleLine = Api['TitleLine']
 
@@ -23,14 +24,18 @@ function address(title: string): string {
  *
  * @param top the OU that it begins with; the root when empty
  * @param open the OUs of which all are shown
+ * @param lit the audience that is lit up
  */
-export function useReach(title: string, top: string, open: readonly string[]) {
+export function useReach(title: string, top: string, open: readonly string[], lit: string | undefined) {
   return useQuery({
-    queryKey: ['reach', title, 'map', top, open],
+    queryKey: ['reach', title, 'map', top, open, lit],
     queryFn: () => {
       const query = new URLSearchParams(open.map(ou => ['open', ou]))
       if (top !== '') {
         query.set('in', top)
+      }
+      if (lit !== undefined) {
+        query.set('lit', lit)
       }
       return ask<Reach>('GET', `${address(title)}?${query}`)
     },

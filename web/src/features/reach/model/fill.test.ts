@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { OuReach } from '../api/reach'
-import { countsInWords, fill, isEdited, occurring, proportions } from './fill'
+import { behindLabel, countsInWords, fill, isEdited, occurring, proportions } from './fill'
 import { NO_COUNTS } from './noCounts'
 
 const OU: OuReach = {
@@ -95,4 +95,15 @@ it('lists what occurs now or with the draft', () => {
     'uninstall',
     'waiting',
   ])
+})
+
+it('a name stands on the colour that is behind most of it', () => {
+  expect(behindLabel([])).toBeUndefined()
+  expect(behindLabel([{ kind: 'required', share: 1 }])).toBe('required')
+  const narrow = [
+    { kind: 'available', share: 0.02 },
+    { kind: 'uninstall', share: 0.98 },
+  ] as const
+  expect(behindLabel(narrow)).toBe('uninstall')
+  expect(behindLabel([{ kind: 'available', share: 0.3 }, ...narrow])).toBe('available')
 })

@@ -27,6 +27,18 @@ export function fill(ou: OuReach, hasBelow: boolean): readonly Stretch[] {
   return proportions(ou.after ?? ou.counts)
 }
 
+/** Of the width of a band, about where the middle of a short name is. */
+const LABEL = 0.12
+
+/** The colour that most of a band's name stands on; nothing where there is no colour. */
+export function behindLabel(stretches: readonly Stretch[]): Shown | undefined {
+  let end = 0
+  return stretches.find(stretch => {
+    end += stretch.share
+    return end > LABEL
+  })?.kind
+}
+
 /** Whether the draft changes what the band shows. */
 export function isEdited(ou: OuReach, hasBelow: boolean): boolean {
   return hasBelow || ou.devices === 0 ? ou.edited : ou.after !== undefined

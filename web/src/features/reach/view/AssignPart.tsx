@@ -1,5 +1,6 @@
 import { Box, Checkbox, Flex } from '@chakra-ui/react'
 import { useState } from 'react'
+import { useNavigate } from 'react-router'
 import { Button } from '../../../shared/ui/Button'
 import { sentence } from '../../../shared/api'
 import { Diamond } from '../../../shared/ui/Diamond'
@@ -7,6 +8,7 @@ import { Later } from '../../../shared/ui/Later'
 import { Kbd } from '../../../shared/ui/Kbd'
 import { useKeys } from '../../../shared/keys'
 import { ChooseWindow, fixedWords, useChoosable } from '../../catalogue'
+import { assignAddress } from '../../assign'
 import { editAt, useDraft, useDropEdit, usePutEdit } from '../../draft'
 import type { OuTrail } from '../api/reach'
 
@@ -16,11 +18,12 @@ interface Props {
   ou: Pick<OuTrail, 'id' | 'name' | 'here'>
 }
 
-type Wanted = 'required' | 'uninstall' | 'none'
+type Wanted = 'required' | 'available' | 'uninstall' | 'none'
 
 /** Puts edits for the chosen OU into the draft. */
 export function AssignPart({ title, titleName, ou }: Props) {
   const draft = useDraft()
+  const navigate = useNavigate()
   const put = usePutEdit()
   const drop = useDropEdit()
   const [wish, setWish] = useState<{ ou: string; binding: boolean } | null>(null)
@@ -38,17 +41,23 @@ export function AssignPart({ title, titleName, ou }: Props) {
       ou: ou.id,
       intent,
       binding: intent !== 'none' && binding,
-      choices: intent === 'required' ? choices : {},
+      choices: intent === 'required' || intent === 'available' ? choices : {},
     })
   const rebind = (on: boolean) => {
     setWish({ ou: ou.id, binding: on })
-    if (here !== undefined && here.intent !== 'available') {
+    if (here !== undefined) {
       put.mutate({ subject, ou: ou.id, intent: here.intent, binding: on, choices: fixed })
     }
   }
+  const open = () =>
+    void navigate(
+      assignAddress({ title, ...(here === undefined ? { include: [`ou:${ou.id}`] } : { id: here.assignment }) }),
+    )
   useKeys('The chosen part', [
     { key: 'r', says: `Require on ${ou.name}`, act: () => assign('required') },
+    { key: 'o', says: `Offer on ${ou.name}`, act: () => assign('available') },
     { key: 'x', says: `Remove from ${ou.name}`, act: () => assign('uninstall') },
+    { key: 'a', says: `Assign ${titleName} to ${ou.name} with all that can be said`, act: () => open() },
     ...(here === undefined ? [] : [{ key: 'e', says: 'End what is assigned here', act: () => assign('none') }]),
   ])
   const trouble = put.error ?? drop.error
@@ -68,6 +77,14 @@ export function AssignPart({ title, titleName, ou }: Props) {
         </Button>
         <Button
           size="lg"
+          variant={here?.intent === 'available' ? 'chosen' : 'plain'}
+          aria-pressed={here?.intent === 'available'}
+          onClick={() => assign('available')}
+        >
+          <Diamond kind="available" /> Offer <Kbd>O</Kbd>
+        </Button>
+        <Button
+          size="lg"
           variant={here?.intent === 'uninstall' ? 'chosen' : 'plain'}
           aria-pressed={here?.intent === 'uninstall'}
           onClick={() => assign('uninstall')}
@@ -79,6 +96,9 @@ export function AssignPart({ title, titleName, ou }: Props) {
             End <Kbd>E</Kbd>
           </Button>
         )}
+        <Button size="lg" onClick={open}>
+          Assign… <Kbd>A</Kbd>
+        </Button>
       </Flex>
       <Checkbox.Root mt="2.5" size="sm" checked={binding} onCheckedChange={change => rebind(change.checked === true)}>
         <Checkbox.HiddenInput />
@@ -87,7 +107,7 @@ export function AssignPart({ title, titleName, ou }: Props) {
           binding: crosses fences, cannot be undone below
         </Checkbox.Label>
       </Checkbox.Root>
-      {release !== undefined && here?.intent === 'required' && (
+      {release !== undefined && (here?.intent === 'required' || here?.intent === 'available') && (
         <Flex mt="2" gap="2" align="baseline" textStyle="compact" color="ink2" wrap="wrap">
           {fixedWords(release, fixed)}
           <Button variant="text" size="xs" textStyle="second" onClick={() => setChoosing(true)}>
@@ -97,7 +117,8 @@ export function AssignPart({ title, titleName, ou }: Props) {
       )}
       {kits.map(kit => (
         <Box key={kit.assignment} mt="2" textStyle="compact" color="ink2">
-          The kit {kit.kit} {kit.intent === 'uninstall' ? 'removes' : 'requires'} it here.
+          The kit {kit.kit}{' '}
+          {kit.intent === 'uninstall' ? 'removes' : kit.intent === 'available' ? 'offers' : 'requires'} it here.
         </Box>
       ))}
       <Later open={choosing}>
@@ -108,7 +129,7 @@ export function AssignPart({ title, titleName, ou }: Props) {
             heading={`What ${ou.name} gets of ${titleName}`}
             onClose={() => setChoosing(false)}
             onChosen={values => {
-              assign('required', values)
+              assign(here?.intent === 'available' ? 'available' : 'required', values)
               setChoosing(false)
             }}
           />

@@ -8,7 +8,7 @@ import { count, some } from '../../../shared/format'
 import { intentVerb, SHOWN } from '../../../shared/outcomes'
 import type { Band } from '../model/layout'
 import type { Stretch } from '../model/fill'
-import { countsInWords, fill, isEdited } from '../model/fill'
+import { behindLabel, countsInWords, fill, isEdited } from '../model/fill'
 
 interface Props {
   band: Band
@@ -24,6 +24,8 @@ const TWO_LINES = 44
 /** What a row of chips takes. */
 const CHIPS = 18
 const MOST_LINES = 3
+/** So narrow that a figure stands below the name. */
+const NARROW = 130
 
 const filled = (name: string, { colour, image, size }: BandFill) => [
   `& .${name}`,
@@ -54,6 +56,17 @@ export const BAND_STYLES: SystemStyleObject = {
   '& .band[aria-selected=true]': { outline: '2px solid', outlineColor: 'ink', zIndex: 1 },
   '& .band:focus-visible': { outline: '2px solid', outlineColor: 'lagoon', outlineOffset: '1px', zIndex: 2 },
   '& .fill': { position: 'absolute', top: '0', bottom: '0' },
+  '& .lit': {
+    position: 'absolute',
+    right: '4px',
+    bottom: '2px',
+    px: '1.5',
+    borderRadius: 'sm',
+    bg: 'honey',
+    color: 'onHoney',
+    fontWeight: '700',
+    textStyle: 'fine',
+  },
   '& .fence': { position: 'absolute', top: '0', bottom: '0', left: '0', width: '6px', bg: 'panel', borderColor: 'ink' },
   '& .fence::before': { content: '""', position: 'absolute', insetY: '0', left: '0', width: '3px', bg: 'ink' },
   '& .fence::after': { content: '""', position: 'absolute', insetY: '0', right: '0', width: '1px', bg: 'ink' },
@@ -77,6 +90,7 @@ export const BAND_STYLES: SystemStyleObject = {
     display: '-webkit-box',
     WebkitBoxOrient: 'vertical',
     overflowWrap: 'anywhere',
+    hyphens: 'auto',
   },
   '& .ou .name': { fontWeight: '600' },
   '& .figure': { flexShrink: '0' },
@@ -106,8 +120,8 @@ export const MapBand = memo(function MapBand({ band, selected, tabbable, onSelec
   const atOu = hasBelow || band.kind === 'own'
   const edited = band.kind !== 'gathered' && isEdited(ou, atOu)
   const stretches: readonly Stretch[] = band.kind === 'gathered' ? [] : fill(ou, atOu)
-  const first = stretches[0]
-  const onColour = !edited && first !== undefined && isDark(first.kind) && first.share > 0.3
+  const behind = behindLabel(stretches)
+  const onColour = !edited && behind !== undefined && isDark(behind)
   return (
     <div
       className="band"
@@ -128,6 +142,7 @@ export const MapBand = memo(function MapBand({ band, selected, tabbable, onSelec
     >
       <Colours stretches={stretches} edited={edited} />
       {ou.fenced && band.kind === 'ou' && <div className="fence" />}
+      {(ou.lit ?? 0) > 0 && band.kind === 'ou' && <div className="lit">{count(ou.lit ?? 0)}</div>}
       <Label band={band} />
     </div>
   )
@@ -158,7 +173,7 @@ function Label({ band }: { band: Band }) {
     'label',
     band.kind,
     tall ? 'tall' : '',
-    band.column === 0 ? 'narrow' : '',
+    band.column === 0 || band.width < NARROW ? 'narrow' : '',
     ou.fenced && band.kind === 'ou' ? 'fenced' : '',
   ]
   const deeper = band.deeper && (
@@ -230,6 +245,7 @@ function label(band: Band): string {
         countsInWords(ou.after ?? ou.counts),
         ...here,
         ou.fenced ? 'fenced' : '',
+        ou.lit === undefined ? '' : `${count(ou.lit)} of those that are lit up`,
       ]
       return `${ou.name}: ${parts.filter(part => part !== '').join('; ')}`
     }

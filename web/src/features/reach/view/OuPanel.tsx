@@ -2,11 +2,13 @@ import { Box, Flex } from '@chakra-ui/react'
 import { side } from '../../../shared/ui/Page'
 import { Panel } from '../../../shared/ui/Panel'
 import type { ReactNode } from 'react'
+import { Link } from 'react-router'
 import { sentence } from '../../../shared/api'
 import { Button } from '../../../shared/ui/Button'
 import { failure } from '../../../shared/failure'
 import { some } from '../../../shared/format'
 import { useSettled } from '../../../shared/useSettled'
+import { assignAddress } from '../../assign'
 import type { OuTrail } from '../api/reach'
 import { useOuTrail } from '../api/reach'
 import { AssignPart } from './AssignPart'
@@ -57,6 +59,12 @@ export function OuPanel({ title, titleName, ou, known, onShow }: Props) {
               .join(' › ')} · `}
           {some(devices, 'device')}, {some(people, 'person', 'people')}
           {fenced && ' · fenced'}
+          <Box as="span" css={{ '& a': { textDecoration: 'underline', color: 'lagoon' } }}>
+            {' · '}
+            <Link to={`/audiences/${encodeURIComponent(`ou:${trail.data.id}`)}`}>
+              {fenced ? 'all it receives, and its fence' : 'all it receives'}
+            </Link>
+          </Box>
         </Box>
         {onShow !== undefined && parent !== undefined && (
           <Button size="sm" mb="3" onClick={() => onShow(parent.id)}>
@@ -79,7 +87,10 @@ export function OuPanel({ title, titleName, ou, known, onShow }: Props) {
             {trail.data.sentence}
           </Box>
         ) : (
-          <RungList rungs={rungs} />
+          <RungList
+            rungs={rungs}
+            editAt={rung => (rung.kit === undefined ? assignAddress({ title, id: rung.assignment }) : undefined)}
+          />
         )}
       </Box>
       {chosen !== undefined && <AssignPart title={title} titleName={titleName} ou={chosen} />}

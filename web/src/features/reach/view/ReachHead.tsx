@@ -42,7 +42,7 @@ export function ReachHead({ reach }: { reach: Reach }) {
           </Box>
         </Flex>
       </Box>
-      <TitlePicker label="Choose another title" onChoose={go} width="230px" />
+      <TitlePicker label="Choose another title" onChoose={go} width="180px" />
       <Segments
         label="Shown as"
         value={address.as}

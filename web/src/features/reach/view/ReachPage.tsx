@@ -6,10 +6,13 @@ import { Columns, Page } from '../../../shared/ui/Page'
 import { usePageTitle } from '../../../shared/ui/PageHead'
 import { QueryState } from '../../../shared/ui/QueryState'
 import { useAddressState } from '../../../shared/useAddressState'
+import { ASSIGN_ADDRESS, AssignSheet } from '../../assign'
+import { useKits } from '../../catalogue'
 import type { Reach } from '../api/reach'
 import { useReach, useTitles } from '../api/reach'
 import { REACH_ADDRESS } from '../model/reachAddress'
 import { buildTree } from '../model/tree'
+import { AcrossPart } from './AcrossPart'
 import { OuPanel } from './OuPanel'
 import { ReachHead } from './ReachHead'
 import { ReachMap } from './ReachMap'
@@ -48,7 +51,12 @@ export function ReachPage() {
 function ReachOfTitle({ title }: { title: string }) {
   const [address] = useAddressState(REACH_ADDRESS)
   // The table begins with the root, and fetches what is expanded.
-  const reach = useReach(title, address.as === 'map' ? address.in : '', address.as === 'map' ? address.all : [])
+  const reach = useReach(
+    title,
+    address.as === 'map' ? address.in : '',
+    address.as === 'map' ? address.all : [],
+    address.lit,
+  )
   usePageTitle(reach.data === undefined ? undefined : `${reach.data.titleName} · Reach`)
   useEffect(() => {
     if (reach.data !== undefined) {
@@ -62,9 +70,17 @@ function ReachOfTitle({ title }: { title: string }) {
   )
 }
 
+/** The OU that is chosen on the map, where one is. */
+function chosenPart(ou: string | undefined, reach: Reach) {
+  const found = reach.ous.find(one => one.id === ou)
+  return found === undefined ? undefined : { target: `ou:${found.id}`, name: found.name }
+}
+
 function Content({ reach }: { reach: Reach }) {
   const [address, change] = useAddressState(REACH_ADDRESS)
+  const [assigning, assign] = useAddressState(ASSIGN_ADDRESS)
   // The very same as long as nothing has changed, so that only what a step changes is drawn anew.
+  const kits = useKits()
   const tree = useMemo(() => buildTree(reach.ous), [reach])
   if (tree === null || reach.devices === 0) {
     return (
@@ -89,16 +105,45 @@ function Content({ reach }: { reach: Reach }) {
             <ReachMap path={reach.path} tree={tree} selected={selected} />
           )}
         </Box>
-        <OuPanel
-          title={reach.title}
-          titleName={reach.titleName}
-          ou={selected}
-          known={reach.ous.find(ou => ou.id === selected)}
-          {...(!isShown && {
-            onShow: parent => change({ in: parent === reach.path[0]?.id ? '' : parent, all: [...address.all, parent] }),
-          })}
-        />
+        {assigning.assign === undefined ? (
+          <OuPanel
+            title={reach.title}
+            titleName={reach.titleName}
+            ou={selected}
+            known={reach.ous.find(ou => ou.id === selected)}
+            {...(!isShown && {
+              onShow: parent =>
+                change({ in: parent === reach.path[0]?.id ? '' : parent, all: [...address.all, parent] }),
+            })}
+          />
+        ) : (
+          <Suspense fallback={null}>
+            <AssignSheet
+              key={`${assigning.assign} ${assigning.kit ?? ''} ${[...assigning.for, ...assigning.also].join(' ')}`}
+              id={assigning.assign === 'new' ? undefined : assigning.assign}
+              opening={{
+                subject: assigning.kit === undefined ? `title:${reach.title}` : `kit:${assigning.kit}`,
+                include: assigning.for,
+                also: assigning.also,
+                follows: assigning.follows,
+                intent: assigning.intent,
+              }}
+              name={
+                assigning.kit === undefined
+                  ? reach.titleName
+                  : (kits.data?.find(line => line.kit.id === assigning.kit)?.kit.name ?? assigning.kit)
+              }
+              chosen={chosenPart(address.ou, reach)}
+              onClose={() =>
+                assign({ assign: undefined, kit: undefined, for: [], also: [], follows: 'device', intent: 'required' })
+              }
+            />
+          </Suspense>
+        )}
       </Columns>
+      {address.as === 'map' && reach.across.length > 0 && assigning.assign === undefined && (
+        <AcrossPart reach={reach} />
+      )}
     </Page>
   )
 }

@@ -1,5 +1,6 @@
 import { Box, Flex } from '@chakra-ui/react'
 import type { ReactNode } from 'react'
+import { Link } from 'react-router'
 import { Diamond } from '../../../shared/ui/Diamond'
 import { date, fullInstant, some } from '../../../shared/format'
 import { intentVerb } from '../../../shared/outcomes'
@@ -9,18 +10,32 @@ import type { Rung } from '../api/reach'
 const MINUTE_MS = 60_000
 
 /** A trail, the strongest first: what decides, and what lost and where. */
-export function RungList({ rungs }: { rungs: readonly Rung[] }) {
+export function RungList({ rungs, editAt }: { rungs: readonly Rung[]; editAt?: (rung: Rung) => string | undefined }) {
   const now = useNow(MINUTE_MS)
   return (
     <Box as="ol" listStyleType="none" mx="-2">
       {rungs.map((rung, i) => (
-        <RungLine key={`${rung.assignment} ${rung.target}`} rung={rung} last={i === rungs.length - 1} now={now} />
+        <RungLine
+          key={`${rung.assignment} ${rung.target}`}
+          rung={rung}
+          edit={editAt?.(rung)}
+          last={i === rungs.length - 1}
+          now={now}
+        />
       ))}
     </Box>
   )
 }
 
-function RungLine({ rung, last, now }: { rung: Rung; last: boolean; now: number }) {
+interface LineProps {
+  rung: Rung
+  /** Where it is edited; nothing where it is not. */
+  edit: string | undefined
+  last: boolean
+  now: number
+}
+
+function RungLine({ rung, edit, last, now }: LineProps) {
   const decides = rung.verdict === 'decides' || rung.verdict === 'disagrees' || rung.verdict === 'inside'
   return (
     <Flex
@@ -46,6 +61,12 @@ function RungLine({ rung, last, now }: { rung: Rung; last: boolean; now: number 
         <Box color="ink2" textStyle="second">
           {rung.sentence}
           <Origin rung={rung} now={now} />
+          {edit !== undefined && (
+            <Box as="span" css={{ '& a': { textDecoration: 'underline', color: 'lagoon' } }}>
+              {' · '}
+              <Link to={edit}>{rung.verdict === 'disagrees' ? 'settle…' : 'edit'}</Link>
+            </Box>
+          )}
         </Box>
       </Box>
     </Flex>

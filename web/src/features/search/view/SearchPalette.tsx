@@ -8,7 +8,15 @@ import { Window } from '../../../shared/ui/Window'
 import type { Hit } from '../api/search'
 import { useSearch } from '../api/search'
 
-const KINDS = { title: 'Titles', kit: 'Kits', ou: 'OUs', device: 'Devices' } as const
+const KINDS = {
+  title: 'Titles',
+  kit: 'Kits',
+  ou: 'OUs',
+  group: 'Security groups',
+  collection: 'Collections',
+  device: 'Devices',
+  person: 'People',
+} as const
 
 /** One field that finds everything; the arrows choose, Enter goes there. */
 export function SearchPalette({ open, onClose }: { open: boolean; onClose: () => void }) {
@@ -53,8 +61,8 @@ function Palette({ field, onClose }: { field: RefObject<HTMLInputElement | null>
           setWords(event.target.value)
           setChosen(0)
         }}
-        placeholder="A few letters of a device, a title or an OU"
-        aria-label="Find a device, a title or an OU"
+        placeholder="A few letters of a device, a person, a title, an OU, a group or a collection"
+        aria-label="Find a device, a person, a title or an audience"
         role="combobox"
         aria-expanded
         aria-controls="found"
@@ -83,7 +91,8 @@ function Palette({ field, onClose }: { field: RefObject<HTMLInputElement | null>
         <Flex mt="2" color="ink3" textStyle="second" justify="space-between">
           <span>
             {some(found.data.titles, 'title')}, {some(found.data.kits, 'kit')}, {some(found.data.ous, 'OU')},{' '}
-            {some(found.data.devices, 'device')}
+            {some(found.data.groups, 'group')}, {some(found.data.collections, 'collection')},{' '}
+            {some(found.data.devices, 'device')}, {some(found.data.people, 'person', 'people')}
           </span>
           <span>
             <Kbd>↑</Kbd> <Kbd>↓</Kbd> choose <Kbd>Enter</Kbd> go there
@@ -109,6 +118,13 @@ function useGo(onClose: () => void): (hit: Hit) => void {
         return
       case 'ou':
         void navigate(`${pathname.startsWith('/reach/') ? pathname : '/reach'}?ou=${encodeURIComponent(hit.id)}`)
+        return
+      case 'group':
+      case 'collection':
+        void navigate(`/audiences/${encodeURIComponent(`${hit.kind}:${hit.id}`)}`)
+        return
+      case 'person':
+        void navigate(`/people/${encodeURIComponent(hit.id)}`)
         return
       case 'device':
         void navigate(`/fleet/${encodeURIComponent(hit.id)}`)

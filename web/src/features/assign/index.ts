@@ -1,0 +1,2 @@
+export { assignAddress, ASSIGN_ADDRESS } from './model/address'
+export { AssignSheet, AssignWindow } from './view/later'

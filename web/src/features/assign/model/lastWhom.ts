@@ -1,0 +1,20 @@
+import type { Assignment } from './sheet'
+
+/** Whom the last assignment was for, in this browser. */
+export interface LastWhom {
+  readonly include: readonly string[]
+  readonly follows: Assignment['follows']
+  /** Their names. */
+  readonly words: string
+}
+
+const KEPT = 'rivo.last-whom'
+
+export function lastWhom(): LastWhom | undefined {
+  const text = localStorage.getItem(KEPT)
+  return text === null ? undefined : (JSON.parse(text) as LastWhom)
+}
+
+export function keepWhom(whom: LastWhom): void {
+  localStorage.setItem(KEPT, JSON.stringify(whom))
+}

@@ -1,0 +1,115 @@
+import { Box, Flex } from '@chakra-ui/react'
+import { useState } from 'react'
+import { Link } from 'react-router'
+import { bandFill } from '../../../shared/bandFill'
+import { count, some } from '../../../shared/format'
+import { Button } from '../../../shared/ui/Button'
+import { Diamond } from '../../../shared/ui/Diamond'
+import { Panel } from '../../../shared/ui/Panel'
+import { StackBar } from '../../../shared/ui/StackBar'
+import { useAddressState } from '../../../shared/useAddressState'
+import { assignAddress } from '../../assign'
+import type { Across, Reach } from '../api/reach'
+import { REACH_ADDRESS } from '../model/reachAddress'
+
+const FIRST = 3
+
+const KINDS: Record<Across['kind'], string> = {
+  'all-devices': 'everyone',
+  'all-users': 'everyone',
+  group: 'group',
+  collection: 'collection',
+  device: 'device',
+  user: 'person',
+}
+
+/** What lies across the OUs and assigns the title: each with its spread, which lights up on the map. */
+export function AcrossPart({ reach }: { reach: Reach }) {
+  const [all, setAll] = useState(false)
+  const shown = all ? reach.across : reach.across.slice(0, FIRST)
+  return (
+    <Flex
+      as="section"
+      aria-label="Across the map"
+      gap="3"
+      wrap="wrap"
+      maxH={all ? '220px' : undefined}
+      overflowY="auto"
+    >
+      <Box w="150px">
+        <Box as="h2" fontWeight="700">
+          Across the map
+        </Box>
+        <Box color="ink2" textStyle="second">
+          groups, collections and people that this title is assigned to
+        </Box>
+        {reach.across.length > FIRST && (
+          <Button variant="text" size="xs" px="0" onClick={() => setAll(!all)} aria-expanded={all}>
+            {all ? 'fewer' : `and ${count(reach.across.length - FIRST)} more`}
+          </Button>
+        )}
+      </Box>
+      {shown.map(one => (
+        <Card key={`${one.assignment} ${one.target}`} title={reach.title} one={one} />
+      ))}
+    </Flex>
+  )
+}
+
+function Card({ title, one }: { title: string; one: Across }) {
+  const [address, change] = useAddressState(REACH_ADDRESS)
+  const lit = address.lit === one.target
+  return (
+    <Panel flex="1" minW="240px" maxW="420px" px="3.5" py="2" {...(lit && { borderColor: 'lagoon' })}>
+      <Flex align="center" gap="2" minW="0">
+        <Diamond kind={one.intent} size={13} />
+        <Box fontWeight="600" truncate css={{ '& a:hover': { textDecoration: 'underline' } }}>
+          <Link to={placeOf(one)}>{one.name}</Link>
+        </Box>
+        <Box color="ink3" textStyle="second" whiteSpace="nowrap">
+          {KINDS[one.kind]}
+          {one.draft && ' · draft'}
+          {one.binding && ' · binding'}
+        </Box>
+        <Box flex="1" />
+        <Box textStyle="second" css={{ '& a': { textDecoration: 'underline', color: 'lagoon' } }}>
+          <Link to={assignAddress({ title, id: one.assignment })}>edit</Link>
+        </Box>
+      </Flex>
+      <Box color="ink2" textStyle="second" truncate>
+        {one.follows === 'user'
+          ? `${some(one.people, 'person', 'people')} on ${some(one.devices, 'device')}`
+          : some(one.devices, 'device')}
+        {one.spread.length > 0 && ` · ${one.spread.map(part => `${part.name} ${count(part.devices)}`).join(', ')}`}
+      </Box>
+      <Flex align="center" gap="2" mt="1">
+        <Box flex="1">
+          <StackBar
+            whole={one.devices}
+            words={`It decides for ${count(one.decides)} of ${count(one.devices)}`}
+            parts={[{ id: 'decides', n: Math.min(one.decides, one.devices), ...bandFill(one.intent) }]}
+          />
+        </Box>
+        <Button
+          variant="text"
+          size="xs"
+          textStyle="second"
+          aria-pressed={lit}
+          onClick={() => change({ lit: lit ? undefined : one.target })}
+        >
+          {lit ? 'hide' : 'show on the map'}
+        </Button>
+      </Flex>
+    </Panel>
+  )
+}
+
+/** Where it is looked at by itself. */
+function placeOf(one: Across): string {
+  const id = encodeURIComponent(one.target.slice(one.target.indexOf(':') + 1))
+  return one.kind === 'device'
+    ? `/fleet/${id}`
+    : one.kind === 'user'
+      ? `/people/${id}`
+      : `/audiences/${encodeURIComponent(one.target)}`
+}

@@ -1,0 +1,3 @@
+export type { TriedRule } from './api/rules'
+export { useTriedRule } from './api/rules'
+export { RuleEditor } from './view/RuleEditor'
