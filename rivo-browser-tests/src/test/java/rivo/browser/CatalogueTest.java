@@ -131,7 +131,8 @@ class CatalogueTest extends BrowserTest {
                   await fetch('/api/titles/dosecalc', {method: 'PUT', body: JSON.stringify(page),
                     headers: {'Content-Type': 'application/json', 'X-XSRF-TOKEN': token}})
                 }""");
-        // What somebody else saved has come meanwhile, and is rehearsed anew.
+        // What somebody else saved comes meanwhile, below the window, and is rehearsed anew.
+        assertThat(page.getByText("· Treatment")).isVisible();
         assertThat(button("Save")).not().hasAttribute("aria-busy", "true");
         button("Save").click();
         assertThat(page.getByRole(AriaRole.ALERT)).containsText("was changed by " + demo.account());

@@ -108,7 +108,7 @@ class FirstSliceTest extends BrowserTest {
             assertThat(page.getByText("last seen")).isVisible();
             assertThat(browser.faults(theme)).as("a device, %s", theme).isEmpty();
             page.keyboard().press("Control+k");
-            page.getByLabel("Find a device, a title or an OU").fill("lab");
+            page.getByLabel("Find a device, a person, a title or an audience").fill("lab");
             assertThat(page.getByRole(AriaRole.OPTION).first()).isVisible();
             assertThat(browser.faults(theme)).as("the search, %s", theme).isEmpty();
             page.keyboard().press("Escape");
@@ -132,7 +132,7 @@ class FirstSliceTest extends BrowserTest {
         page.keyboard().press("Escape");
         assertThat(page).not().hasURL(Pattern.compile("in="));
         page.keyboard().press("Control+k");
-        page.getByLabel("Find a device, a title or an OU").fill("QB-LAB-003");
+        page.getByLabel("Find a device, a person, a title or an audience").fill("QB-LAB-003");
         assertThat(page.getByRole(AriaRole.OPTION)).hasCount(1);
         page.keyboard().press("Enter");
         assertThat(page.getByRole(AriaRole.HEADING, new Page.GetByRoleOptions().setName("QB-LAB-003"))).isVisible();

@@ -52,9 +52,12 @@ class LookingTest extends BrowserTest {
         assertThat(page).hasURL(Pattern.compile("/reach/tarnlog"));
         tabTo("[role=treeitem]");
         press("ArrowRight", "ArrowDown", "ArrowDown", "ArrowRight");
-        assertThat(region("Coldwell Laboratory")).isVisible();
-        press("r");
+        assertThat(page.locator("[role=treeitem][aria-selected=true]")).hasAttribute("aria-label", Pattern.compile("^Coldwell Laboratory"));
+        press("w");
+        assertThat(region("Assignment")).containsText("Require Tarnlog Viewer for Coldwell Laboratory");
+        press("Control+Enter");
         assertThat(region("Draft")).containsText("Require Tarnlog Viewer on Coldwell Laboratory");
+        assertThat(region("Assignment")).isHidden();
         press("p");
         assertThat(page.getByLabel("Why is this changed?")).isFocused();
         page.keyboard().type("By keys alone");
