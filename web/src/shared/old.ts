@@ -32,6 +32,7 @@ const EVERYTHING: readonly (readonly string[])[] = [
   'assignment-trial',
   'person',
   'rule',
+  'waves',
 ].map(key => [key])
 
 /** What says of titles whether they are ready to be assigned: in lists, on their pages, and in the draft. */
@@ -45,7 +46,7 @@ const OF_TOPIC: Record<string, Old> = {
   directory: { keys: [['directory']], within: AT_ONCE },
   mirrors: { keys: [['mirrors'], ...READINESS], within: SOON },
   facts: {
-    keys: [['reach'], ['title'], ['titles'], ['audiences'], ['audience'], ['audience-list'], ['rule']],
+    keys: [['reach'], ['title'], ['titles'], ['audiences'], ['audience'], ['audience-list'], ['rule'], ['waves']],
     within: NOW_AND_THEN,
   },
 }
@@ -56,7 +57,7 @@ export function madeOld(topic: string): Old {
     const title = topic.slice('title:'.length)
     const own = ['title', 'reach', 'trial'].map(key => [key, title])
     // Lists in which it may stand, by its name or by what it comes to.
-    const others = ['draft', 'counted', 'device', 'devices', 'effects', 'kits', 'mirrors'].map(key => [key])
+    const others = ['draft', 'counted', 'device', 'devices', 'effects', 'kits', 'mirrors', 'waves'].map(key => [key])
     return { keys: [...own, ...others], within: AT_ONCE }
   }
   if (topic.startsWith('draft:')) {

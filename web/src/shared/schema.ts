@@ -68,6 +68,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/assignments/{id}/waves": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["waves"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/audience": {
         parameters: {
             query?: never;
@@ -932,6 +948,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/reach/{title}/written": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["written"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rules/attributes": {
         parameters: {
             query?: never;
@@ -1382,6 +1414,7 @@ export interface components {
             /** Format: int32 */
             priority?: number;
             release?: string;
+            rollout?: components["schemas"]["Rollout"];
             /** Format: int64 */
             seq: number;
             /** @enum {string} */
@@ -1976,6 +2009,23 @@ export interface components {
             name: string;
             newest?: string;
         };
+        Lane: {
+            /** Format: int32 */
+            calledIn: number;
+            /** Format: int32 */
+            decided: number;
+            /** Format: int32 */
+            devices: number;
+            /** Format: int32 */
+            failed: number;
+            /** Format: int32 */
+            inPlace: number;
+            /** Format: int32 */
+            inPlaceSince: number;
+            open: boolean;
+            /** Format: int32 */
+            tried: number;
+        };
         LeftOutFigure: {
             /** @enum {string} */
             by: "fence" | "base" | "narrowed" | "excluded" | "rests";
@@ -2140,10 +2190,28 @@ export interface components {
             /** Format: date-time */
             validUntil: string;
         };
+        NextWave: {
+            /** Format: date-time */
+            at?: string;
+            /** @enum {string} */
+            kind: "all-open" | "by-hand" | "stopped" | "waits" | "opens" | "stops";
+            sentence: string;
+            /** Format: int32 */
+            wave?: number;
+        };
         OnDevices: {
             /** Format: int32 */
             devices: number;
             version?: string;
+        };
+        Opens: {
+            after?: string;
+            /** Format: int32 */
+            atLeast?: number;
+            /** Format: int32 */
+            inPlace?: number;
+            /** Format: date-time */
+            notBefore?: string;
         };
         OuAssignment: {
             binding: boolean;
@@ -2368,6 +2436,13 @@ export interface components {
             publisher?: string;
             version?: string;
         };
+        Rollout: {
+            /** Format: date-time */
+            lastOpened?: string;
+            opens?: components["schemas"]["Opens"];
+            stopped?: boolean;
+            stops?: components["schemas"]["Stops"];
+        };
         RuleDevice: {
             id: string;
             name: string;
@@ -2472,6 +2547,12 @@ export interface components {
             /** @enum {string} */
             state: "done" | "running" | "waiting" | "failed" | "ahead";
             text: string;
+        };
+        Stops: {
+            /** Format: int32 */
+            atLeast?: number;
+            /** Format: int32 */
+            failed: number;
         };
         Tell: {
             before?: string[];
@@ -2647,6 +2728,10 @@ export interface components {
             name: string;
             target: string;
         };
+        WavesView: {
+            lanes: components["schemas"]["Lane"][];
+            next: components["schemas"]["NextWave"];
+        };
         WindowDocument: {
             days: ("MONDAY" | "TUESDAY" | "WEDNESDAY" | "THURSDAY" | "FRIDAY" | "SATURDAY" | "SUNDAY")[];
             fits?: string;
@@ -2778,6 +2863,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["KeptAssignmentDocument"];
+                };
+            };
+        };
+    };
+    waves: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WavesView"];
                 };
             };
         };
@@ -4146,6 +4253,36 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["OuReach"][];
+                };
+            };
+        };
+    };
+    written: {
+        parameters: {
+            query?: {
+                in?: string;
+                open?: string[];
+                lit?: string;
+            };
+            header?: never;
+            path: {
+                title: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WrittenAssignment"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReachView"];
                 };
             };
         };

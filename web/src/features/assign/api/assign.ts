@@ -52,3 +52,14 @@ export function useAssignment(id: string | undefined) {
     enabled: id !== undefined,
   })
 }
+
+export type WavesView = Api['WavesView']
+
+/** How far the waves of a published assignment have come, and what comes next. */
+export function useWaves(id: string | undefined) {
+  return useQuery({
+    queryKey: ['waves', id],
+    queryFn: () => ask<WavesView>('GET', `/api/assignments/${encodeURIComponent(id ?? '')}/waves`),
+    enabled: id !== undefined,
+  })
+}

@@ -4,8 +4,17 @@ import { stoppedBy, triedFigures } from './figures'
 import { atLocal, fromLocal } from './local'
 import { assignAddress, ASSIGN_ADDRESS } from './address'
 import { readAddress } from '../../../shared/address'
-import { blank, missing, newId, rowOf, toggled, withWave } from './sheet'
-import { courtesyWords, deadlineProblem, otherwiseWords, periodWords, seconds, waveWords } from './words'
+import { blank, missing, newId, rolledOut, rowOf, toggled, withWave } from './sheet'
+import {
+  courtesyWords,
+  deadlineProblem,
+  laneWords,
+  otherwiseWords,
+  periodWords,
+  rolloutWords,
+  seconds,
+  waveWords,
+} from './words'
 
 const OPENING = { subject: 'title:siltscope', include: ['group:crew'], follows: 'device', intent: 'required' } as const
 
@@ -161,5 +170,30 @@ test('a sheet is opened by its address, whatever is in the ids', () => {
     assign: 'a-9',
     kit: 'k',
     for: [],
+  })
+})
+
+describe('how waves go on', () => {
+  const end = ' Closing a wave puts those that do not have it yet back to later.'
+  test('is said in one line', () => {
+    expect(rolloutWords(undefined)).toBe(`Each opens by hand.${end}`)
+    expect(rolloutWords({ opens: { inPlace: 95, atLeast: 20, after: 'P1D' }, stops: { failed: 3 } })).toBe(
+      'The next opens by itself when 95 in 100 of the last are in place, and at least 20, a day after the last at the ' +
+        `earliest; they stop when more than 3 in 100 of those that tried have failed.${end}`,
+    )
+    expect(rolloutWords({ stops: { failed: 0, atLeast: 2 } })).toBe(
+      `Each opens by hand; they stop when more than 0 in 100 of those that tried have failed, and at least 2.${end}`,
+    )
+  })
+
+  test('leaves nothing where each opens by hand', () => {
+    expect(rolledOut(undefined, { stopped: true })).toEqual({ stopped: true })
+    expect(rolledOut({ stopped: true }, { stopped: undefined })).toBeUndefined()
+    expect(rolledOut({ stopped: true, stops: { failed: 3 } }, { stopped: undefined })).toEqual({ stops: { failed: 3 } })
+  })
+
+  test('a lane says how far it has come', () => {
+    expect(laneWords({ decided: 40, inPlace: 31, failed: 2 })).toBe('31 of 40 in place, 2 failed')
+    expect(laneWords({ decided: 40, inPlace: 40, failed: 0 })).toBe('40 of 40 in place')
   })
 })

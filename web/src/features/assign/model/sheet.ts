@@ -1,10 +1,13 @@
 import type { Api } from '../../../shared/api'
+import type { PartsOf } from '../../../shared/withParts'
+import { withParts } from '../../../shared/withParts'
 
 /** An assignment as it is published, drafted and sent. */
 export type Assignment = Api['AssignmentDocument']
 export type Wave = Api['WaveDocument']
 export type Courtesy = Api['Courtesy']
 export type Deadline = Api['Deadline']
+export type Rollout = Api['Rollout']
 
 /** What opens a sheet: what is known already of whom and what. */
 export interface Opening {
@@ -38,6 +41,12 @@ export function withWave(waves: readonly Wave[], at: number, wave: Wave | undefi
   return waves.flatMap((one, i) => (i === at ? (wave === undefined ? [] : [wave]) : [one]))
 }
 
+/** A change of how the waves go on; nothing is left where each opens by hand. */
+export function rolledOut(before: Rollout | undefined, change: PartsOf<Rollout>): Rollout | undefined {
+  const next = withParts(before ?? {}, change)
+  return Object.keys(next).length === 0 ? undefined : next
+}
+
 /** The parts of the sheet. */
 export type Row = 'whom' | 'what' | 'when' | 'waves' | 'otherwise'
 
@@ -55,6 +64,7 @@ const ROW_OF: Record<string, Row> = {
   deadline: 'when',
   windows: 'when',
   waves: 'waves',
+  rollout: 'waves',
 }
 
 /** The part of the sheet that something wrong stands in, by its place: `assignments[0].include[1]`. */

@@ -1,5 +1,5 @@
 import { fullInstant, some } from '../../../shared/format'
-import type { Assignment, Courtesy, Wave } from './sheet'
+import type { Assignment, Courtesy, Rollout, Wave } from './sheet'
 
 const HOURS = 3600
 const DAYS = 24 * HOURS
@@ -67,6 +67,34 @@ export function otherwiseWords(assignment: Assignment): string {
 export function waveWords(wave: Wave, last: boolean, name: (target: string) => string): string {
   const taken = wave.share === undefined ? (wave.to ?? []).map(name).join(', ') : `${wave.share} in 100`
   return last ? (taken === '' || wave.share !== undefined ? 'the rest' : `${taken} and the rest`) : taken
+}
+
+/** How far an open wave has come. */
+export function laneWords(lane: {
+  readonly decided: number
+  readonly inPlace: number
+  readonly failed: number
+}): string {
+  return `${lane.inPlace} of ${lane.decided} in place${lane.failed > 0 ? `, ${lane.failed} failed` : ''}`
+}
+
+/** How waves go on, in one line. */
+export function rolloutWords(rollout: Rollout | undefined): string {
+  const { opens, stops } = rollout ?? {}
+  const least = (n: number | undefined) => (n === undefined ? '' : `, and at least ${n}`)
+  const when = [
+    ...(opens?.inPlace === undefined
+      ? []
+      : [`when ${opens.inPlace} in 100 of the last are in place${least(opens.atLeast)}`]),
+    ...(opens?.after === undefined ? [] : [`${periodWords(opens.after)} after the last at the earliest`]),
+    ...(opens?.notBefore === undefined ? [] : [`not before ${fullInstant(opens.notBefore)}`]),
+  ]
+  const open = when.length === 0 ? 'Each opens by hand' : `The next opens by itself ${when.join(', ')}`
+  const stop =
+    stops === undefined
+      ? ''
+      : `; they stop when more than ${stops.failed} in 100 of those that tried have failed${least(stops.atLeast)}`
+  return `${open}${stop}. Closing a wave puts those that do not have it yet back to later.`
 }
 
 /** What is wrong with the deadline by itself; nothing where it is well. */

@@ -1,5 +1,5 @@
 import { Box, Flex, Skeleton } from '@chakra-ui/react'
-import { lazy, useState } from 'react'
+import { lazy, useEffect, useState } from 'react'
 import { isRefusal, sentence } from '../../../shared/api'
 import { useKeys } from '../../../shared/keys'
 import { some } from '../../../shared/format'
@@ -34,31 +34,38 @@ interface Props {
   name: string
   /** The part of the map that is chosen, if one is. */
   chosen?: { readonly target: string; readonly name: string } | undefined
+  /** Is told what is written whenever the writing pauses, as the server takes it; nothing while it is not whole, and at the end. */
+  onWritten: (written: object | undefined) => void
   onClose: () => void
 }
 
 const PAUSE_MS = 150
 
 /** Where an assignment is written: whom, what, when, in which waves. It says all the while what it alone would do. */
-export function AssignSheet({ id, opening, name, chosen, onClose }: Props) {
+export function AssignSheet({ id, opening, name, chosen, onWritten, onClose }: Props) {
   const sheet = useSheet(id, opening)
   return (
     <Panel aria-label="Assignment" column {...side('702px')} overflow="hidden">
       {sheet === undefined ? (
         <Skeleton h="full" />
       ) : (
-        <Content sheet={sheet} name={name} chosen={chosen} onClose={onClose} />
+        <Content sheet={sheet} name={name} chosen={chosen} onWritten={onWritten} onClose={onClose} />
       )}
     </Panel>
   )
 }
 
-function Content({ sheet, name, chosen, onClose }: Pick<Props, 'name' | 'chosen' | 'onClose'> & { sheet: Sheet }) {
+type ContentProps = Pick<Props, 'name' | 'chosen' | 'onWritten' | 'onClose'> & { sheet: Sheet }
+
+function Content({ sheet, name, chosen, onWritten, onClose }: ContentProps) {
   const { assignment } = sheet.written
   const incomplete = missing(assignment)
   const settled = useSettled(sheet.written, PAUSE_MS)
   const trial = useAssignmentTrial(incomplete === undefined ? settled : undefined)
   const put = usePutAssignment()
+  const whole = incomplete === undefined && !trial.isError
+  useEffect(() => onWritten(whole ? bodyOf(settled) : undefined), [onWritten, whole, settled])
+  useEffect(() => () => onWritten(undefined), [onWritten])
   const [listed, setListed] = useState<string | undefined>(undefined)
   const [ending, setEnding] = useState(false)
   const tried = incomplete === undefined ? trial.data : undefined

@@ -7,11 +7,13 @@ import { StackBar } from '../../../shared/ui/StackBar'
 import { Tick } from '../../../shared/ui/fields'
 import type { Audience } from '../../audience'
 import { AudiencePicker } from '../../audience'
-import type { Tried } from '../api/assign'
+import type { Tried, WavesView } from '../api/assign'
+import { useWaves } from '../api/assign'
 import type { Wave } from '../model/sheet'
-import { withWave } from '../model/sheet'
-import { waveWords } from '../model/words'
+import { rolledOut, withWave } from '../model/sheet'
+import { laneWords, rolloutWords, waveWords } from '../model/words'
 import type { Sheet } from '../state/useSheet'
+import { RolloutFields } from './RolloutFields'
 import { SheetRow } from './SheetRow'
 
 interface Props {
@@ -26,7 +28,14 @@ export function WavesPart({ sheet, tried, problems }: Props) {
   const waves = assignment.waves ?? []
   const [adding, setAdding] = useState(false)
   const [names, setNames] = useState<Readonly<Record<string, string>>>({})
-  const change = (next: readonly Wave[]) => sheet.change({ waves: next.length === 0 ? undefined : [...next] })
+  const [ruling, setRuling] = useState(false)
+  const progress = useWaves(sheet.written.revision === 0 || waves.length === 0 ? undefined : assignment.id)
+  const { rollout } = assignment
+  const stopped = rollout?.stopped === true
+  // As long as the waves are those that are published.
+  const lanes = progress.data?.lanes.length === waves.length ? progress.data.lanes : []
+  const change = (next: readonly Wave[]) =>
+    sheet.change(next.length === 0 ? { waves: undefined, rollout: undefined } : { waves: [...next] })
   // What is added stands before the rest.
   const add = (wave: Wave) =>
     change(waves.length === 0 ? [wave, REST] : [...waves.slice(0, -1), wave, waves.at(-1) ?? REST])
@@ -53,6 +62,7 @@ export function WavesPart({ sheet, tried, problems }: Props) {
             words={waveWords(wave, i === waves.length - 1, target => names[target] ?? known.get(target) ?? target)}
             last={i === waves.length - 1}
             n={tried?.waves[i]?.n}
+            lane={lanes[i]}
             whole={whole}
             onChange={next => change(withWave(waves, i, next))}
             onRemove={() => change(waves.length <= 2 ? [] : withWave(waves, i, undefined))}
@@ -61,8 +71,31 @@ export function WavesPart({ sheet, tried, problems }: Props) {
       )}
       {waves.length > 0 && (
         <Box color="ink2" textStyle="second" mt="1">
-          A wave opens by hand, here or from the draft; closing one puts those that do not have it yet back to later.
+          {stopped ? 'Stopped: nothing further opens; what is open stays open.' : rolloutWords(rollout)}{' '}
+          <Button variant="text" size="inline" onClick={() => setRuling(!ruling)} aria-expanded={ruling}>
+            {ruling ? 'close' : 'change'}
+          </Button>
+          {!sheet.isNew && (
+            <>
+              {' · '}
+              <Button
+                variant="text"
+                size="inline"
+                onClick={() => sheet.change({ rollout: rolledOut(rollout, { stopped: stopped ? undefined : true }) })}
+              >
+                {stopped ? 'let the waves go on' : 'stop the waves'}
+              </Button>
+            </>
+          )}
+          {!stopped && isTold(progress.data) && <Box>Now: {progress.data?.next.sentence}</Box>}
         </Box>
+      )}
+      {ruling && waves.length > 0 && (
+        <RolloutFields
+          rollout={rollout}
+          offers={assignment.intent === 'available'}
+          onChange={next => sheet.change({ rollout: rolledOut(rollout, next) })}
+        />
       )}
       <Flex gap="1" mt="1" ml="-1">
         <Button variant="text" size="xs" onClick={() => add({ share: 10, open: waves.length === 0 })}>
@@ -81,6 +114,11 @@ export function WavesPart({ sheet, tried, problems }: Props) {
   )
 }
 
+/** What comes next by a rule; that all are open, or that each opens by hand, is to be seen already. */
+function isTold(progress: WavesView | undefined): boolean {
+  return progress !== undefined && !['all-open', 'by-hand', 'stopped'].includes(progress.next.kind)
+}
+
 const REST: Wave = { to: [], open: false }
 
 interface LineProps {
@@ -89,12 +127,15 @@ interface LineProps {
   words: string
   last: boolean
   n: number | undefined
+  /** How far it has come, as it is published. */
+  lane: WavesView['lanes'][number] | undefined
   whole: number
   onChange: (wave: Wave) => void
   onRemove: () => void
 }
 
-function WaveLine({ at, wave, words, last, n, whole, onChange, onRemove }: LineProps) {
+function WaveLine({ at, wave, words, last, n, lane, whole, onChange, onRemove }: LineProps) {
+  const come = lane ?? { inPlace: 0, failed: 0 }
   return (
     <Flex gap="2.5" align="center" py="1" wrap="wrap">
       <Box w="170px" minW="0">
@@ -122,8 +163,21 @@ function WaveLine({ at, wave, words, last, n, whole, onChange, onRemove }: LineP
         <StackBar
           whole={whole}
           words={`Wave ${at + 1}`}
-          parts={[{ id: 'wave', n: n ?? 0, colour: wave.open ? 'bandRequired' : 'lagoonLine' }]}
+          parts={[
+            { id: 'inPlace', n: come.inPlace, colour: 'bandRequired' },
+            { id: 'failed', n: come.failed, colour: 'trouble' },
+            {
+              id: 'rest',
+              n: Math.max((n ?? 0) - come.inPlace - come.failed, 0),
+              colour: !wave.open ? 'lagoonSoft' : lane === undefined ? 'bandRequired' : 'lagoonLine',
+            },
+          ]}
         />
+        {lane !== undefined && wave.open && (
+          <Box color="ink2" textStyle="second">
+            {laneWords(lane)}
+          </Box>
+        )}
       </Box>
       <Box w="90px" color="ink2" textAlign="right">
         {n === undefined ? '' : some(n, 'device')}

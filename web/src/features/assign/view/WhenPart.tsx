@@ -1,4 +1,4 @@
-import { Box, Flex, Input } from '@chakra-ui/react'
+import { Box, Flex } from '@chakra-ui/react'
 import { count } from '../../../shared/format'
 import { useNow } from '../../../shared/useNow'
 import { Button } from '../../../shared/ui/Button'
@@ -8,6 +8,7 @@ import { deadlineProblem } from '../model/words'
 import { atLocal, fromLocal } from '../model/local'
 import type { Deadline } from '../model/sheet'
 import type { Sheet } from '../state/useSheet'
+import { LocalField } from './LocalField'
 import { SheetRow } from './SheetRow'
 
 interface Props {
@@ -123,20 +124,4 @@ function local(deadline: Deadline | undefined, now: number): string {
   return deadline?.at === undefined
     ? `${atLocal(new Date(now + 7 * DAY_MS).toISOString()).slice(0, 11)}18:00`
     : atLocal(deadline.at)
-}
-
-function LocalField({ label, value, onChange }: { label: string; value: string; onChange: (text: string) => void }) {
-  return (
-    <Input
-      type="datetime-local"
-      aria-label={label}
-      value={value}
-      onChange={event => onChange(event.target.value)}
-      w="200px"
-      h="8"
-      px="2"
-      bg="panel"
-      borderColor="line"
-    />
-  )
 }

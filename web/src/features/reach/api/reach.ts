@@ -19,28 +19,50 @@ function address(title: string): string {
   return `/api/reach/${encodeURIComponent(title)}`
 }
 
-/**
- * A part of the map.
- *
- * @param top the OU that it begins with; the root when empty
- * @param open the OUs of which all are shown
- * @param lit the audience that is lit up
- */
-export function useReach(title: string, top: string, open: readonly string[], lit: string | undefined) {
+/** Which part of the map is shown. */
+export interface Shown {
+  /** The OU that it begins with; the root when empty. */
+  readonly top: string
+  /** The OUs of which all are shown. */
+  readonly open: readonly string[]
+  /** The audience that is lit up. */
+  readonly lit: string | undefined
+}
+
+function queryOf({ top, open, lit }: Shown): URLSearchParams {
+  const query = new URLSearchParams(open.map(ou => ['open', ou]))
+  if (top !== '') {
+    query.set('in', top)
+  }
+  if (lit !== undefined) {
+    query.set('lit', lit)
+  }
+  return query
+}
+
+/** A part of the map. */
+export function useReach(title: string, shown: Shown) {
   return useQuery({
-    queryKey: ['reach', title, 'map', top, open, lit],
-    queryFn: () => {
-      const query = new URLSearchParams(open.map(ou => ['open', ou]))
-      if (top !== '') {
-        query.set('in', top)
-      }
-      if (lit !== undefined) {
-        query.set('lit', lit)
-      }
-      return ask<Reach>('GET', `${address(title)}?${query}`)
-    },
+    queryKey: ['reach', title, 'map', shown],
+    queryFn: () => ask<Reach>('GET', `${address(title)}?${queryOf(shown)}`),
     enabled: title !== '',
     placeholderData: keepPreviousData,
+  })
+}
+
+/**
+ * The same with an assignment that is only being written.
+ *
+ * @param written as the server takes it; nothing where none is written, or it is not whole yet
+ */
+export function useWrittenReach(title: string, shown: Shown, written: object | undefined) {
+  return useQuery({
+    queryKey: ['reach', title, 'written', shown, written],
+    queryFn: () => ask<Reach>('POST', `${address(title)}/written?${queryOf(shown)}`, written),
+    enabled: written !== undefined,
+    placeholderData: keepPreviousData,
+    retry: false,
+    gcTime: 10_000,
   })
 }
 

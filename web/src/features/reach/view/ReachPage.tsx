@@ -1,5 +1,5 @@
 import { Box } from '@chakra-ui/react'
-import { lazy, Suspense, useEffect, useMemo } from 'react'
+import { lazy, Suspense, useEffect, useMemo, useState } from 'react'
 import { Navigate, useParams } from 'react-router'
 import { Notice } from '../../../shared/ui/Notice'
 import { Columns, Page } from '../../../shared/ui/Page'
@@ -9,7 +9,7 @@ import { useAddressState } from '../../../shared/useAddressState'
 import { ASSIGN_ADDRESS, AssignSheet } from '../../assign'
 import { useKits } from '../../catalogue'
 import type { Reach } from '../api/reach'
-import { useReach, useTitles } from '../api/reach'
+import { useReach, useTitles, useWrittenReach } from '../api/reach'
 import { REACH_ADDRESS } from '../model/reachAddress'
 import { buildTree } from '../model/tree'
 import { AcrossPart } from './AcrossPart'
@@ -50,13 +50,14 @@ export function ReachPage() {
 
 function ReachOfTitle({ title }: { title: string }) {
   const [address] = useAddressState(REACH_ADDRESS)
+  const [written, setWritten] = useState<object | undefined>(undefined)
+  const isMap = address.as === 'map'
   // The table begins with the root, and fetches what is expanded.
-  const reach = useReach(
-    title,
-    address.as === 'map' ? address.in : '',
-    address.as === 'map' ? address.all : [],
-    address.lit,
-  )
+  const shown = { top: isMap ? address.in : '', open: isMap ? address.all : [], lit: address.lit }
+  const reach = useReach(title, shown)
+  // While an assignment is written, the map shows what it would make of it.
+  const asWritten = isMap ? written : undefined
+  const would = useWrittenReach(title, shown, asWritten)
   usePageTitle(reach.data === undefined ? undefined : `${reach.data.titleName} · Reach`)
   useEffect(() => {
     if (reach.data !== undefined) {
@@ -65,7 +66,7 @@ function ReachOfTitle({ title }: { title: string }) {
   }, [reach.data, title])
   return (
     <QueryState query={reach} failed="This cannot be shown">
-      {data => <Content reach={data} />}
+      {data => <Content reach={asWritten === undefined ? data : (would.data ?? data)} onWritten={setWritten} />}
     </QueryState>
   )
 }
@@ -76,7 +77,12 @@ function chosenPart(ou: string | undefined, reach: Reach) {
   return found === undefined ? undefined : { target: `ou:${found.id}`, name: found.name }
 }
 
-function Content({ reach }: { reach: Reach }) {
+interface ContentProps {
+  reach: Reach
+  onWritten: (written: object | undefined) => void
+}
+
+function Content({ reach, onWritten }: ContentProps) {
   const [address, change] = useAddressState(REACH_ADDRESS)
   const [assigning, assign] = useAddressState(ASSIGN_ADDRESS)
   // The very same as long as nothing has changed, so that only what a step changes is drawn anew.
@@ -134,6 +140,7 @@ function Content({ reach }: { reach: Reach }) {
                   : (kits.data?.find(line => line.kit.id === assigning.kit)?.kit.name ?? assigning.kit)
               }
               chosen={chosenPart(address.ou, reach)}
+              onWritten={onWritten}
               onClose={() =>
                 assign({ assign: undefined, kit: undefined, for: [], also: [], follows: 'device', intent: 'required' })
               }
@@ -141,9 +148,7 @@ function Content({ reach }: { reach: Reach }) {
           </Suspense>
         )}
       </Columns>
-      {address.as === 'map' && reach.across.length > 0 && assigning.assign === undefined && (
-        <AcrossPart reach={reach} />
-      )}
+      {address.as === 'map' && reach.across.length > 0 && <AcrossPart reach={reach} />}
     </Page>
   )
 }

@@ -1,7 +1,6 @@
 package rivo.core.explain;
 
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
@@ -13,6 +12,7 @@ import rivo.core.audience.DeviceSet;
 import rivo.core.audience.Gate;
 import rivo.core.audience.Pair;
 import rivo.core.audience.Positions;
+import rivo.core.audience.PositionsBuilder;
 import rivo.core.audience.UnitSet;
 import rivo.core.audience.Waves;
 import rivo.core.estate.Assignment;
@@ -27,9 +27,9 @@ import rivo.core.resolve.Resolver;
  * @param served those of them whom nothing keeps out; their wave may still be closed
  * @param leftOut those whom something keeps out, each once, in the order in which it is asked; of people on one device the one counts for whom it
  *     got farthest
- * @param inWave how many of the served are in each wave; empty without waves
+ * @param waves those of the served that each wave takes; empty without waves
  */
-public record AssignmentReach(UnitSet reached, UnitSet served, List<LeftOut> leftOut, List<Integer> inWave) {
+public record AssignmentReach(UnitSet reached, UnitSet served, List<LeftOut> leftOut, List<UnitSet> waves) {
 
     /** Whom one thing keeps out. @param by a verdict that drops a pair before the ladder */
     public record LeftOut(Verdict by, UnitSet units) {
@@ -37,7 +37,7 @@ public record AssignmentReach(UnitSet reached, UnitSet served, List<LeftOut> lef
 
     public AssignmentReach {
         leftOut = List.copyOf(leftOut);
-        inWave = List.copyOf(inWave);
+        waves = List.copyOf(waves);
     }
 
     /**
@@ -141,7 +141,7 @@ public record AssignmentReach(UnitSet reached, UnitSet served, List<LeftOut> lef
         }
 
         /** A unit that several targets hold is in the first wave that takes it through any of them. */
-        private List<Integer> inWaves() {
+        private List<UnitSet> inWaves() {
             int waves = assignment.waves().size();
             if (waves == 0) {
                 return List.of();
@@ -154,9 +154,12 @@ public record AssignmentReach(UnitSet reached, UnitSet served, List<LeftOut> lef
                     first.merge(at, its.waveOf(unit), Math::min);
                 });
             }
-            int[] counts = new int[waves];
-            first.values().forEach(wave -> counts[wave - 1]++);
-            return Arrays.stream(counts).boxed().toList();
+            List<PositionsBuilder> taken = new ArrayList<>();
+            for (int i = 0; i < waves; i++) {
+                taken.add(new PositionsBuilder(0, audiences.size(scope)));
+            }
+            first.forEach((unit, wave) -> taken.get(wave - 1).add(unit));
+            return taken.stream().map(units -> new UnitSet(scope, units.build())).toList();
         }
     }
 }

@@ -10,6 +10,7 @@ import java.util.Set;
 import org.junit.jupiter.api.Test;
 import rivo.core.Estates;
 import rivo.core.RandomEstates;
+import rivo.core.audience.UnitSet;
 import rivo.core.estate.Assignment;
 import rivo.core.estate.Device;
 import rivo.core.estate.Estate;
@@ -68,10 +69,11 @@ class AssignmentReachTest {
             }
         }
         if (!assignment.waves().isEmpty()) {
-            assertThat(reach.inWave().stream().mapToInt(n -> n).sum()).as(what).isEqualTo(reach.served().size());
-            assertThat(reach.inWave()).as(what).hasSameSizeAs(assignment.waves());
+            assertThat(reach.waves().stream().mapToInt(UnitSet::size).sum()).as(what).isEqualTo(reach.served().size());
+            assertThat(UnitSet.union(title.scope(), reach.waves()).and(reach.served()).size()).as(what).isEqualTo(reach.served().size());
+            assertThat(reach.waves()).as(what).hasSameSizeAs(assignment.waves());
         } else {
-            assertThat(reach.inWave()).as(what).isEmpty();
+            assertThat(reach.waves()).as(what).isEmpty();
         }
         return out;
     }
@@ -114,7 +116,7 @@ class AssignmentReachTest {
                 .withWaves(List.of(Wave.to(List.of(Target.user("u2")), true), Wave.share(0, false)));
         AssignmentReach reach = reach(estates, assignment);
         assertThat(reach.served().size()).isEqualTo(1);
-        assertThat(reach.inWave()).as("in the first wave that takes it through any of its people").containsExactly(1, 0);
+        assertThat(reach.waves().stream().map(UnitSet::size)).as("in the first wave that takes it through any of its people").containsExactly(1, 0);
         assertThat(reach.devices(estates.resolver().audiences()).size()).isEqualTo(1);
     }
 
@@ -123,6 +125,6 @@ class AssignmentReachTest {
         Estates estates = Estates.usual();
         AssignmentReach reach = reach(estates, estates.next("siltscope", Intent.REQUIRED, Target.ou("labs"))
                 .withWaves(List.of(Wave.to(List.of(Target.device("d-labs")), true), Wave.share(0, false))));
-        assertThat(reach.inWave()).containsExactly(1, 2);
+        assertThat(reach.waves().stream().map(UnitSet::size)).containsExactly(1, 2);
     }
 }

@@ -4,11 +4,13 @@ import com.fasterxml.jackson.annotation.JsonInclude;
 import com.fasterxml.jackson.annotation.JsonUnwrapped;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.Instant;
+import java.util.ArrayList;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 import rivo.core.estate.Assignment;
 import rivo.core.estate.AssignmentState;
 import rivo.core.estate.Leaving;
+import rivo.core.estate.RefusedException;
 import rivo.core.estate.Target;
 import rivo.server.document.Document;
 
@@ -64,7 +66,7 @@ public record AssignmentDocument(String id, @JsonInclude(JsonInclude.Include.ALW
     /**
      * The core's value.
      *
-     * @throws rivo.core.estate.RefusedException with everything that cannot be read, the delivery included
+     * @throws RefusedException with everything that cannot be read, the delivery included
      */
     public Assignment assignment() {
         return new AssignmentParser(this).assignment();
@@ -73,6 +75,55 @@ public record AssignmentDocument(String id, @JsonInclude(JsonInclude.Include.ALW
     /** The same at another place in the order of publishing. */
     public AssignmentDocument numbered(long newSeq) {
         return newSeq == seq ? this : with(assignment().withSeq(newSeq));
+    }
+
+    /**
+     * The same, as it is published in place of another: it says when the last of its waves was opened.
+     *
+     * @param before what stands there; null for a new one
+     * @param now when it is published
+     * @throws RefusedException when its waves are stopped and it would open one all the same
+     */
+    public AssignmentDocument inPlaceOf(@Nullable AssignmentDocument before, Instant now) {
+        int opened = firstOpened(before);
+        Rollout rollout = delivery.rollout() == null ? Rollout.BY_HAND : delivery.rollout();
+        Rollout known = before == null || before.delivery.rollout() == null ? Rollout.BY_HAND : before.delivery.rollout();
+        if (opened >= 0 && before != null && rollout.stopped()) {
+            throw new RefusedException("stopped", "assignment:" + id + ".waves[" + opened + "].open",
+                    "The waves are stopped, so none is opened; let them go on first.");
+        }
+        boolean anyOpen = waves.stream().anyMatch(WaveDocument::open);
+        Rollout kept = rollout.openedAt(!anyOpen ? null : opened >= 0 ? now : known.lastOpened());
+        return with(delivery.withRollout(kept));
+    }
+
+    /** The first wave that is open, and was not; -1 for none. */
+    private int firstOpened(@Nullable AssignmentDocument before) {
+        for (int i = 0; i < waves.size(); i++) {
+            if (waves.get(i).open() && (before == null || i >= before.waves.size() || !before.waves.get(i).open())) {
+                return i;
+            }
+        }
+        return -1;
+    }
+
+    /** With the first wave that is closed open; null where every one is open. */
+    public @Nullable AssignmentDocument withNextWave() {
+        List<WaveDocument> next = new ArrayList<>(waves);
+        for (int i = 0; i < next.size(); i++) {
+            if (!next.get(i).open()) {
+                next.set(i, new WaveDocument(next.get(i).to(), next.get(i).share(), true));
+                return new AssignmentDocument(id, seq, state, subject, intent, follows, include, exclude, within, base, binding, priority, release,
+                        from, leaving, next, delivery);
+            }
+        }
+        return null;
+    }
+
+    /** With another delivery. */
+    public AssignmentDocument with(Delivery other) {
+        return new AssignmentDocument(id, seq, state, subject, intent, follows, include, exclude, within, base, binding, priority, release, from,
+                leaving, waves, other);
     }
 
     /** Another assignment with the same delivery. */

@@ -46,7 +46,7 @@ final class AssignmentParser {
         Version pin = pin();
         List<Wave> waves = waves();
         int priority = priority();
-        new DeliveryChecks(problems, at).check(from.delivery());
+        new DeliveryChecks(problems, at).check(from);
         if (!problems.all().isEmpty()) {
             throw new RefusedException(problems.all());
         }

@@ -17,22 +17,28 @@ import org.jspecify.annotations.Nullable;
  * @param courtesy null where everything is as usual
  * @param choices what it fixes of the title's choices, by their ids; in the order of the ids
  * @param note the organisation's own, such as the number of a ticket
+ * @param rollout how its waves go on; null where each opens by hand and none has been opened
  */
 @JsonInclude(JsonInclude.Include.NON_EMPTY)
 public record Delivery(@Nullable Deadline deadline,
         @Schema(allowableValues = {"wait", "deadline-wins", "ignore"}) @Nullable String windows, @Nullable Courtesy courtesy,
-        Map<String, String> choices, @Nullable String note) {
+        Map<String, String> choices, @Nullable String note, @Nullable Rollout rollout) {
 
-    public static final Delivery AS_USUAL = new Delivery(null, null, null, Map.of(), null);
+    public static final Delivery AS_USUAL = new Delivery(null, null, null, Map.of(), null, null);
 
     public Delivery {
         windows = "wait".equals(windows) ? null : windows;
         choices = choices == null || choices.isEmpty() ? Map.of() : Collections.unmodifiableMap(new TreeMap<>(choices));
         note = note == null || note.isBlank() ? null : note;
+        rollout = Rollout.BY_HAND.equals(rollout) ? null : rollout;
     }
 
     public Delivery withChoices(Map<String, String> newChoices) {
-        return new Delivery(deadline, windows, courtesy, newChoices, note);
+        return new Delivery(deadline, windows, courtesy, newChoices, note, rollout);
+    }
+
+    public Delivery withRollout(@Nullable Rollout newRollout) {
+        return new Delivery(deadline, windows, courtesy, choices, note, newRollout);
     }
 
     /**

@@ -6,6 +6,7 @@ import java.time.LocalDateTime;
 import java.util.List;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
+import rivo.core.estate.Intent;
 import rivo.core.estate.ProblemList;
 import rivo.server.assignment.Delivery.Courtesy;
 import rivo.server.assignment.Delivery.Deadline;
@@ -20,6 +21,8 @@ final class DeliveryChecks {
     private static final int MOST_DEFERRALS = 100;
     private static final int MOST_NOTICES = 10;
     private static final int LONGEST_NOTE = 1000;
+    private static final int ALL = 100;
+    private static final int MOST_DEVICES = 1_000_000;
 
     private final ProblemList problems;
     private final String at;
@@ -30,12 +33,43 @@ final class DeliveryChecks {
         this.at = at;
     }
 
-    void check(Delivery delivery) {
+    void check(AssignmentDocument document) {
+        Delivery delivery = document.delivery();
         deadline(delivery.deadline());
         word(WINDOWS, delivery.windows(), "windows");
         courtesy(delivery.courtesy());
         if (delivery.note() != null && delivery.note().length() > LONGEST_NOTE) {
             problems.add("bad-note", at + ".note", "A note has at most " + LONGEST_NOTE + " characters; shorten it.");
+        }
+        rollout(delivery.rollout(), document);
+    }
+
+    private void rollout(@Nullable Rollout rollout, AssignmentDocument document) {
+        if (rollout == null) {
+            return;
+        }
+        if (document.waves().isEmpty() && (rollout.stopped() || rollout.opens() != null || rollout.stops() != null)) {
+            problems.add("no-waves", at + ".rollout", "There are no waves that could open or stop; add waves, or leave this away.");
+        }
+        if (rollout.opens() != null) {
+            if (rollout.opens().after() != null) {
+                period(rollout.opens().after(), "rollout.opens.after");
+            }
+            if (rollout.opens().inPlace() != null && Intent.AVAILABLE.word().equals(document.intent())) {
+                problems.add("bad-rule", at + ".rollout.opens.inPlace", "Nothing is in place because it is offered; let the waves open by time.");
+            }
+            number(rollout.opens().inPlace(), 1, ALL, "rollout.opens.inPlace", "in 100 of them in place");
+            number(rollout.opens().atLeast(), 1, MOST_DEVICES, "rollout.opens.atLeast", "of them in place");
+        }
+        if (rollout.stops() != null) {
+            number(rollout.stops().failed(), 0, ALL - 1, "rollout.stops.failed", "in 100 of them failed");
+            number(rollout.stops().atLeast(), 1, MOST_DEVICES, "rollout.stops.atLeast", "of them failed");
+        }
+    }
+
+    private void number(@Nullable Integer number, int from, int to, String place, String what) {
+        if (number != null && (number < from || number > to)) {
+            problems.add("bad-number", at + "." + place, number + " " + what + " cannot be meant; write " + from + " to " + to + ".");
         }
     }
 

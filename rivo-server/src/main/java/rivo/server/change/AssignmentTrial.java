@@ -160,12 +160,8 @@ class AssignmentTrial {
      * @throws RefusedException when one makes no sense, names what there is not, or was changed since
      */
     Tried attempt(Snapshot now, String who, List<Edit> edits) {
-        List<Edit> others = others(now, who, edits);
-        DraftedSnapshot.By by = new DraftedSnapshot.By(who, now.estate().asOf(), null);
-        Snapshot before = others.isEmpty() ? now : DraftedSnapshot.of(now, others, by).after();
-        List<Edit> all = new ArrayList<>(others);
-        all.addAll(edits);
-        Snapshot after = DraftedSnapshot.of(now, all, by).after();
+        Snapshot before = Drafts.afterOthers(now, who, edits, List.of());
+        Snapshot after = Drafts.afterOthers(now, who, edits, edits);
         Rehearsal rehearsal = Rehearsal.of(before.resolver(), after.resolver());
         AssignmentDocument document = document(after, edits.get(0));
         Assignment assignment = document.assignment();
@@ -190,12 +186,6 @@ class AssignmentTrial {
 
     private static AssignmentDocument document(Snapshot after, Edit edit) {
         return Objects.requireNonNull(after.get(AssignmentDocument.KIND).find(edit.document()));
-    }
-
-    /** The rest of the draft. Where that has become impossible, its refusal is that of the trial. */
-    private static List<Edit> others(Snapshot now, String who, List<Edit> edits) {
-        List<Edit.Key> keys = edits.stream().map(Edit::key).toList();
-        return Drafts.of(now, who).edits().stream().filter(one -> !keys.contains(one.key())).toList();
     }
 
     private static List<Title> titles(Snapshot snapshot, Subject subject) {

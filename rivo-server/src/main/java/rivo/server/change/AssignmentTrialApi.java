@@ -18,6 +18,7 @@ import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 import rivo.core.audience.Audiences;
 import rivo.core.audience.DeviceSet;
+import rivo.core.audience.UnitSet;
 import rivo.core.estate.Estate;
 import rivo.core.estate.RefusedException;
 import rivo.core.estate.Target;
@@ -25,7 +26,6 @@ import rivo.core.estate.Title;
 import rivo.core.explain.AssignmentReach;
 import rivo.core.explain.Verdict;
 import rivo.core.rehearse.TitleDifference;
-import rivo.server.assignment.AssignmentDocument;
 import rivo.server.audience.Names;
 import rivo.server.change.AssignmentTrial.Counted;
 import rivo.server.change.AssignmentTrial.Part;
@@ -34,37 +34,11 @@ import rivo.server.change.AssignmentTrial.Tried;
 import rivo.server.estate.CurrentSnapshot;
 import rivo.server.estate.Snapshot;
 import rivo.server.web.Page;
-import tools.jackson.databind.JsonNode;
-import tools.jackson.databind.node.ObjectNode;
 
 /** Rehearses an assignment while it is written. Nothing is kept of it. */
 @RestController
 @RequestMapping("/api/assignments/trial")
 class AssignmentTrialApi {
-
-    /**
-     * An assignment as it is written.
-     *
-     * @param revision that it was made from; 0 for a new one
-     * @param also further titles and kits that are assigned alike, {@code title:ID} or {@code kit:ID}
-     */
-    record WrittenAssignment(String id, long revision, JsonNode document, @Nullable List<String> also) {
-
-        /** Each as an edit: those of further titles have the id with a number after it, and no release or choices of the first. */
-        List<Edit> edits() {
-            List<Edit> edits = new ArrayList<>(List.of(Drafts.putting(AssignmentDocument.KIND, id, revision, document)));
-            if (also != null && also.size() > MOST_ALSO) {
-                throw new RefusedException("too-many", "also", "At most " + MOST_ALSO + " further titles are assigned together; make a kit of them.");
-            }
-            for (String subject : also == null ? List.<String>of() : also) {
-                ObjectNode copy = ((ObjectNode) document.deepCopy());
-                String own = id + "-" + (edits.size() + 1);
-                copy.put("id", own).put("subject", subject).remove(List.of("release", "choices"));
-                edits.add(Drafts.putting(AssignmentDocument.KIND, own, 0, copy));
-            }
-            return edits;
-        }
-    }
 
     /**
      * What it alone would do.
@@ -112,7 +86,6 @@ class AssignmentTrialApi {
     }
 
     private static final int MOST = 10_000;
-    private static final int MOST_ALSO = 50;
     private static final String LEFT_OUT = "left-out-";
 
     private final AssignmentTrial trial;
@@ -226,9 +199,9 @@ class AssignmentTrialApi {
 
     private static List<TriedWave> waves(Tried tried) {
         List<TriedWave> waves = new ArrayList<>();
-        List<Integer> counts = tried.reach().inWave();
-        for (int i = 0; i < counts.size(); i++) {
-            waves.add(new TriedWave(counts.get(i), tried.assignment().waves().get(i).to().stream()
+        List<UnitSet> taken = tried.reach().waves();
+        for (int i = 0; i < taken.size(); i++) {
+            waves.add(new TriedWave(taken.get(i).size(), tried.assignment().waves().get(i).to().stream()
                     .map(target -> new WaveTarget(target.toString(), Names.of(tried.after().estate(), target))).toList()));
         }
         return waves;

@@ -131,7 +131,7 @@ class DraftApi {
 
     /** Puts an assignment in, and the same of further titles with it, in one step. */
     @PutMapping("/assignments")
-    DraftView put(@RequestBody AssignmentTrialApi.WrittenAssignment written, Principal who) {
+    DraftView put(@RequestBody WrittenAssignment written, Principal who) {
         drafts.put(who.getName(), written.edits());
         return draft(who);
     }

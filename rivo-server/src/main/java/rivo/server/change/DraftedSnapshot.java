@@ -11,7 +11,6 @@ import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import rivo.core.estate.Problem;
 import rivo.core.estate.RefusedException;
-import rivo.core.estate.Wave;
 import rivo.server.assignment.AssignmentDocument;
 import rivo.server.catalogue.licence.Licences;
 import rivo.server.catalogue.title.Titles;
@@ -116,7 +115,8 @@ final class DraftedSnapshot {
             } else {
                 D document = document(kind, edit, known);
                 if (document instanceof AssignmentDocument assignment) {
-                    document = kind.type().cast(assignment.numbered(known == null ? seq++ : ((AssignmentDocument) known.document()).seq()));
+                    document = kind.type().cast(published(assignment, known == null ? null : (AssignmentDocument) known.document(), seq));
+                    seq += known == null ? 1 : 0;
                 }
                 if (document == null) {
                     retired.add(edit.document());
@@ -154,18 +154,23 @@ final class DraftedSnapshot {
         };
     }
 
-    /** With the first wave that is closed open. */
     private AssignmentDocument opened(AssignmentDocument document) {
-        var assignment = document.assignment();
-        List<Wave> waves = new ArrayList<>(assignment.waves());
-        for (int i = 0; i < waves.size(); i++) {
-            if (!waves.get(i).open()) {
-                waves.set(i, new Wave(waves.get(i).to(), waves.get(i).share(), true));
-                return document.with(assignment.withWaves(waves));
-            }
+        AssignmentDocument next = document.withNextWave();
+        if (next == null) {
+            problems.add(new Problem("no-wave", "assignment:" + document.id(), "Every wave of this assignment is open already; drop the edit."));
         }
-        problems.add(new Problem("no-wave", "assignment:" + document.id(), "Every wave of this assignment is open already; drop the edit."));
-        return document;
+        return next == null ? document : next;
+    }
+
+    /** As it is published: at its place in the order, and with when its last wave was opened. */
+    private AssignmentDocument published(AssignmentDocument document, @Nullable AssignmentDocument known, long seq) {
+        AssignmentDocument numbered = document.numbered(known == null ? seq : known.seq());
+        try {
+            return numbered.inPlaceOf(known, by.at());
+        } catch (RefusedException e) {
+            problems.addAll(e.problems());
+            return numbered;
+        }
     }
 
     private void changedSince(Edit edit, @Nullable Kept<?> theirs) {

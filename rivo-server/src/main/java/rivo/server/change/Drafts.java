@@ -84,6 +84,24 @@ public class Drafts {
     }
 
     /**
+     * The snapshot as it would be with this administrator's draft and an assignment that they are only writing.
+     *
+     * @throws RefusedException when it makes no sense, names what there is not, was changed since, or the rest of the draft is impossible
+     */
+    public static Snapshot after(Snapshot now, String who, WrittenAssignment written) {
+        List<Edit> edits = written.edits();
+        return afterOthers(now, who, edits, edits);
+    }
+
+    /** With the rest of the draft, which is without edits of the same documents, and with some edits more. */
+    static Snapshot afterOthers(Snapshot now, String who, List<Edit> same, List<Edit> more) {
+        List<Edit.Key> keys = same.stream().map(Edit::key).toList();
+        List<Edit> all = new ArrayList<>(of(now, who).edits().stream().filter(one -> !keys.contains(one.key())).toList());
+        all.addAll(more);
+        return all.isEmpty() ? now : DraftedSnapshot.of(now, all, new DraftedSnapshot.By(who, now.estate().asOf(), null)).after();
+    }
+
+    /**
      * Has something else assigned to an OU. What is the case already leaves the draft without it.
      *
      * @throws RefusedException when the title, kit or OU does not exist, a value may not be chosen, or the draft is full

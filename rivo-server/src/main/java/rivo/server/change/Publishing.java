@@ -19,6 +19,7 @@ import rivo.server.estate.ChangeContext;
 import rivo.server.estate.ChangeWriter;
 import rivo.server.estate.CurrentSnapshot;
 import rivo.server.estate.EstateRecords;
+import rivo.server.estate.Json;
 import rivo.server.estate.Rows;
 import rivo.server.estate.Snapshot;
 import rivo.server.live.LiveEvents;
@@ -38,6 +39,8 @@ public class Publishing {
     private static final int SHORTEST_REASON = 3;
     private static final int LONGEST_REASON = 1000;
     private static final int TRIES_OUTSIDE = 3;
+    /** Who is on record as having acted; no account has a colon in its name. */
+    static final String BY_RULE = "rule: waves";
 
     /** What was published. */
     public record Published(long change, Instant at) {
@@ -107,7 +110,25 @@ public class Publishing {
         return rehearsed;
     }
 
-    private @Nullable Published publish(ChangeContext context, String who, String reason, Rehearsed rehearsed) {
+    /**
+     * Publishes what a rule makes of an assignment, as a change of its own. Nobody's draft has part in it.
+     *
+     * @param revision that it was made from
+     * @throws RefusedException when it was changed since, or a title would go on whose licence text nobody has accepted
+     */
+    public Published byRule(AssignmentDocument document, long revision, String reason) {
+        List<Edit> edits = List.of(Drafts.putting(AssignmentDocument.KIND, document.id(), revision, Json.tree(document)));
+        return writer.take(context -> {
+            Rehearsed rehearsed = rehearsals.rehearse(context.snapshot(), BY_RULE, edits);
+            List<Problem> unaccepted = cautions.unaccepted(rehearsed);
+            if (!unaccepted.isEmpty()) {
+                throw new RefusedException(unaccepted);
+            }
+            return publish(context, BY_RULE, reason, rehearsed);
+        });
+    }
+
+    private Published publish(ChangeContext context, String who, String reason, Rehearsed rehearsed) {
         long number = context.db().sql("select coalesce(max(number), 0) + 1 from changes").query(Long.class).single();
         context.db().sql("insert into changes (number, who, at, reason) values (?, ?, ?, ?)")
                 .params(number, who, Rows.at(context.now()), reason).update();

@@ -14,6 +14,7 @@ import rivo.core.estate.Wave;
 import rivo.directory.demo.DemoOrganisation;
 import rivo.server.assignment.AssignmentDocument;
 import rivo.server.assignment.Delivery;
+import rivo.server.assignment.Rollout;
 import rivo.server.audience.CollectionDocument;
 import rivo.server.change.Drafts;
 import rivo.server.change.Publishing;
@@ -54,7 +55,8 @@ final class DemoAudiences {
         publish("Meter readers for the tablets, not for the pilot devices");
         put(assignment("ledgerfen-waves", "ledgerfen", Intent.REQUIRED, Target.ou(ou("Contact centre"))).withWaves(List.of(
                 Wave.to(List.of(Target.collection("pilot-devices")), true), Wave.share(25, false),
-                Wave.to(List.of(), false))));
+                Wave.to(List.of(), false))), Delivery.AS_USUAL.withRollout(new Rollout(false, new Rollout.Opens(null, "P1D", 90, 10),
+                        new Rollout.Stops(25, 10), null)));
         publish("Ledgerfen for the contact centre, the pilot devices first");
         put(assignment("vans-brookmap", "brookmap", Intent.REQUIRED, Target.ou(ou("Mobile laboratory vans"))).withPin(Version.of("2.8")));
         publish("The vans stay with Brookmap 2.8 until their maps are converted");
@@ -72,7 +74,11 @@ final class DemoAudiences {
     }
 
     private void put(Assignment assignment) {
-        drafts.put(WHO, AssignmentDocument.KIND, AssignmentDocument.of(assignment, Delivery.AS_USUAL));
+        put(assignment, Delivery.AS_USUAL);
+    }
+
+    private void put(Assignment assignment, Delivery delivery) {
+        drafts.put(WHO, AssignmentDocument.KIND, AssignmentDocument.of(assignment, delivery));
     }
 
     private void publish(String reason) {

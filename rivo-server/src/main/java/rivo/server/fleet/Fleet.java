@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
+import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.scheduling.annotation.Scheduled;
@@ -49,6 +50,17 @@ public class Fleet {
         Map<String, Progress> jobs = snapshot.get(ArrivedReports.JOBS).getOrDefault(device, Map.of());
         return last == null ? jobs.isEmpty() ? DeviceActivity.NOTHING : new DeviceActivity(null, null, jobs)
                 : new DeviceActivity(last.at(), last.nextDue(), jobs);
+    }
+
+    /** When a device was last heard of; null when it never called in. */
+    public @Nullable Instant lastSeen(String device) {
+        Heard last = heard.get(device);
+        return last == null ? null : last.at();
+    }
+
+    /** The last job of a title on a device, as it was last reported; null without one. */
+    public @Nullable Progress progress(Snapshot snapshot, String device, String title) {
+        return snapshot.get(ArrivedReports.JOBS).getOrDefault(device, Map.of()).get(title);
     }
 
     void calledIn(String device, Instant now, Duration nextIn) {

@@ -11,6 +11,8 @@ import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 import rivo.core.audience.DeviceSet;
@@ -29,6 +31,7 @@ import rivo.server.audience.PathPart;
 import rivo.server.catalogue.choice.FixedChoices;
 import rivo.server.catalogue.title.Titles;
 import rivo.server.change.Drafts;
+import rivo.server.change.WrittenAssignment;
 import rivo.server.estate.CurrentSnapshot;
 import rivo.server.estate.Snapshot;
 import rivo.server.web.ApiException;
@@ -128,13 +131,25 @@ class ReachApi {
     @GetMapping("/api/reach/{title}")
     ReachView reach(@PathVariable String title, @RequestParam @Nullable String in, @RequestParam(defaultValue = "") List<String> open,
             @RequestParam @Nullable String lit, Principal who) {
-        Asked asked = asked(title, who).lighting(lit);
+        return view(asked(title, who), in, open, lit);
+    }
+
+    /** The same with an assignment, too, that is only being written: nothing of it is kept. */
+    @PostMapping("/api/reach/{title}/written")
+    ReachView written(@PathVariable String title, @RequestParam @Nullable String in, @RequestParam(defaultValue = "") List<String> open,
+            @RequestParam @Nullable String lit, @RequestBody WrittenAssignment written, Principal who) {
+        Snapshot snapshot = current.now();
+        return view(asked(snapshot, title, Drafts.after(snapshot, who.getName(), written)), in, open, lit);
+    }
+
+    private static ReachView view(Asked plain, @Nullable String in, List<String> open, @Nullable String lit) {
+        Asked asked = plain.lighting(lit);
         Estate estate = asked.now().estate();
         OuTree tree = estate.ous();
         int top = in == null || tree.find(in) == null ? 0 : tree.position(in);
         MapPart part = MapPart.of(estate, top, open.stream().filter(id -> tree.find(id) != null).map(tree::position).collect(Collectors.toSet()));
         Release newest = asked.title().newest();
-        return new ReachView(title, asked.title().name(), newest == null ? null : newest.version().toString(),
+        return new ReachView(asked.title().id(), asked.title().name(), newest == null ? null : newest.version().toString(),
                 estate.devices().size(), estate.users().size(), asked.title().scope() == Scope.USER, asked.now().countsIn(0), after(asked.now(), asked.then(), 0), PathPart.to(tree, top),
                 part.ous().stream().map(ou -> ou(asked, ou, part.rest(ou))).toList(),
                 AcrossView.of(estate, asked.then().snapshot(), asked.then().outcomes()));
@@ -160,8 +175,12 @@ class ReachApi {
 
     private Asked asked(String title, Principal who) {
         Snapshot snapshot = current.now();
+        return asked(snapshot, title, Drafts.after(snapshot, who.getName()));
+    }
+
+    private static Asked asked(Snapshot snapshot, String title, Snapshot then) {
         Title known = Titles.title(snapshot, title);
-        return new Asked(known, Resolved.of(snapshot, known), Resolved.of(Drafts.after(snapshot, who.getName()), known), null);
+        return new Asked(known, Resolved.of(snapshot, known), Resolved.of(then, known), null);
     }
 
     private static int position(OuTree tree, String ou) {

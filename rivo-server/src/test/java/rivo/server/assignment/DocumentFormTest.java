@@ -72,7 +72,9 @@ class DocumentFormTest {
                 .getSchema(Files.readString(Path.of("../docs/schema/assignment.schema.json")));
         for (long seed = 0; seed < ESTATES; seed++) {
             RandomDocuments random = new RandomDocuments(seed);
-            AssignmentDocument document = AssignmentDocument.of(random.assignment("a1", seed), random.delivery());
+            Assignment assignment = random.assignment("a1", seed);
+            AssignmentDocument document = AssignmentDocument.of(assignment, random.delivery(!assignment.waves().isEmpty()));
+            assertThat(document.assignment()).as("seed " + seed).isEqualTo(assignment);
             String written = Json.write(document);
             assertThat(AssignmentDocument.KIND.parse(written)).as(written).isEqualTo(document);
             assertThat(schema.validate(written, InputFormat.JSON)).as(written).isEmpty();
@@ -89,6 +91,14 @@ class DocumentFormTest {
         "\"include\":[\"moon:x\"];bad-target", "\"exclude\":[\"ou:\"];bad-target", "\"release\":\"4.2\";bad-release",
         "\"release\":\"=\";bad-release", "\"priority\":1001;bad-priority", "\"priority\":-1;bad-priority", "\"waves\":[{\"open\":true}];bad-wave",
         "\"waves\":[{\"to\":[\"ou:labs\"],\"share\":3,\"open\":true}];bad-wave", "\"waves\":[{\"share\":101,\"open\":true}];bad-share",
+        "\"rollout\":{\"stopped\":true};no-waves", "\"rollout\":{\"stops\":{\"failed\":3}};no-waves",
+        "\"rollout\":{\"opens\":{\"after\":\"a day\"}},\"waves\":[{\"share\":5,\"open\":true}];bad-period",
+        "\"rollout\":{\"opens\":{\"inPlace\":0}},\"waves\":[{\"share\":5,\"open\":true}];bad-number",
+        "\"rollout\":{\"opens\":{\"inPlace\":101}},\"waves\":[{\"share\":5,\"open\":true}];bad-number",
+        "\"rollout\":{\"opens\":{\"inPlace\":95,\"atLeast\":0}},\"waves\":[{\"share\":5,\"open\":true}];bad-number",
+        "\"rollout\":{\"opens\":{\"inPlace\":95}},\"intent\":\"available\",\"waves\":[{\"share\":5,\"open\":true}];bad-rule",
+        "\"rollout\":{\"stops\":{\"failed\":100}},\"waves\":[{\"share\":5,\"open\":true}];bad-number",
+        "\"rollout\":{\"stops\":{\"failed\":3,\"atLeast\":0}},\"waves\":[{\"share\":5,\"open\":true}];bad-number",
         "\"windows\":\"never\";unknown-word", "\"deadline\":{};bad-deadline", "\"deadline\":{\"local\":\"tomorrow\"};bad-deadline",
         "\"deadline\":{\"at\":\"2026-12-04T18:00:00Z\",\"local\":\"2026-12-04T18:00\"};bad-deadline",
         "\"courtesy\":{\"tell\":{\"before\":[\"soon\"]}};bad-period", "\"courtesy\":{\"restart\":{\"way\":\"wait\"}};unknown-word",

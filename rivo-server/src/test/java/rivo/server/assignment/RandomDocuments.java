@@ -71,10 +71,19 @@ public final class RandomDocuments {
                         new Wave(List.of(), new BigDecimal(one(List.of("25", "12.5", "0"))), chance())));
     }
 
-    Delivery delivery() {
+    /** @param waves whether the assignment has some */
+    Delivery delivery(boolean waves) {
         return new Delivery(chance() ? null : chance() ? new Deadline(Instant.parse("2026-12-04T18:00:00Z"), null)
                 : new Deadline(null, "2026-12-04T18:00"), one(List.of("wait", "deadline-wins", "ignore")), chance() ? null : courtesy(),
-                chance() ? Map.of() : Map.of("languages", "en,cy", "parts", "viewer"), chance() ? null : "CHG-2041");
+                chance() ? Map.of() : Map.of("languages", "en,cy", "parts", "viewer"), chance() ? null : "CHG-2041",
+                waves && chance() ? rollout() : null);
+    }
+
+    private Rollout rollout() {
+        Rollout.Opens opens = new Rollout.Opens(chance() ? null : Instant.parse("2026-11-21T08:00:00Z"), chance() ? null : "P1D",
+                null, chance() ? null : (Integer) 20);
+        return new Rollout(chance(), chance() ? null : opens, chance() ? null : new Rollout.Stops(3, chance() ? null : (Integer) 10),
+                chance() ? null : Instant.parse("2026-11-20T08:00:00Z"));
     }
 
     private Courtesy courtesy() {

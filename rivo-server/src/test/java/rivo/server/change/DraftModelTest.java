@@ -123,7 +123,7 @@ class DraftModelTest {
     void draftsAndWhatIsInForceAreWhatTheModelSays() {
         long seed = System.nanoTime();
         Random random = new Random(seed);
-        List<String> ous = List.of("Laboratories", "Microbiology", "Finance", "Archive").stream().map(server::ou).toList();
+        List<String> ous = List.of("Laboratories", "Microbiology", "Finance", "Groups").stream().map(server::ou).toList();
         Model model = new Model();
         int changes = 0;
         int heldUp = 0;

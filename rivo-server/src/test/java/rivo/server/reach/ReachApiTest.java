@@ -99,6 +99,23 @@ class ReachApiTest {
         server.ask("DELETE", "/api/draft/documents/assignment/a-based?revision=0", null);
     }
 
+    @Test
+    void theMapShowsWhatIsOnlyBeingWritten() {
+        Map<String, Object> document = Map.of("id", "a-written", "subject", "title:siltscope", "intent", "uninstall", "follows", "device",
+                "include", List.of("group:" + server.group("loan-pool")), "binding", true, "priority", 1000);
+        Map<String, Object> written = Map.of("id", "a-written", "revision", 0, "document", document);
+        JsonNode before = get("");
+        JsonNode shown = server.ask("POST", "/api/reach/siltscope/written?lit=group:" + server.group("loan-pool"), written).body();
+        assertThat(shown.at("/totalsAfter/uninstall").asInt()).isPositive();
+        assertThat(shown.path("totals")).isEqualTo(before.path("totals"));
+        assertThat(shown.path("across").findValuesAsString("assignment")).contains("a-written");
+        assertThat(ou(shown.path("ous"), "Quillbrook Water").path("lit").asInt()).isPositive();
+        assertThat(get("").path("across").findValuesAsString("assignment")).as("nothing is kept").doesNotContain("a-written");
+        assertThat(server.ask("POST", "/api/reach/siltscope/written", Map.of("id", "a-written", "revision", 0, "document",
+                Map.of("id", "a-written", "subject", "title:moon", "intent", "required", "follows", "device", "include", List.of("all-devices"))))
+                .status()).isEqualTo(422);
+    }
+
     private static JsonNode rung(String ou) {
         return get("/ous/" + server.ou(ou)).path("rungs").valueStream().filter(one -> one.path("assignment").asString().equals("a-based")).findFirst().orElseThrow();
     }

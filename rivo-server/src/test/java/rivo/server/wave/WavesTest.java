@@ -1,0 +1,133 @@
+package rivo.server.wave;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.nio.file.Path;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import rivo.server.TestClient.Answer;
+import rivo.server.TestDevice;
+import rivo.server.TestServer;
+import rivo.server.TestTitles;
+import tools.jackson.databind.JsonNode;
+
+/** Waves from the first device that has it to those that a rule opens and stops, through the API and the device protocol. */
+class WavesTest {
+
+    private static final String SOFTWARE = "\"present\":[{\"title\":\"%s\",\"version\":\"4.2.0\"}]";
+    private static final String JOB = "\"progress\":[{\"title\":\"%s\",\"action\":\"install\",\"version\":\"4.2.0\",\"state\":\"%s\",\"step\":1,"
+            + "\"steps\":1,\"percent\":100,\"message\":\"exit code 5\",\"at\":\"2026-11-20T08:00:00Z\"}]";
+
+    @TempDir
+    private static Path data;
+    private static TestServer server;
+
+    @BeforeAll
+    static void start() {
+        server = TestServer.start(data).signIn();
+    }
+
+    @AfterAll
+    static void stop() {
+        server.close();
+    }
+
+    private static String device(String name) {
+        return "device:" + server.device(name);
+    }
+
+    /** Publishes an assignment of a title of its own to four devices: the first two of them in the first wave, which is open. */
+    private static void publish(String title, Map<String, Object> rollout, boolean second, int revision) {
+        Map<String, Object> document = new HashMap<>(Map.of("id", "a-" + title, "subject", "title:" + title, "intent", "required", "follows", "device",
+                "include", List.of(device("QB-LAB-001"), device("QB-LAB-002"), device("QB-LAB-003"), device("QB-LAB-004")),
+                "binding", true, "waves", List.of(Map.of("to", List.of(device("QB-LAB-001"), device("QB-LAB-002")), "open", true),
+                        Map.of("to", List.of(), "open", second))));
+        document.put("rollout", rollout);
+        Answer kept = server.ask("PUT", "/api/draft/documents/assignment/a-" + title, Map.of("revision", revision, "document", document));
+        assertThat(kept.status()).as(kept.body().toString()).isEqualTo(200);
+        assertThat(server.publish("waves of " + title).status()).isEqualTo(200);
+    }
+
+    private static JsonNode waves(String title) {
+        return server.ask("GET", "/api/assignments/a-" + title + "/waves", null).body();
+    }
+
+    private static void rulesLook() {
+        server.bean(WaveRules.class).look();
+    }
+
+    private static List<String> lastChange() {
+        return server.bean(JdbcClient.class).sql("select who, reason from changes order by number desc fetch first row only")
+                .query((row, n) -> List.of(row.getString("who"), row.getString("reason"))).single();
+    }
+
+    private static void report(TestDevice device, int number, String body) {
+        Answer answer = device.report("{\"number\":" + number + "," + body + "}");
+        assertThat(answer.status()).as(answer.body().toString()).isEqualTo(200);
+    }
+
+    @Test
+    void theNextOpensByRuleWhenEnoughOfTheLastAreInPlaceAndThatIsOnRecord() {
+        TestTitles.add(server, "wavescope", "Wave Scope");
+        publish("wavescope", Map.of("opens", Map.of("inPlace", 100, "atLeast", 2)), false, 0);
+        assertThat(waves("wavescope").at("/lanes/0/devices").asInt()).isEqualTo(2);
+        assertThat(waves("wavescope").at("/lanes/1/devices").asInt()).isEqualTo(2);
+        assertThat(waves("wavescope").at("/lanes/1/decided").asInt()).as("its wave is closed").isZero();
+        TestDevice first = TestDevice.enrolled(server, "QB-LAB-001");
+        report(first, 1, SOFTWARE.formatted("wavescope") + "," + JOB.formatted("wavescope", "done"));
+        rulesLook();
+        JsonNode one = waves("wavescope");
+        assertThat(one.at("/next/kind").asString()).as("one is too few").isEqualTo("waits");
+        assertThat(one.at("/lanes/0/inPlace").asInt()).isEqualTo(1);
+        assertThat(one.at("/lanes/0/tried").asInt()).isEqualTo(1);
+        assertThat(one.at("/lanes/0/calledIn").asInt()).isEqualTo(1);
+        TestDevice second = TestDevice.enrolled(server, "QB-LAB-002");
+        report(second, 1, SOFTWARE.formatted("wavescope"));
+        assertThat(waves("wavescope").at("/lanes/0/tried").asInt()).as("it was there before").isEqualTo(1);
+        rulesLook();
+        assertThat(lastChange()).containsExactly("rule: waves", "Wave 2 opened: 2 of the 2 of wave 1 that have called in since are in place.");
+        JsonNode open = waves("wavescope");
+        assertThat(open.at("/next/kind").asString()).isEqualTo("all-open");
+        assertThat(open.at("/lanes/1/decided").asInt()).isEqualTo(2);
+        assertThat(server.ask("GET", "/api/assignments/a-wavescope", null).body().at("/document/rollout/lastOpened").isMissingNode()).isFalse();
+        rulesLook();
+        assertThat(server.ask("GET", "/api/assignments/a-wavescope", null).body().path("revision").asInt()).as("once").isEqualTo(2);
+    }
+
+    @Test
+    void theyStopByRuleWhenTooManyFailAndNothingFurtherOpens() {
+        TestTitles.add(server, "failscope", "Fail Scope");
+        publish("failscope", Map.of("opens", Map.of("after", "P1D"), "stops", Map.of("failed", 10)), false, 0);
+        TestDevice device = TestDevice.enrolled(server, "QB-LAB-003");
+        report(device, 1, JOB.formatted("failscope", "failed"));
+        rulesLook();
+        assertThat(waves("failscope").at("/next/kind").asString()).as("it failed outside the open waves").isNotEqualTo("stopped");
+        publish("failscope", Map.of("stops", Map.of("failed", 10)), true, revision("failscope"));
+        assertThat(waves("failscope").at("/lanes/1/failed").asInt()).isEqualTo(1);
+        rulesLook();
+        assertThat(lastChange()).containsExactly("rule: waves", "Waves of title:failscope stopped: 1 of the 1 that tried have failed: more than 10 in 100.");
+        assertThat(waves("failscope").at("/next/kind").asString()).isEqualTo("stopped");
+    }
+
+    private static int revision(String title) {
+        return server.ask("GET", "/api/assignments/a-" + title, null).body().path("revision").asInt();
+    }
+
+    @Test
+    void whatIsStoppedByHandOpensNothingUntilItGoesOn() {
+        TestTitles.add(server, "handscope", "Hand Scope");
+        publish("handscope", Map.of("stopped", true), false, 0);
+        assertThat(server.ask("POST", "/api/draft/wave-openings", Map.of("assignment", "a-handscope")).code()).isEqualTo("stopped");
+        publish("handscope", Map.of(), false, 1);
+        assertThat(server.ask("POST", "/api/draft/wave-openings", Map.of("assignment", "a-handscope")).status()).isEqualTo(200);
+        assertThat(server.publish("go on").status()).isEqualTo(200);
+        assertThat(waves("handscope").at("/next/kind").asString()).isEqualTo("all-open");
+        assertThat(server.ask("GET", "/api/assignments/moon/waves", null).code()).isEqualTo("unknown-assignment");
+    }
+}
