@@ -1534,6 +1534,7 @@ export interface components {
             member: string;
             name: string;
             through: string;
+            why?: string;
         };
         ChangedSince: {
             /** Format: date-time */
@@ -1543,6 +1544,7 @@ export interface components {
         };
         Changes: {
             changes: components["schemas"]["ChangeLine"][];
+            sizes: components["schemas"]["Size"][];
         };
         Check: {
             /** @enum {string} */
@@ -2096,6 +2098,7 @@ export interface components {
         MemberLine: {
             id: string;
             name: string;
+            unused: string[];
             ways: string[];
             where: string;
         };
@@ -2507,6 +2510,12 @@ export interface components {
             own: boolean;
             /** Format: date-time */
             since: string;
+        };
+        Size: {
+            /** Format: date-time */
+            at: string;
+            /** Format: int32 */
+            devices: number;
         };
         SpreadPart: {
             /** Format: int32 */

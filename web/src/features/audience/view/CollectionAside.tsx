@@ -8,6 +8,7 @@ import { Panel, PanelPart } from '../../../shared/ui/Panel'
 import { StackBar } from '../../../shared/ui/StackBar'
 import type { TriedRule } from '../../rule'
 import type { AudienceData } from '../api/audiences'
+import { CameAndWent } from './CameAndWent'
 import { MembershipQuestion } from './MembershipQuestion'
 
 interface Props {
@@ -73,6 +74,7 @@ export function CollectionAside({ view, tried }: Props) {
           )}
         </PanelPart>
       )}
+      {view?.collection !== undefined && <CameAndWent target={view.target} kind={view.kind} />}
       {view !== undefined && <NamedBy view={view} />}
     </Panel>
   )

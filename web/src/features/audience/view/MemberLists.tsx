@@ -64,9 +64,13 @@ export function MemberLists({ view, onKeep }: { view: AudienceData; onKeep: () =
             <Box flex="1" color="ink2" minW="0" truncate title={one.where}>
               {one.where}
             </Box>
-            {one.ways.length > 0 && (
+            {one.ways.length + one.unused.length > 0 && (
               <Box flex="1" color="ink2" textStyle="second" minW="0">
                 {one.ways.join(' · ')}
+                {one.ways.length > 0 && one.unused.length > 0 && ' · '}
+                <Box as="span" color="ochre">
+                  {one.unused.join(' · ')}
+                </Box>
               </Box>
             )}
           </Flex>

@@ -1,16 +1,16 @@
 import { Box, Flex } from '@chakra-ui/react'
 import { Link } from 'react-router'
 import { sentence } from '../../../shared/api'
-import { count, date, fullInstant, some } from '../../../shared/format'
+import { count, some } from '../../../shared/format'
 import { intentVerb, outcomeWords } from '../../../shared/outcomes'
-import { useNow } from '../../../shared/useNow'
 import { Diamond } from '../../../shared/ui/Diamond'
 import { side } from '../../../shared/ui/Page'
 import { Panel, PanelHead, PanelPart } from '../../../shared/ui/Panel'
 import { StackBar } from '../../../shared/ui/StackBar'
 import { assignAddress } from '../../assign'
 import type { AudienceData, Received } from '../api/audiences'
-import { useMembershipChanges, useReceived } from '../api/audiences'
+import { useReceived } from '../api/audiences'
+import { CameAndWent } from './CameAndWent'
 
 const links = { '& a': { textDecoration: 'underline', textUnderlineOffset: '2px' } }
 
@@ -33,7 +33,7 @@ export function ReceivesPanel({ view }: { view: AudienceData }) {
       )}
       <Assigned view={view} />
       <WherePart view={view} />
-      {view.kind === 'group' && <CameAndWent target={view.target} />}
+      {(view.kind === 'group' || view.kind === 'ou') && <CameAndWent target={view.target} kind={view.kind} />}
     </Panel>
   )
 }
@@ -157,36 +157,6 @@ function WherePart({ view }: { view: AudienceData }) {
           </Box>
         </Flex>
       ))}
-    </PanelPart>
-  )
-}
-
-const SHOWN = 8
-const MINUTE_MS = 60_000
-
-function CameAndWent({ target }: { target: string }) {
-  const found = useMembershipChanges(target)
-  const now = useNow(MINUTE_MS)
-  const changes = found.data?.changes ?? []
-  return (
-    <PanelPart heading="Came and went">
-      {found.data !== undefined && changes.length === 0 && <Box color="ink2">Nobody in three months.</Box>}
-      {changes.slice(0, SHOWN).map((one, i) => (
-        <Box key={`${i} ${one.member} ${one.at}`} py="0.5">
-          <Box as="span" color={one.came ? 'lagoon' : 'trouble'} fontWeight="700">
-            {one.came ? '+' : '−'}
-          </Box>{' '}
-          {one.name}{' '}
-          <Box as="span" color="ink2" textStyle="second" title={fullInstant(one.at)}>
-            {date(one.at, now)}, {one.came ? 'added to' : 'deleted from'} {one.through} in the directory
-          </Box>
-        </Box>
-      ))}
-      {changes.length > SHOWN && (
-        <Box color="ink2" textStyle="second">
-          and {count(changes.length - SHOWN)} more
-        </Box>
-      )}
     </PanelPart>
   )
 }

@@ -52,6 +52,7 @@ final class DirectoryRecords {
     }
 
     static void writeUsers(ChangeContext context, Differences<UserEntry> users) {
+        MembershipChanges.noteUsers(context, users);
         write(context, users, "users",
                 "(id, dn, account, full_name, mail, department, ou, enabled) values (?, ?, ?, ?, ?, ?, ?, ?)",
                 user -> new Object[] {user.id(), user.dn(), user.account(), user.fullName(), user.mail(),
@@ -59,6 +60,7 @@ final class DirectoryRecords {
     }
 
     static void writeComputers(ChangeContext context, Differences<ComputerEntry> computers) {
+        MembershipChanges.noteComputers(context, computers);
         write(context, computers, "computers", "(id, dn, name, ou, enabled) values (?, ?, ?, ?, ?)",
                 computer -> new Object[] {computer.id(), computer.dn(), computer.name(), computer.ou(),
                     computer.enabled()});
@@ -71,7 +73,7 @@ final class DirectoryRecords {
     }
 
     static void writeGroups(ChangeContext context, Differences<GroupEntry> groups) {
-        MembershipChanges.note(context, groups.changed());
+        MembershipChanges.noteGroups(context, groups.changed());
         write(context, groups, "directory_groups", "(id, dn, name) values (?, ?, ?)",
                 group -> new Object[] {group.id(), group.dn(), group.name()});
         dependents(context, groups, "delete from group_members where group_id = ?",

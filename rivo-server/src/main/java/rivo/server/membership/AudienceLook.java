@@ -72,7 +72,7 @@ record AudienceLook(Audiences audiences, Target target) {
     }
 
     /** What one should know of it before one uses it, in words. */
-    List<String> oddities() {
+    List<String> oddities(Unused unused) {
         List<String> odd = new ArrayList<>();
         if (isGone()) {
             odd.add("has left the directory; what names it rests");
@@ -103,6 +103,7 @@ record AudienceLook(Audiences audiences, Target target) {
         if (collection != null) {
             oddities(collection, odd);
         }
+        odd.addAll(unused.oddities(this));
         return odd;
     }
 

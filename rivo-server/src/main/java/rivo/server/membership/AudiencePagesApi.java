@@ -28,6 +28,7 @@ import rivo.core.estate.DeviceCollection;
 import rivo.core.estate.Estate;
 import rivo.core.estate.Follows;
 import rivo.core.estate.Group;
+import rivo.core.estate.Ou;
 import rivo.core.estate.Target;
 import rivo.core.estate.User;
 import rivo.server.audience.CollectionDocument;
@@ -36,8 +37,10 @@ import rivo.server.audience.Names;
 import rivo.server.audience.PathPart;
 import rivo.server.change.Drafts;
 import rivo.server.directory.MembershipChanges;
+import rivo.server.directory.MembershipChanges.MembershipChange;
 import rivo.server.estate.CurrentSnapshot;
 import rivo.server.estate.Snapshot;
+import rivo.server.fleet.Fleet;
 import rivo.server.reach.Spread;
 import rivo.server.search.NameFinder;
 import rivo.server.web.ApiException;
@@ -51,6 +54,8 @@ class AudiencePagesApi {
     private static final int MOST_OF_A_KIND = 500;
     private static final int MOST_MEMBERS = 500;
     private static final int MOST_CHANGES = 200;
+    /** A statement names no more OUs. */
+    private static final int MOST_BELOW = 2000;
 
     /** @param kinds collections, groups, OUs, in this order */
     record AudienceList(List<AudiencesOfKind> kinds) {
@@ -120,22 +125,29 @@ class AudiencePagesApi {
     /**
      * @param where the OUs it is in
      * @param ways how it comes to be in, each in a few words; none where that goes without saying
+     * @param unused why it is of no use there, such as a disabled account; mostly empty
      */
-    record MemberLine(String id, String name, String where, List<String> ways) {
+    record MemberLine(String id, String name, String where, List<String> ways, List<String> unused) {
     }
 
-    record Changes(List<ChangeLine> changes) {
+    /** @param sizes how many devices a collection held, the oldest first; empty for all else */
+    record Changes(List<ChangeLine> changes, List<CollectionHistory.Size> sizes) {
     }
 
-    /** @param through the group that it came into or left */
-    record ChangeLine(String member, String name, boolean came, Instant at, String through) {
+    /**
+     * @param through the group, OU or collection that it came into or left
+     * @param why in words; absent where it goes without saying
+     */
+    record ChangeLine(String member, String name, boolean came, Instant at, String through, @Nullable String why) {
     }
 
     private final CurrentSnapshot current;
+    private final Fleet fleet;
     private final JdbcClient db;
 
-    AudiencePagesApi(CurrentSnapshot current, JdbcClient db) {
+    AudiencePagesApi(CurrentSnapshot current, Fleet fleet, JdbcClient db) {
         this.current = current;
+        this.fleet = fleet;
         this.db = db;
     }
 
@@ -145,19 +157,20 @@ class AudiencePagesApi {
         Audiences audiences = after(now, who).resolver().audiences();
         Estate estate = audiences.estate();
         NameFinder finder = new NameFinder(q);
+        Unused unused = Unused.in(audiences, fleet, db);
         return new AudienceList(List.of(
-                kind(now, audiences, "collection", finder, estate.collections().values().stream().map(one -> Target.collection(one.id()))),
-                kind(now, audiences, "group", finder, Stream.concat(estate.groups().values().stream().map(one -> Target.group(one.id())),
+                kind(now, unused, audiences, "collection", finder, estate.collections().values().stream().map(one -> Target.collection(one.id()))),
+                kind(now, unused, audiences, "group", finder, Stream.concat(estate.groups().values().stream().map(one -> Target.group(one.id())),
                         estate.gone().keySet().stream().filter(target -> target.kind() == Target.Kind.GROUP))),
-                kind(now, audiences, "ou", finder, Stream.concat(estate.ous().all().stream().map(one -> Target.ou(one.id())),
+                kind(now, unused, audiences, "ou", finder, Stream.concat(estate.ous().all().stream().map(one -> Target.ou(one.id())),
                         estate.gone().keySet().stream().filter(target -> target.kind() == Target.Kind.OU)))));
     }
 
-    private static AudiencesOfKind kind(Snapshot now, Audiences audiences, String kind, NameFinder finder, Stream<Target> targets) {
+    private static AudiencesOfKind kind(Snapshot now, Unused unused, Audiences audiences, String kind, NameFinder finder, Stream<Target> targets) {
         List<AudienceLook> found = targets.map(target -> new AudienceLook(audiences, target)).filter(look -> finder.matches(look.name())).toList();
         Stream<AudienceLook> shown = kind.equals("ou") ? found.stream() : found.stream().sorted((a, b) -> a.name().compareToIgnoreCase(b.name()));
         return new AudiencesOfKind(kind, found.size(), shown.limit(MOST_OF_A_KIND).map(look -> new ListedAudience(look.target().toString(), look.name(),
-                look.target().kind() == Target.Kind.OU ? where(look.path()) : "", look.devices(), look.people(), look.oddities(), isDrafted(now, look))).toList());
+                look.target().kind() == Target.Kind.OU ? where(look.path()) : "", look.devices(), look.people(), look.oddities(unused), isDrafted(now, look))).toList());
     }
 
     /** The names of the OUs above, without the root. */
@@ -177,7 +190,7 @@ class AudiencePagesApi {
         AudienceLook look = look(after, target);
         Estate estate = after.estate();
         return new AudienceView(look.target().toString(), look.target().kind().word(), look.name(), look.ou() == null ? null : look.ou().dn(), look.path(),
-                look.devices(), look.people(), look.oddities(), look.isGone(), look.ou() != null && look.ou().fenced(),
+                look.devices(), look.people(), look.oddities(Unused.in(look.audiences(), fleet, db)), look.isGone(), look.ou() != null && look.ou().fenced(),
                 now.get(FenceDocument.KIND).revision(look.target().id()), makeup(look), collection(now, after, look),
                 assigned(now, after, look.target(), false), assigned(now, after, look.target(), true),
                 look.namedBy().stream().map(one -> new NamedTarget(Target.collection(one.id()).toString(), Names.of(one))).toList(),
@@ -223,8 +236,10 @@ class AudiencePagesApi {
         AudienceLook look = look(after(current.now(), who), target);
         Estate estate = look.audiences().estate();
         DeviceSet devices = look.audiences().devicesIn(look.target());
+        Unused unused = Unused.in(look.audiences(), fleet, db);
         return new Members(devices.size(), devices.stream().skip(page.offset()).limit(page.limit()).mapToObj(p -> estate.devices().at(p))
-                .map(device -> new MemberLine(device.id(), device.name(), where(estate, device.ou()), ways(look, Target.device(device.id())))).toList());
+                .map(device -> new MemberLine(device.id(), device.name(), where(estate, device.ou()), ways(look, Target.device(device.id())),
+                        unused.of(Target.device(device.id()), estate))).toList());
     }
 
     /** Its people, in OU order. */
@@ -234,8 +249,9 @@ class AudiencePagesApi {
         AudienceLook look = look(after(current.now(), who), target);
         Estate estate = look.audiences().estate();
         List<User> people = look.audiences().people(look.target()).toList();
+        Unused unused = Unused.in(look.audiences(), fleet, db);
         return new Members(people.size(), page.of(people).stream().map(user -> new MemberLine(user.id(), user.fullName().isEmpty() ? user.name() : user.fullName(),
-                where(estate, user.ou()), ways(look, Target.user(user.id())))).toList());
+                where(estate, user.ou()), ways(look, Target.user(user.id())), unused.of(Target.user(user.id()), estate))).toList());
     }
 
     /** Devices and people with how they come to be in, as CSV (RFC 4180). */
@@ -286,16 +302,34 @@ class AudiencePagesApi {
         return Received.of(after, reached(look(after, target)));
     }
 
-    /** Who came and went lately, in a group itself and in those that it holds; the newest first. */
+    /** Who came and went lately, in the audience itself and in the groups that it holds or the OUs below it; the newest first. */
     @GetMapping("/api/audience/changes")
     Changes changes(@RequestParam String target, Principal who) {
-        AudienceLook look = look(current.now(), target);
+        Snapshot now = current.now();
+        AudienceLook look = look(now, target);
+        Estate estate = now.estate();
+        List<MembershipChange> all = MembershipChanges.of(db, within(look), MOST_CHANGES);
+        List<MembershipChange> found = look.ou() == null ? all : MembershipChanges.withoutInnerMoves(all);
+        List<CollectionHistory.Size> sizes = look.target().kind() == Target.Kind.COLLECTION ? CollectionHistory.sizes(db, look.target().id()) : List.of();
+        return new Changes(found.stream().map(one -> new ChangeLine(one.member().toString(), name(estate, one), one.came(), one.at(),
+                Names.of(estate, one.audience()), one.why())).toList(), sizes);
+    }
+
+    /** As it is called now, or was when it was there. */
+    private static String name(Estate estate, MembershipChange change) {
+        return Names.isThere(estate, change.member()) || change.name() == null ? Names.of(estate, change.member()) : change.name();
+    }
+
+    /** An audience with the groups that it holds, or the OUs below it. */
+    private static List<Target> within(AudienceLook look) {
         Estate estate = look.audiences().estate();
-        if (look.group() == null) {
-            return new Changes(List.of());
+        Ou ou = look.ou();
+        if (ou != null) {
+            int top = estate.ous().position(ou.id());
+            return estate.ous().all().stream().filter(one -> estate.ous().isAtOrBelow(estate.ous().position(one.id()), top)).limit(MOST_BELOW)
+                    .map(one -> Target.ou(one.id())).toList();
         }
-        return new Changes(MembershipChanges.of(db, below(look.audiences(), look.target().id()), MOST_CHANGES).stream().map(one -> new ChangeLine(
-                one.member().toString(), Names.of(estate, one.member()), one.came(), one.at(), Names.of(estate, Target.group(one.group())))).toList());
+        return look.group() == null ? List.of(look.target()) : below(look.audiences(), look.target().id()).stream().map(Target::group).toList();
     }
 
     /** A group and all those that it holds. */

@@ -143,6 +143,11 @@ record Membership(boolean in, String sentence, List<List<String>> ways, List<Cla
         return "No: " + who + " does not satisfy the rule" + (failing.isEmpty() ? "." : ": " + failing + ".");
     }
 
+    /** Why a device does not satisfy the rule of a collection, in words; empty where it does, or there is none. */
+    static String failing(Audiences audiences, DeviceCollection collection, int device) {
+        return collection.rule() == null ? "" : failing(audiences, RuleOutline.of(Rule.parse(collection.rule())), device);
+    }
+
     /** Of the parts that all have to hold the first that does not, in words: its first clause that speaks against the device. */
     private static String failing(Audiences audiences, RuleOutline outline, int device) {
         List<RuleOutline> parts = outline.kind() == RuleOutline.Kind.ALL ? outline.parts() : List.of(outline);

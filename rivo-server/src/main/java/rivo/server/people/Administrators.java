@@ -1,6 +1,5 @@
 package rivo.server.people;
 
-import java.util.HashSet;
 import java.util.Map;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
@@ -11,6 +10,7 @@ import rivo.core.estate.Group;
 import rivo.core.estate.Target;
 import rivo.directory.DistinguishedNames;
 import rivo.server.ServerSettings;
+import rivo.server.directory.DisabledAccounts;
 import rivo.server.estate.CurrentSnapshot;
 
 /**
@@ -64,8 +64,7 @@ public class Administrators {
     private Looked look(Map<String, Group> groups) {
         Looked now = looked;
         if (now == null || now.groups() != groups) {
-            Set<String> disabled = new HashSet<>(db.sql("select id from users where not enabled").query(String.class).list());
-            now = new Looked(groups, group(), disabled);
+            now = new Looked(groups, group(), DisabledAccounts.people(db));
             looked = now;
         }
         return now;

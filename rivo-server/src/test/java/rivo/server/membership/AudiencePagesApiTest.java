@@ -15,8 +15,10 @@ import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.springframework.jdbc.core.simple.JdbcClient;
 import rivo.core.estate.Estate;
 import rivo.core.estate.Target;
+import rivo.server.TestDevice;
 import rivo.server.TestServer;
 import rivo.server.TestTitles;
 import rivo.server.TestClient.Answer;
@@ -198,7 +200,80 @@ class AudiencePagesApiTest {
         server.bean(DirectoryFollower.class).scanNow(false);
         assertThat(ask("/changes", "target", group("reception-loans")).path("changes").valueStream().map(one -> one.path("came").asBoolean()))
                 .containsExactly(false, true);
-        assertThat(ask("/changes", "target", "ou:" + server.ou("Laboratories")).path("changes").size()).isZero();
+    }
+
+    private static List<String> changes(String target) {
+        return ask("/changes", "target", target).path("changes").valueStream().map(one -> (one.path("came").asBoolean() ? "+ " : "- ")
+                + one.path("name").asString() + " " + one.path("through").asString() + ": " + one.path("why").asString("")).toList();
+    }
+
+    @Test
+    void whoMovesFromOneOuToAnotherIsToldWhereItMatters() throws LDAPException {
+        String networks = "ou:" + server.ou("Networks");
+        server.directory().modifyDN("cn=QB-NET-002,ou=Trunk mains,ou=Networks,dc=quillbrook,dc=example", "cn=QB-NET-002", true,
+                "ou=Pumping,ou=Networks,dc=quillbrook,dc=example");
+        server.bean(DirectoryFollower.class).scanNow(false);
+        assertThat(changes("ou:" + server.ou("Pumping"))).first().isEqualTo("+ QB-NET-002 Pumping: moved from Trunk mains");
+        assertThat(changes("ou:" + server.ou("Trunk mains"))).first().isEqualTo("- QB-NET-002 Trunk mains: moved to Pumping");
+        assertThat(changes(networks)).as("it stays below it").noneMatch(one -> one.contains("QB-NET-002"));
+        server.directory().modify("cn=QB-NET-002,ou=Pumping,ou=Networks,dc=quillbrook,dc=example",
+                new Modification(ModificationType.REPLACE, "userAccountControl", "4098"));
+        server.bean(DirectoryFollower.class).scanNow(false);
+        assertThat(changes(networks)).first().isEqualTo("- QB-NET-002 Pumping: its account was disabled");
+        assertThat(strings(ask("", "target", "ou:" + server.ou("Pumping")).path("oddities"))).contains("one computer's account is disabled");
+    }
+
+    @Test
+    void accountsThatAreDisabledAndDevicesThatNeverCalledInAreSaid() throws LDAPException {
+        JsonNode member = ask("/people", "target", group("duty-engineers")).path("members").get(0);
+        assertThat(strings(member.path("unused"))).isEmpty();
+        String dn = server.bean(JdbcClient.class).sql("select dn from users where id = ?").params(member.path("id").asString()).query(String.class).single();
+        server.directory().modify(dn, new Modification(ModificationType.REPLACE, "userAccountControl", "514"));
+        server.bean(DirectoryFollower.class).scanNow(false);
+        JsonNode now = ask("/people", "target", group("duty-engineers")).path("members").valueStream()
+                .filter(one -> one.path("id").equals(member.path("id"))).findFirst().orElseThrow();
+        assertThat(strings(now.path("unused"))).containsExactly("account disabled");
+        assertThat(strings(ask("", "target", group("duty-engineers")).path("oddities"))).contains("one person's account is disabled");
+        assertThat(strings(ask("", "target", "ou:" + server.ou("Quillbrook Water")).path("oddities"))).as("somebody's was before").contains("2 people's accounts are disabled");
+        server.directory().modify(dn, new Modification(ModificationType.REPLACE, "userAccountControl", "512"));
+        server.bean(DirectoryFollower.class).scanNow(false);
+        assertThat(strings(ask("", "target", group("duty-engineers")).path("oddities"))).doesNotContain("one person's account is disabled");
+
+        String pool = group("loan-pool");
+        assertThat(strings(ask("", "target", pool).path("oddities"))).contains("none of its devices has ever called in");
+        JsonNode devices = ask("/devices", "target", pool).path("members");
+        assertThat(strings(devices.get(0).path("unused"))).containsExactly("never called in");
+        TestDevice.enrolled(server, devices.get(0).path("name").asString()).work();
+        assertThat(strings(ask("/devices", "target", pool).path("members").get(0).path("unused"))).isEmpty();
+        int rest = devices.size() - 1;
+        assertThat(strings(ask("", "target", pool).path("oddities"))).contains(rest == 1 ? "one has never called in" : rest + " have never called in");
+    }
+
+    @Test
+    void aCollectionTellsHowItDrainsAndWhy() {
+        CollectionHistory history = server.bean(CollectionHistory.class);
+        TestDevice device = TestDevice.enrolled(server, "QB-LAB-004");
+        publish(Map.of("id", "c-small", "name", "Small", "rule", "ramGiB lt 8 and name sw \"QB-LAB\""), 0);
+        history.look();
+        assertThat(device.report("{\"number\":1,\"facts\":{\"ramGiB\":\"4\"}}").status()).isEqualTo(200);
+        assertThat(ask("", "target", "collection:c-small").path("devices").asInt()).isEqualTo(1);
+        history.look();
+        device.report("{\"number\":2,\"facts\":{\"ramGiB\":\"16\"}}");
+        history.look();
+        history.look();
+        assertThat(changes("collection:c-small")).containsExactly("- QB-LAB-004 Small: it asks for ramGiB lt 8, and it has 16",
+                "+ QB-LAB-004 Small: until then it asks for ramGiB lt 8, and nothing is reported of that");
+        assertThat(ask("/changes", "target", "collection:c-small").path("sizes").valueStream().map(one -> one.path("devices").asInt()))
+                .containsExactly(0, 1, 0);
+        publish(Map.of("id", "c-small", "name", "Small", "rule", "ramGiB gt 8 and name sw \"QB-LAB\""), 1);
+        history.look();
+        assertThat(changes("collection:c-small")).first().isEqualTo("+ QB-LAB-004 Small: the collection was edited");
+    }
+
+    private static void publish(Map<String, Object> collection, int revision) {
+        Answer kept = server.ask("PUT", "/api/draft/documents/collection/" + collection.get("id"), Map.of("revision", revision, "document", collection));
+        assertThat(kept.status()).as(kept.body().toString()).isEqualTo(200);
+        assertThat(server.publish("collections").status()).isEqualTo(200);
     }
 
     @Test
