@@ -1,2 +1,3 @@
 export { assignAddress, ASSIGN_ADDRESS } from './model/address'
 export { AssignSheet, AssignWindow } from './view/later'
+export type { WrittenBody } from './api/assign'

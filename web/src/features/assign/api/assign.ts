@@ -15,6 +15,9 @@ export interface Written {
   readonly also?: readonly string[]
 }
 
+/** What is written, as the server takes it. */
+export type WrittenBody = ReturnType<typeof bodyOf>
+
 export function bodyOf({ assignment, revision, also = [] }: Written) {
   return { id: assignment.id, revision, document: assignment, ...(also.length > 0 && { also }) }
 }

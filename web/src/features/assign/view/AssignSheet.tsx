@@ -10,6 +10,7 @@ import { Later } from '../../../shared/ui/Later'
 import { side } from '../../../shared/ui/Page'
 import { Panel } from '../../../shared/ui/Panel'
 import { usePutAssignment } from '../../draft'
+import type { WrittenBody } from '../api/assign'
 import { bodyOf, useAssignmentTrial } from '../api/assign'
 import { keepWhom } from '../model/lastWhom'
 import type { Opening } from '../model/sheet'
@@ -35,7 +36,7 @@ interface Props {
   /** The part of the map that is chosen, if one is. */
   chosen?: { readonly target: string; readonly name: string } | undefined
   /** Is told what is written whenever the writing pauses, as the server takes it; nothing while it is not whole, and at the end. */
-  onWritten: (written: object | undefined) => void
+  onWritten: (written: WrittenBody | undefined) => void
   onClose: () => void
 }
 

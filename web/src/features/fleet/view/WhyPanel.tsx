@@ -37,7 +37,7 @@ function Why({ why }: { why: TitleWhy }) {
       <Box color="ink2" textStyle="compact" mb="2">
         {why.sentence}
       </Box>
-      <RungList rungs={all ? why.rungs : reaching} />
+      <RungList title={why.title} rungs={all ? why.rungs : reaching} />
       {others > 0 && (
         <Button variant="text" size="xs" onClick={() => setAll(!all)}>
           {all ? 'Only those that reach here' : `${some(others, 'assignment')} elsewhere`}

@@ -13,6 +13,8 @@ import type { Across, Reach } from '../api/reach'
 import { REACH_ADDRESS } from '../model/reachAddress'
 
 const FIRST = 3
+/** Below the map alone, beside the sheet. */
+const FIRST_BESIDE = 2
 
 const KINDS: Record<Across['kind'], string> = {
   'all-devices': 'everyone',
@@ -23,10 +25,19 @@ const KINDS: Record<Across['kind'], string> = {
   user: 'person',
 }
 
+interface Props {
+  reach: Reach
+  /** The assignment that is being written, for which there is less room; nothing while none is. */
+  writing?: string | undefined
+}
+
 /** What lies across the OUs and assigns the title: each with its spread, which lights up on the map. */
-export function AcrossPart({ reach }: { reach: Reach }) {
+export function AcrossPart({ reach, writing }: Props) {
   const [all, setAll] = useState(false)
-  const shown = all ? reach.across : reach.across.slice(0, FIRST)
+  const first = writing === undefined ? FIRST : FIRST_BESIDE
+  // What is being written comes first.
+  const across = [...reach.across].sort((a, b) => Number(b.assignment === writing) - Number(a.assignment === writing))
+  const shown = all ? across : across.slice(0, first)
   return (
     <Flex
       as="section"
@@ -36,19 +47,26 @@ export function AcrossPart({ reach }: { reach: Reach }) {
       maxH={all ? '220px' : undefined}
       overflowY="auto"
     >
-      <Box w="150px">
+      <Flex
+        w={writing === undefined ? '150px' : 'full'}
+        direction={writing === undefined ? 'column' : 'row'}
+        columnGap="3"
+        align="baseline"
+      >
         <Box as="h2" fontWeight="700">
           Across the map
         </Box>
-        <Box color="ink2" textStyle="second">
-          groups, collections and people that this title is assigned to
-        </Box>
-        {reach.across.length > FIRST && (
+        {writing === undefined && (
+          <Box color="ink2" textStyle="second">
+            groups, collections and people that this title is assigned to
+          </Box>
+        )}
+        {across.length > first && (
           <Button variant="text" size="xs" px="0" onClick={() => setAll(!all)} aria-expanded={all}>
-            {all ? 'fewer' : `and ${count(reach.across.length - FIRST)} more`}
+            {all ? 'fewer' : `and ${count(across.length - first)} more`}
           </Button>
         )}
-      </Box>
+      </Flex>
       {shown.map(one => (
         <Card key={`${one.assignment} ${one.target}`} title={reach.title} one={one} />
       ))}
@@ -60,7 +78,7 @@ function Card({ title, one }: { title: string; one: Across }) {
   const [address, change] = useAddressState(REACH_ADDRESS)
   const lit = address.lit === one.target
   return (
-    <Panel flex="1" minW="240px" maxW="420px" px="3.5" py="2" {...(lit && { borderColor: 'lagoon' })}>
+    <Panel flex="1" minW="230px" maxW="420px" px="3.5" py="2" {...(lit && { borderColor: 'lagoon' })}>
       <Flex align="center" gap="2" minW="0">
         <Diamond kind={one.intent} size={13} />
         <Box fontWeight="600" truncate css={{ '& a:hover': { textDecoration: 'underline' } }}>

@@ -8,7 +8,6 @@ import { Button } from '../../../shared/ui/Button'
 import { failure } from '../../../shared/failure'
 import { some } from '../../../shared/format'
 import { useSettled } from '../../../shared/useSettled'
-import { assignAddress } from '../../assign'
 import type { OuTrail } from '../api/reach'
 import { useOuTrail } from '../api/reach'
 import { AssignPart } from './AssignPart'
@@ -87,10 +86,7 @@ export function OuPanel({ title, titleName, ou, known, onShow }: Props) {
             {trail.data.sentence}
           </Box>
         ) : (
-          <RungList
-            rungs={rungs}
-            editAt={rung => (rung.kit === undefined ? assignAddress({ title, id: rung.assignment }) : undefined)}
-          />
+          <RungList title={title} rungs={rungs} />
         )}
       </Box>
       {chosen !== undefined && <AssignPart title={title} titleName={titleName} ou={chosen} />}

@@ -1,4 +1,4 @@
-import { Box } from '@chakra-ui/react'
+import { Box, Flex } from '@chakra-ui/react'
 import { lazy, Suspense, useEffect, useMemo, useState } from 'react'
 import { Navigate, useParams } from 'react-router'
 import { Notice } from '../../../shared/ui/Notice'
@@ -6,6 +6,7 @@ import { Columns, Page } from '../../../shared/ui/Page'
 import { usePageTitle } from '../../../shared/ui/PageHead'
 import { QueryState } from '../../../shared/ui/QueryState'
 import { useAddressState } from '../../../shared/useAddressState'
+import type { WrittenBody } from '../../assign'
 import { ASSIGN_ADDRESS, AssignSheet } from '../../assign'
 import { useKits } from '../../catalogue'
 import type { Reach } from '../api/reach'
@@ -50,7 +51,7 @@ export function ReachPage() {
 
 function ReachOfTitle({ title }: { title: string }) {
   const [address] = useAddressState(REACH_ADDRESS)
-  const [written, setWritten] = useState<object | undefined>(undefined)
+  const [written, setWritten] = useState<WrittenBody | undefined>(undefined)
   const isMap = address.as === 'map'
   // The table begins with the root, and fetches what is expanded.
   const shown = { top: isMap ? address.in : '', open: isMap ? address.all : [], lit: address.lit }
@@ -66,7 +67,13 @@ function ReachOfTitle({ title }: { title: string }) {
   }, [reach.data, title])
   return (
     <QueryState query={reach} failed="This cannot be shown">
-      {data => <Content reach={asWritten === undefined ? data : (would.data ?? data)} onWritten={setWritten} />}
+      {data => (
+        <Content
+          reach={asWritten === undefined ? data : (would.data ?? data)}
+          writtenId={asWritten?.id}
+          onWritten={setWritten}
+        />
+      )}
     </QueryState>
   )
 }
@@ -79,10 +86,12 @@ function chosenPart(ou: string | undefined, reach: Reach) {
 
 interface ContentProps {
   reach: Reach
-  onWritten: (written: object | undefined) => void
+  /** The id of the assignment that is being written, as soon as it is shown. */
+  writtenId: string | undefined
+  onWritten: (written: WrittenBody | undefined) => void
 }
 
-function Content({ reach, onWritten }: ContentProps) {
+function Content({ reach, writtenId, onWritten }: ContentProps) {
   const [address, change] = useAddressState(REACH_ADDRESS)
   const [assigning, assign] = useAddressState(ASSIGN_ADDRESS)
   // The very same as long as nothing has changed, so that only what a step changes is drawn anew.
@@ -97,20 +106,26 @@ function Content({ reach, onWritten }: ContentProps) {
     )
   }
   const selected = address.ou ?? tree.ou.id
+  const isAcross = address.as === 'map' && reach.across.length > 0
   const isShown = address.as === 'table' || reach.ous.some(ou => ou.id === selected)
   return (
     <Page>
       <ReachHead reach={reach} />
       <Columns>
-        <Box flex="1" minW="0" h={{ base: '70vh', lg: 'auto' }} minH="320px">
-          {address.as === 'table' ? (
-            <Suspense fallback={null}>
-              <ReachTable reach={reach} root={tree.ou} selected={selected} onSelect={ou => change({ ou })} />
-            </Suspense>
-          ) : (
-            <ReachMap path={reach.path} tree={tree} selected={selected} />
+        <Flex direction="column" gap="2.5" flex="1" minW="0" h={{ base: '70vh', lg: 'auto' }} minH="320px">
+          <Box flex="1" minH="0">
+            {address.as === 'table' ? (
+              <Suspense fallback={null}>
+                <ReachTable reach={reach} root={tree.ou} selected={selected} onSelect={ou => change({ ou })} />
+              </Suspense>
+            ) : (
+              <ReachMap path={reach.path} tree={tree} selected={selected} />
+            )}
+          </Box>
+          {isAcross && assigning.assign !== undefined && (
+            <AcrossPart reach={reach} writing={writtenId ?? assigning.assign} />
           )}
-        </Box>
+        </Flex>
         {assigning.assign === undefined ? (
           <OuPanel
             title={reach.title}
@@ -148,7 +163,7 @@ function Content({ reach, onWritten }: ContentProps) {
           </Suspense>
         )}
       </Columns>
-      {address.as === 'map' && reach.across.length > 0 && <AcrossPart reach={reach} />}
+      {isAcross && assigning.assign === undefined && <AcrossPart reach={reach} />}
     </Page>
   )
 }

@@ -5,12 +5,19 @@ import { Diamond } from '../../../shared/ui/Diamond'
 import { date, fullInstant, some } from '../../../shared/format'
 import { intentVerb } from '../../../shared/outcomes'
 import { useNow } from '../../../shared/useNow'
+import { assignAddress } from '../../assign'
 import type { Rung } from '../api/reach'
 
 const MINUTE_MS = 60_000
 
-/** A trail, the strongest first: what decides, and what lost and where. */
-export function RungList({ rungs, editAt }: { rungs: readonly Rung[]; editAt?: (rung: Rung) => string | undefined }) {
+interface Props {
+  /** The title that they are of. */
+  title: string
+  rungs: readonly Rung[]
+}
+
+/** A trail, the strongest first: what decides, and what lost and where. Each leads to where its assignment is edited. */
+export function RungList({ title, rungs }: Props) {
   const now = useNow(MINUTE_MS)
   return (
     <Box as="ol" listStyleType="none" mx="-2">
@@ -18,7 +25,7 @@ export function RungList({ rungs, editAt }: { rungs: readonly Rung[]; editAt?: (
         <RungLine
           key={`${rung.assignment} ${rung.target}`}
           rung={rung}
-          edit={editAt?.(rung)}
+          edit={rung.kit === undefined ? assignAddress({ title, id: rung.assignment }) : undefined}
           last={i === rungs.length - 1}
           now={now}
         />
@@ -29,7 +36,7 @@ export function RungList({ rungs, editAt }: { rungs: readonly Rung[]; editAt?: (
 
 interface LineProps {
   rung: Rung
-  /** Where it is edited; nothing where it is not. */
+  /** Where it is edited; nothing for a kit's. */
   edit: string | undefined
   last: boolean
   now: number

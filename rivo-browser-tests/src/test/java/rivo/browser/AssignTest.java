@@ -7,6 +7,7 @@ import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.assertions.LocatorAssertions;
 import com.microsoft.playwright.options.AriaRole;
+import java.util.List;
 import java.util.regex.Pattern;
 import org.junit.jupiter.api.Order;
 import org.junit.jupiter.api.Test;
@@ -210,13 +211,17 @@ class AssignTest extends BrowserTest {
         assertThat(browser.complaints()).isEmpty();
     }
 
+    private void openDevice(String name) {
+        page.navigate("/fleet?q=" + name);
+        page.locator("[data-index='0'] a").click();
+        assertThat(page.getByRole(AriaRole.HEADING, new Page.GetByRoleOptions().setName(name))).isVisible();
+    }
+
     @Test
     @Order(6)
-    void aContestedPairIsSeenAsContestedAndSettled() {
+    void aContestedPairIsSeenAsContestedAndSettledDownToTheDevice() {
         comeBack();
-        page.navigate("/fleet?q=QB-LAB-005");
-        page.locator("[data-index='0'] a").click();
-        assertThat(page.getByRole(AriaRole.HEADING, new Page.GetByRoleOptions().setName("QB-LAB-005"))).isVisible();
+        openDevice("QB-LAB-005");
         page.keyboard().press("a");
         pick("A title", "kingfisher");
         assertThat(sheet()).containsText("Require Kingfisher Meter Reader for QB-LAB-005");
@@ -229,13 +234,64 @@ class AssignTest extends BrowserTest {
         assertThat(across.getByText("hide")).isVisible();
         assertThat(page.locator(".lit").first()).isVisible();
         assertThat(region("Draft")).containsText("1 gain");
-        button("Look through").click();
-        button("Discard the whole draft").click();
+        publish("A reader for the bench");
+        openDevice("QB-LAB-005");
+        page.keyboard().press("a");
+        pick("A title", "kingfisher");
+        intent("Remove");
+        assertThat(thisEdit()).containsText("1 newly contested");
+        keep();
+        publish("No readers on benches");
+        openDevice("QB-LAB-005");
+        assertThat(region("Needs attention")).containsText("2 level assignments disagree; left as it is");
+        page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName(Pattern.compile("^Kingfisher"))).click();
+        Locator rung = region("Why").getByRole(AriaRole.LISTITEM).filter(new Locator.FilterOptions().setHasText("Require"));
+        rung.getByText("settle…").click();
+        sheet().getByRole(AriaRole.BUTTON, new Locator.GetByRoleOptions().setName("change").setExact(true)).click();
+        sheet().getByLabel("Priority").fill("600");
+        assertThat(thisEdit()).containsText("1 settled");
+        keep();
+        publish("The bench needs it");
+        openDevice("QB-LAB-005");
+        assertThat(region("In place")).containsText("Kingfisher Meter Reader", within(DEVICE_DONE));
         assertThat(browser.complaints()).isEmpty();
     }
 
     @Test
     @Order(7)
+    void whatFollowsThePeopleOfAGroupComesOntoADeviceThatTheyShareWithOthers() {
+        comeBack();
+        audience("lab-analysts");
+        assertThat(region("Whom it holds")).containsText("listed here");
+        assignTo("kingfisher");
+        assertThat(sheet().getByRole(AriaRole.RADIO, new Locator.GetByRoleOptions().setName(Pattern.compile("^the person")))).isChecked();
+        button("make it binding").click();
+        thisEdit().getByText(Pattern.compile("^[0-9]+ gain")).click();
+        Locator devices = page.getByRole(AriaRole.DIALOG).getByRole(AriaRole.LINK);
+        assertThat(devices.first()).isVisible();
+        List<String> names = devices.allTextContents();
+        page.keyboard().press("Escape");
+        keep();
+        publish("Readers follow the analysts");
+        boolean shared = false;
+        for (String name : names) {
+            openDevice(name);
+            Locator line = page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName(Pattern.compile("^Kingfisher")));
+            assertThat(line).isVisible();
+            if (page.getByText(Pattern.compile("and 1 more")).count() > 0) {
+                shared = true;
+                assertThat(region("In place")).containsText("Kingfisher Meter Reader", within(DEVICE_DONE));
+                line.click();
+                assertThat(region("Why")).containsText("Require · lab-analysts");
+                break;
+            }
+        }
+        assertThat(shared).as("one of %s is used by two people", names).isTrue();
+        assertThat(browser.complaints()).isEmpty();
+    }
+
+    @Test
+    @Order(8)
     void whatIsWrittenIsNotLostAndEachScreenIsFreeOfSeriousFaults() {
         comeBack();
         page.navigate("/reach/siltscope?assign=new&for=all-devices");

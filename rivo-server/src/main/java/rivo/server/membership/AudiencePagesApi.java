@@ -305,9 +305,9 @@ class AudiencePagesApi {
     /** Who came and went lately, in the audience itself and in the groups that it holds or the OUs below it; the newest first. */
     @GetMapping("/api/audience/changes")
     Changes changes(@RequestParam String target, Principal who) {
-        Snapshot now = current.now();
-        AudienceLook look = look(now, target);
-        Estate estate = now.estate();
+        Snapshot after = after(current.now(), who);
+        AudienceLook look = look(after, target);
+        Estate estate = after.estate();
         List<MembershipChange> all = MembershipChanges.of(db, within(look), MOST_CHANGES);
         List<MembershipChange> found = look.ou() == null ? all : MembershipChanges.withoutInnerMoves(all);
         List<CollectionHistory.Size> sizes = look.target().kind() == Target.Kind.COLLECTION ? CollectionHistory.sizes(db, look.target().id()) : List.of();
