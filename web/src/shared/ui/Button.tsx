@@ -44,6 +44,7 @@ const Styled = chakra('button', {
       },
     },
   },
+  compoundVariants: [{ size: 'inline', variant: 'text', css: { px: '0' } }],
   defaultVariants: { size: 'md', variant: 'plain' },
 })
 

@@ -77,5 +77,10 @@ export function useSheet(id: string | undefined, opening: Opening): Sheet | unde
     [written],
   )
   const forget = useCallback(() => sessionStorage.removeItem(`${KEPT} ${key}`), [key])
-  return written === undefined ? undefined : { written, isNew: id === undefined, setAlso, change, forget }
+  const isNew = id === undefined
+  // The very same as long as nothing else is written, so that what shows parts of it is not drawn anew for what it does not show.
+  return useMemo(
+    () => (written === undefined ? undefined : { written, isNew, setAlso, change, forget }),
+    [written, isNew, setAlso, change, forget],
+  )
 }

@@ -1,5 +1,5 @@
 import { Box, Flex, Skeleton } from '@chakra-ui/react'
-import { lazy, useEffect, useState } from 'react'
+import { lazy, memo, useDeferredValue, useEffect, useMemo, useState } from 'react'
 import { isRefusal, sentence } from '../../../shared/api'
 import { useKeys } from '../../../shared/keys'
 import { some } from '../../../shared/format'
@@ -13,7 +13,7 @@ import { usePutAssignment } from '../../draft'
 import type { WrittenBody } from '../api/assign'
 import { bodyOf, useAssignmentTrial } from '../api/assign'
 import { keepWhom } from '../model/lastWhom'
-import type { Opening } from '../model/sheet'
+import type { Opening, Row } from '../model/sheet'
 import { missing, rowOf } from '../model/sheet'
 import { useSheet } from '../state/useSheet'
 import type { Sheet } from '../state/useSheet'
@@ -40,10 +40,10 @@ interface Props {
   onClose: () => void
 }
 
-const PAUSE_MS = 150
+const PAUSE_MS = 100
 
 /** Where an assignment is written: whom, what, when, in which waves. It says all the while what it alone would do. */
-export function AssignSheet({ id, opening, name, chosen, onWritten, onClose }: Props) {
+export const AssignSheet = memo(function AssignSheet({ id, opening, name, chosen, onWritten, onClose }: Props) {
   const sheet = useSheet(id, opening)
   return (
     <Panel aria-label="Assignment" column {...side('702px')} overflow="hidden">
@@ -54,7 +54,7 @@ export function AssignSheet({ id, opening, name, chosen, onWritten, onClose }: P
       )}
     </Panel>
   )
-}
+})
 
 type ContentProps = Pick<Props, 'name' | 'chosen' | 'onWritten' | 'onClose'> & { sheet: Sheet }
 
@@ -71,9 +71,9 @@ function Content({ sheet, name, chosen, onWritten, onClose }: ContentProps) {
   const [ending, setEnding] = useState(false)
   const tried = incomplete === undefined ? trial.data : undefined
   const refused = put.error ?? (trial.isError ? trial.error : null)
-  const problems = isRefusal(refused) ? refused.problems : []
-  const at = (row: ReturnType<typeof rowOf>) =>
-    problems.filter(one => rowOf(one.place) === row).map(one => one.sentence)
+  const problems = useMemo(() => problemsOf(refused), [refused])
+  // The figures first: they are waited for.
+  const shown = useDeferredValue(tried)
   const title = assignment.subject.startsWith('title:') ? assignment.subject.slice('title:'.length) : undefined
   const send = (document: typeof assignment) =>
     put.mutate(bodyOf({ ...sheet.written, assignment: document }), {
@@ -130,11 +130,11 @@ function Content({ sheet, name, chosen, onWritten, onClose }: ContentProps) {
         </Box>
       </Flex>
       <Box flex="1" minH="0" overflowY="auto">
-        <WhomPart sheet={sheet} chosen={chosen} tried={tried} problems={at('whom')} onList={setListed} />
-        <WhatPart sheet={sheet} title={title} name={name} tried={tried} problems={at('what')} />
-        <WhenPart sheet={sheet} tried={tried} problems={at('when')} onList={setListed} />
-        <WavesPart sheet={sheet} tried={tried} problems={at('waves')} />
-        <OtherwisePart sheet={sheet} problems={at('otherwise')} />
+        <WhomPart sheet={sheet} chosen={chosen} tried={shown} problems={problems.whom} onList={setListed} />
+        <WhatPart sheet={sheet} title={title} name={name} tried={shown} problems={problems.what} />
+        <WhenPart sheet={sheet} tried={shown} problems={problems.when} onList={setListed} />
+        <WavesPart sheet={sheet} tried={shown} problems={problems.waves} />
+        <OtherwisePart sheet={sheet} problems={problems.otherwise} />
       </Box>
       <SheetFoot
         sheet={sheet}
@@ -171,6 +171,17 @@ function Content({ sheet, name, chosen, onWritten, onClose }: ContentProps) {
       </Later>
     </Flex>
   )
+}
+
+type Problems = Record<Row, readonly string[]>
+
+/** What is wrong with it, by the part of the sheet that it is about. */
+function problemsOf(refused: unknown): Problems {
+  const problems: Record<Row, string[]> = { whom: [], what: [], when: [], waves: [], otherwise: [] }
+  for (const one of isRefusal(refused) ? refused.problems : []) {
+    problems[rowOf(one.place)].push(one.sentence)
+  }
+  return problems
 }
 
 /** The names of those it is for, as far as they are known. */

@@ -1,5 +1,5 @@
 import { Box, Flex, Grid } from '@chakra-ui/react'
-import { useState } from 'react'
+import { memo, useState } from 'react'
 import { Button } from '../../../shared/ui/Button'
 import { NumberField } from '../../../shared/ui/NumberField'
 import { Segments } from '../../../shared/ui/Segments'
@@ -16,7 +16,7 @@ interface Props {
 }
 
 /** All that has a default that mostly fits: one line until it is opened. */
-export function OtherwisePart({ sheet, problems }: Props) {
+export const OtherwisePart = memo(function OtherwisePart({ sheet, problems }: Props) {
   const { assignment } = sheet.written
   const [open, setOpen] = useState(false)
   return (
@@ -30,7 +30,7 @@ export function OtherwisePart({ sheet, problems }: Props) {
       {open && <Fields sheet={sheet} />}
     </SheetRow>
   )
-}
+})
 
 const BEFORE = [
   { value: '', words: 'not before' },

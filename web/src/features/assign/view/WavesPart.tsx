@@ -1,5 +1,5 @@
 import { Box, Flex } from '@chakra-ui/react'
-import { useState } from 'react'
+import { memo, useState } from 'react'
 import { some } from '../../../shared/format'
 import { Button } from '../../../shared/ui/Button'
 import { NumberField } from '../../../shared/ui/NumberField'
@@ -23,7 +23,7 @@ interface Props {
 }
 
 /** A few first, then wider. Whoever no wave takes is in the last. */
-export function WavesPart({ sheet, tried, problems }: Props) {
+export const WavesPart = memo(function WavesPart({ sheet, tried, problems }: Props) {
   const { assignment } = sheet.written
   const waves = assignment.waves ?? []
   const [adding, setAdding] = useState(false)
@@ -112,7 +112,7 @@ export function WavesPart({ sheet, tried, problems }: Props) {
       )}
     </SheetRow>
   )
-}
+})
 
 /** What comes next by a rule; that all are open, or that each opens by hand, is to be seen already. */
 function isTold(progress: WavesView | undefined): boolean {

@@ -1,5 +1,5 @@
 import { Box, Flex } from '@chakra-ui/react'
-import { useState } from 'react'
+import { memo, useState } from 'react'
 import { count } from '../../../shared/format'
 import type { Intent } from '../../../shared/outcomes'
 import { intentVerb } from '../../../shared/outcomes'
@@ -32,7 +32,7 @@ interface Props {
 }
 
 /** What happens with the title, whom it stays with, and which release. */
-export function WhatPart({ sheet, title, name, tried, problems }: Props) {
+export const WhatPart = memo(function WhatPart({ sheet, title, name, tried, problems }: Props) {
   const { assignment } = sheet.written
   const versions = useVersions(title ?? '')
   const release = useChoosable(title ?? '')
@@ -125,7 +125,7 @@ export function WhatPart({ sheet, title, name, tried, problems }: Props) {
       </Later>
     </SheetRow>
   )
-}
+})
 
 /** Further titles that are assigned alike, each by its newest release and with its default choices. */
 function AlsoPart({ sheet, title }: { sheet: Sheet; title: string | undefined }) {

@@ -1,4 +1,5 @@
 import { Box, Flex } from '@chakra-ui/react'
+import { memo } from 'react'
 import { count } from '../../../shared/format'
 import { useNow } from '../../../shared/useNow'
 import { Button } from '../../../shared/ui/Button'
@@ -25,7 +26,7 @@ const WINDOWS = [
 ] as const
 
 /** From when, until when, and whether maintenance windows count. */
-export function WhenPart({ sheet, tried, problems, onList }: Props) {
+export const WhenPart = memo(function WhenPart({ sheet, tried, problems, onList }: Props) {
   const { assignment } = sheet.written
   const { from, deadline } = assignment
   const now = useNow(60_000)
@@ -108,7 +109,7 @@ export function WhenPart({ sheet, tried, problems, onList }: Props) {
       )}
     </SheetRow>
   )
-}
+})
 
 const DAY_MS = 86_400_000
 

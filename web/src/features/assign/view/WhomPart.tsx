@@ -1,5 +1,5 @@
 import { Box, Flex } from '@chakra-ui/react'
-import { useState } from 'react'
+import { memo, useState } from 'react'
 import { count, some } from '../../../shared/format'
 import { useKeys } from '../../../shared/keys'
 import { Button } from '../../../shared/ui/Button'
@@ -28,7 +28,7 @@ interface Props {
 type Adding = 'include' | 'exclude' | 'base' | 'rule' | 'collection' | undefined
 
 /** Whom an assignment is for: audiences, less exclusions, narrowed by a rule and by a base. */
-export function WhomPart({ sheet, chosen, tried, problems, onList }: Props) {
+export const WhomPart = memo(function WhomPart({ sheet, chosen, tried, problems, onList }: Props) {
   const { assignment } = sheet.written
   const [names, setNames] = useState<Readonly<Record<string, Pick<Audience, 'name' | 'devices' | 'people'>>>>({})
   const include = assignment.include ?? []
@@ -193,7 +193,7 @@ export function WhomPart({ sheet, chosen, tried, problems, onList }: Props) {
       )}
     </SheetRow>
   )
-}
+})
 
 /** "171 devices", or for one that follows people "37 people". */
 function holds(known: Pick<Audience, 'devices' | 'people'> | undefined, side: 'device' | 'person'): string {

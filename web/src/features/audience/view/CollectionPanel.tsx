@@ -25,7 +25,7 @@ import { MemberLists } from './MemberLists'
 
 const HostsWindow = lazy(() => import('./HostsWindow').then(part => ({ default: part.HostsWindow })))
 
-const PAUSE_MS = 120
+const PAUSE_MS = 80
 
 /** A collection: its rule as clauses and as text, who is in it, and what a change of it would let in and out. */
 export function CollectionPanel({ view }: { view: AudienceData | undefined }) {

@@ -24,6 +24,16 @@ export interface Band {
   readonly among: number
 }
 
+/** Whether two bands look and act alike: the same place, and the very same OU. */
+export function sameBand(one: Band, other: Band): boolean {
+  const { node, ...place } = one
+  const theirs: Omit<Band, 'node'> = other
+  return (
+    node.ou === other.node.ou &&
+    Object.entries(place).every(([key, value]) => theirs[key as keyof typeof place] === value)
+  )
+}
+
 export interface Layout {
   readonly bands: readonly Band[]
   readonly height: number

@@ -1,5 +1,5 @@
 import { Box, Flex } from '@chakra-ui/react'
-import { useState } from 'react'
+import { memo, useState } from 'react'
 import { Link } from 'react-router'
 import { bandFill } from '../../../shared/bandFill'
 import { count, some } from '../../../shared/format'
@@ -32,7 +32,7 @@ interface Props {
 }
 
 /** What lies across the OUs and assigns the title: each with its spread, which lights up on the map. */
-export function AcrossPart({ reach, writing }: Props) {
+export const AcrossPart = memo(function AcrossPart({ reach, writing }: Props) {
   const [all, setAll] = useState(false)
   const first = writing === undefined ? FIRST : FIRST_BESIDE
   // What is being written comes first.
@@ -72,7 +72,7 @@ export function AcrossPart({ reach, writing }: Props) {
       ))}
     </Flex>
   )
-}
+})
 
 function Card({ title, one }: { title: string; one: Across }) {
   const [address, change] = useAddressState(REACH_ADDRESS)

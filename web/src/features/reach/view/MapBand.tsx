@@ -7,6 +7,7 @@ import { Diamond } from '../../../shared/ui/Diamond'
 import { count, some } from '../../../shared/format'
 import { intentVerb, SHOWN } from '../../../shared/outcomes'
 import type { Band } from '../model/layout'
+import { sameBand } from '../model/layout'
 import type { Stretch } from '../model/fill'
 import { behindLabel, countsInWords, fill, isEdited } from '../model/fill'
 
@@ -113,8 +114,16 @@ export const BAND_STYLES: SystemStyleObject = {
   ...Object.fromEntries(SHOWN.map(kind => filled(`drafted-${kind}`, draftedFill(kind)))),
 }
 
-/** One OU on the map. */
-export const MapBand = memo(function MapBand({ band, selected, tabbable, onSelect, onEnter }: Props) {
+/** One OU on the map; drawn anew only where it looks or acts otherwise than before. */
+export const MapBand = memo(BandElement, (before, after) => {
+  const { band, ...others } = before
+  const { band: next, ...rest } = after
+  return (
+    sameBand(band, next) && Object.entries(others).every(([key, value]) => rest[key as keyof typeof rest] === value)
+  )
+})
+
+function BandElement({ band, selected, tabbable, onSelect, onEnter }: Props) {
   const hasBelow = band.first !== null
   const { ou } = band.node
   const atOu = hasBelow || band.kind === 'own'
@@ -146,7 +155,7 @@ export const MapBand = memo(function MapBand({ band, selected, tabbable, onSelec
       <Label band={band} />
     </div>
   )
-})
+}
 
 function Colours({ stretches, edited }: { stretches: readonly Stretch[]; edited: boolean }) {
   return stretches.map((stretch, i) => {

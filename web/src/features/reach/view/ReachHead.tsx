@@ -1,4 +1,5 @@
 import { Box, Flex } from '@chakra-ui/react'
+import { memo } from 'react'
 import { useNavigate } from 'react-router'
 import { changedAddress } from '../../../shared/address'
 import { withQuery } from '../../../shared/api'
@@ -17,7 +18,7 @@ import { REACH_ADDRESS } from '../model/reachAddress'
 import { NowLink } from './NowLink'
 
 /** The title one looks at, and the figures for the whole fleet. */
-export function ReachHead({ reach }: { reach: Reach }) {
+export const ReachHead = memo(function ReachHead({ reach }: { reach: Reach }) {
   const [address, change] = useAddressState(REACH_ADDRESS)
   const navigate = useNavigate()
   useKeys('Reach', [
@@ -59,7 +60,7 @@ export function ReachHead({ reach }: { reach: Reach }) {
       </Flex>
     </Flex>
   )
-}
+})
 
 /** How many devices it is, with the draft. */
 function Figure({ reach, outcome }: { reach: Reach; outcome: Shown }) {

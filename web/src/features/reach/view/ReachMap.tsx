@@ -1,6 +1,6 @@
 import { Box, Flex } from '@chakra-ui/react'
 import type { KeyboardEvent } from 'react'
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
+import { memo, useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import { Button } from '../../../shared/ui/Button'
 import { useAddressState } from '../../../shared/useAddressState'
 import { useSize } from '../../../shared/useSize'
@@ -21,7 +21,7 @@ interface Props {
 const WALKING = ['ArrowUp', 'ArrowDown', 'ArrowLeft', 'ArrowRight', 'Home', 'End']
 
 /** The organisation as nested bands, level by level from left to right. */
-export function ReachMap({ path, tree, selected }: Props) {
+export const ReachMap = memo(function ReachMap({ path, tree, selected }: Props) {
   const [address, change] = useAddressState(REACH_ADDRESS)
   const [frame, size] = useSize<HTMLDivElement>()
   const [focused, setFocused] = useState<string | null>(null)
@@ -58,7 +58,7 @@ export function ReachMap({ path, tree, selected }: Props) {
     }
   }
   const enter = (band: Band) => {
-    if (band.kind === 'ou' && band.node.ou.below > 0 && band.node !== tree) {
+    if (band.kind === 'ou' && band.node.ou.below > 0 && band.node.ou.id !== tree.ou.id) {
       zoomTo(band.node.ou.id)
       focus(band.id)
     } else {
@@ -82,7 +82,7 @@ export function ReachMap({ path, tree, selected }: Props) {
       enter(at)
     } else if (event.key === 'ArrowRight' && at?.deeper === true) {
       enter(at)
-    } else if (event.key === 'ArrowLeft' && at?.node === tree && !isRoot) {
+    } else if (event.key === 'ArrowLeft' && at?.node.ou.id === tree.ou.id && !isRoot) {
       out()
     } else {
       const next = WALKING.includes(event.key) ? neighbour(layout, from, event.key) : null
@@ -140,4 +140,4 @@ export function ReachMap({ path, tree, selected }: Props) {
       </Box>
     </Flex>
   )
-}
+})

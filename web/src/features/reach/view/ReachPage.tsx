@@ -1,14 +1,14 @@
 import { Box, Flex } from '@chakra-ui/react'
-import { lazy, Suspense, useEffect, useMemo, useState } from 'react'
+import { lazy, Suspense, useDeferredValue, useEffect, useMemo, useState } from 'react'
 import { Navigate, useParams } from 'react-router'
 import { Notice } from '../../../shared/ui/Notice'
 import { Columns, Page } from '../../../shared/ui/Page'
 import { usePageTitle } from '../../../shared/ui/PageHead'
 import { QueryState } from '../../../shared/ui/QueryState'
 import { useAddressState } from '../../../shared/useAddressState'
+import { useShared } from '../../../shared/useShared'
 import type { WrittenBody } from '../../assign'
-import { ASSIGN_ADDRESS, AssignSheet } from '../../assign'
-import { useKits } from '../../catalogue'
+import { ASSIGN_ADDRESS } from '../../assign'
 import type { Reach } from '../api/reach'
 import { useReach, useTitles, useWrittenReach } from '../api/reach'
 import { REACH_ADDRESS } from '../model/reachAddress'
@@ -17,6 +17,7 @@ import { AcrossPart } from './AcrossPart'
 import { OuPanel } from './OuPanel'
 import { ReachHead } from './ReachHead'
 import { ReachMap } from './ReachMap'
+import { WritingSheet } from './WritingSheet'
 
 const ReachTable = lazy(() => import('./ReachTable').then(part => ({ default: part.ReachTable })))
 
@@ -59,6 +60,7 @@ function ReachOfTitle({ title }: { title: string }) {
   // While an assignment is written, the map shows what it would make of it.
   const asWritten = isMap ? written : undefined
   const would = useWrittenReach(title, shown, asWritten)
+  const shared = useShared(asWritten === undefined ? reach.data : (would.data ?? reach.data))
   usePageTitle(reach.data === undefined ? undefined : `${reach.data.titleName} · Reach`)
   useEffect(() => {
     if (reach.data !== undefined) {
@@ -67,21 +69,9 @@ function ReachOfTitle({ title }: { title: string }) {
   }, [reach.data, title])
   return (
     <QueryState query={reach} failed="This cannot be shown">
-      {data => (
-        <Content
-          reach={asWritten === undefined ? data : (would.data ?? data)}
-          writtenId={asWritten?.id}
-          onWritten={setWritten}
-        />
-      )}
+      {data => <Content reach={shared ?? data} writtenId={asWritten?.id} onWritten={setWritten} />}
     </QueryState>
   )
-}
-
-/** The OU that is chosen on the map, where one is. */
-function chosenPart(ou: string | undefined, reach: Reach) {
-  const found = reach.ous.find(one => one.id === ou)
-  return found === undefined ? undefined : { target: `ou:${found.id}`, name: found.name }
 }
 
 interface ContentProps {
@@ -93,10 +83,10 @@ interface ContentProps {
 
 function Content({ reach, writtenId, onWritten }: ContentProps) {
   const [address, change] = useAddressState(REACH_ADDRESS)
-  const [assigning, assign] = useAddressState(ASSIGN_ADDRESS)
-  // The very same as long as nothing has changed, so that only what a step changes is drawn anew.
-  const kits = useKits()
-  const tree = useMemo(() => buildTree(reach.ous), [reach])
+  const [assigning] = useAddressState(ASSIGN_ADDRESS)
+  // The figures of a sheet come first; and as long as nothing has changed the map is the very same, so that only what a step changes is drawn.
+  const drawn = useDeferredValue(reach)
+  const tree = useMemo(() => buildTree(drawn.ous), [drawn])
   if (tree === null || reach.devices === 0) {
     return (
       <Notice heading="There are no devices yet">
@@ -106,11 +96,12 @@ function Content({ reach, writtenId, onWritten }: ContentProps) {
     )
   }
   const selected = address.ou ?? tree.ou.id
+  const chosen = reach.ous.find(one => one.id === address.ou)
   const isAcross = address.as === 'map' && reach.across.length > 0
   const isShown = address.as === 'table' || reach.ous.some(ou => ou.id === selected)
   return (
     <Page>
-      <ReachHead reach={reach} />
+      <ReachHead reach={drawn} />
       <Columns>
         <Flex direction="column" gap="2.5" flex="1" minW="0" h={{ base: '70vh', lg: 'auto' }} minH="320px">
           <Box flex="1" minH="0">
@@ -119,11 +110,11 @@ function Content({ reach, writtenId, onWritten }: ContentProps) {
                 <ReachTable reach={reach} root={tree.ou} selected={selected} onSelect={ou => change({ ou })} />
               </Suspense>
             ) : (
-              <ReachMap path={reach.path} tree={tree} selected={selected} />
+              <ReachMap path={drawn.path} tree={tree} selected={selected} />
             )}
           </Box>
           {isAcross && assigning.assign !== undefined && (
-            <AcrossPart reach={reach} writing={writtenId ?? assigning.assign} />
+            <AcrossPart reach={drawn} writing={writtenId ?? assigning.assign} />
           )}
         </Flex>
         {assigning.assign === undefined ? (
@@ -138,32 +129,16 @@ function Content({ reach, writtenId, onWritten }: ContentProps) {
             })}
           />
         ) : (
-          <Suspense fallback={null}>
-            <AssignSheet
-              key={`${assigning.assign} ${assigning.kit ?? ''} ${[...assigning.for, ...assigning.also].join(' ')}`}
-              id={assigning.assign === 'new' ? undefined : assigning.assign}
-              opening={{
-                subject: assigning.kit === undefined ? `title:${reach.title}` : `kit:${assigning.kit}`,
-                include: assigning.for,
-                also: assigning.also,
-                follows: assigning.follows,
-                intent: assigning.intent,
-              }}
-              name={
-                assigning.kit === undefined
-                  ? reach.titleName
-                  : (kits.data?.find(line => line.kit.id === assigning.kit)?.kit.name ?? assigning.kit)
-              }
-              chosen={chosenPart(address.ou, reach)}
-              onWritten={onWritten}
-              onClose={() =>
-                assign({ assign: undefined, kit: undefined, for: [], also: [], follows: 'device', intent: 'required' })
-              }
-            />
-          </Suspense>
+          <WritingSheet
+            title={reach.title}
+            titleName={reach.titleName}
+            ou={chosen?.id}
+            ouName={chosen?.name}
+            onWritten={onWritten}
+          />
         )}
       </Columns>
-      {isAcross && assigning.assign === undefined && <AcrossPart reach={reach} />}
+      {isAcross && assigning.assign === undefined && <AcrossPart reach={drawn} />}
     </Page>
   )
 }
