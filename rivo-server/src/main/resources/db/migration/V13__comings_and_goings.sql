@@ -10,3 +10,5 @@ create table collection_sizes (
   devices int not null,
   primary key (collection, at)
 );
+create index users_by_enabled on users (enabled);
+create index computers_by_enabled on computers (enabled);

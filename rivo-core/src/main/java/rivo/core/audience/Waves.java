@@ -8,6 +8,7 @@ import java.security.NoSuchAlgorithmException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.function.IntPredicate;
+import java.util.stream.IntStream;
 import rivo.core.estate.Assignment;
 import rivo.core.estate.Scope;
 import rivo.core.estate.Target;
@@ -37,27 +38,27 @@ public final class Waves {
         this.scope = scope;
     }
 
-    /** Those of the units whose wave is open. */
-    Positions open(Positions units) {
-        List<Positions> open = new ArrayList<>();
+    /** Those of the units that each wave takes, in the order of the waves; what none takes is in the last. */
+    public List<Positions> taken(Positions units) {
+        List<Positions> taken = new ArrayList<>();
         Positions rest = units;
         BigDecimal shares = BigDecimal.ZERO;
         for (Wave wave : assignment.waves()) {
-            if (rest.isEmpty()) {
-                break;
-            }
             BigDecimal share = wave.share();
             shares = share == null ? shares : shares.add(share);
-            Positions taken = share == null ? held(rest, wave.to()) : share(rest, below(shares));
-            if (wave.open()) {
-                open.add(taken);
-            }
-            rest = rest.without(taken);
+            Positions own = rest.isEmpty() ? rest : share == null ? held(rest, wave.to()) : share(rest, below(shares));
+            taken.add(own);
+            rest = rest.without(own);
         }
-        if (assignment.waves().get(assignment.waves().size() - 1).open()) {
-            open.add(rest);
-        }
-        return Positions.union(open);
+        int last = taken.size() - 1;
+        taken.set(last, taken.get(last).or(rest));
+        return taken;
+    }
+
+    /** Those of the units whose wave is open. */
+    Positions open(Positions units) {
+        List<Positions> taken = taken(units);
+        return Positions.union(IntStream.range(0, taken.size()).filter(i -> assignment.waves().get(i).open()).mapToObj(taken::get).toList());
     }
 
     /** Whether the wave that takes this unit is open. */
@@ -67,17 +68,8 @@ public final class Waves {
 
     /** The number, from 1 on, of the wave that takes this unit. */
     public int waveOf(int unit) {
-        Positions one = Positions.range(unit, unit + 1);
-        BigDecimal shares = BigDecimal.ZERO;
-        for (int i = 0; i < assignment.waves().size(); i++) {
-            Wave wave = assignment.waves().get(i);
-            BigDecimal share = wave.share();
-            shares = share == null ? shares : shares.add(share);
-            if (!(share == null ? held(one, wave.to()) : share(one, below(shares))).isEmpty()) {
-                return i + 1;
-            }
-        }
-        return assignment.waves().size();
+        List<Positions> taken = taken(Positions.range(unit, unit + 1));
+        return 1 + IntStream.range(0, taken.size()).filter(i -> !taken.get(i).isEmpty()).findFirst().orElseThrow();
     }
 
     private Positions held(Positions units, List<Target> targets) {

@@ -6,6 +6,7 @@ import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
 import java.util.function.Function;
 import java.util.stream.Collectors;
@@ -133,6 +134,13 @@ public final class Estate {
     /** By id. */
     public Map<String, Kit> kits() {
         return kits;
+    }
+
+    /** The titles of a subject, a kit's in its order; those that there are not are left out. */
+    public List<Title> titlesOf(Subject subject) {
+        Kit kit = subject.kit() ? kits().get(subject.id()) : null;
+        List<String> ids = kit != null ? kit.titles() : subject.kit() ? List.of() : List.of(subject.id());
+        return ids.stream().map(this::title).filter(Objects::nonNull).toList();
     }
 
     public Assignments assignments() {

@@ -12,9 +12,7 @@ import rivo.core.audience.DeviceSet;
 import rivo.core.audience.Gate;
 import rivo.core.audience.Pair;
 import rivo.core.audience.Positions;
-import rivo.core.audience.PositionsBuilder;
 import rivo.core.audience.UnitSet;
-import rivo.core.audience.Waves;
 import rivo.core.estate.Assignment;
 import rivo.core.estate.Scope;
 import rivo.core.resolve.Resolver;
@@ -41,7 +39,7 @@ public record AssignmentReach(UnitSet reached, UnitSet served, List<LeftOut> lef
     }
 
     /**
-     * Whom an assignment means of the units of a scope. Costs a set operation for each pair and gate, and with waves a look at each unit.
+     * Whom an assignment means of the units of a scope. Costs a set operation for each pair, gate and wave.
      *
      * @param scope of the title, or of the kit's title, that is looked at
      */
@@ -146,20 +144,17 @@ public record AssignmentReach(UnitSet reached, UnitSet served, List<LeftOut> lef
             if (waves == 0) {
                 return List.of();
             }
-            Map<Integer, Integer> first = new HashMap<>();
-            for (Waved pair : waved) {
-                Waves its = Objects.requireNonNull(pair.pair().waves());
-                pair.own().forEach(unit -> {
-                    int at = pair.pair().ownScope() == scope ? unit : audiences.units().device(unit);
-                    first.merge(at, its.waveOf(unit), Math::min);
-                });
-            }
-            List<PositionsBuilder> taken = new ArrayList<>();
+            List<List<Positions>> taken = waved.stream().map(pair -> Objects.requireNonNull(pair.pair().waves()).taken(pair.own()).stream()
+                    .map(own -> ofTitle(pair.pair(), own)).toList()).toList();
+            List<UnitSet> all = new ArrayList<>();
+            Positions before = Positions.NONE;
             for (int i = 0; i < waves; i++) {
-                taken.add(new PositionsBuilder(0, audiences.size(scope)));
+                int wave = i;
+                Positions own = Positions.union(taken.stream().map(pair -> pair.get(wave)).toList()).without(before);
+                all.add(new UnitSet(scope, own));
+                before = before.or(own);
             }
-            first.forEach((unit, wave) -> taken.get(wave - 1).add(unit));
-            return taken.stream().map(units -> new UnitSet(scope, units.build())).toList();
+            return all;
         }
     }
 }

@@ -29,6 +29,15 @@ class KitTest {
     }
 
     @Test
+    void aSubjectHasTheTitlesThatThereAreInTheKitsOrder() {
+        Estate estate = withKit("siltscope", "mudview");
+        assertThat(estate.titlesOf(Subject.kit("bench"))).extracting(Title::id).containsExactly("siltscope", "mudview");
+        assertThat(estate.titlesOf(Subject.title("mudview"))).extracting(Title::id).containsExactly("mudview");
+        assertThat(estate.titlesOf(Subject.title("moonware"))).isEmpty();
+        assertThat(estate.titlesOf(Subject.kit("moon"))).isEmpty();
+    }
+
+    @Test
     void aTitleThatGoesIntoItReachesItsDevices() {
         Estate before = withKit("siltscope");
         Estate after = before.withKit(new Kit("bench", "Bench", List.of("mudview", "siltscope")));

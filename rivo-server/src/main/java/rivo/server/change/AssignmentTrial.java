@@ -19,7 +19,6 @@ import rivo.core.estate.Assignment;
 import rivo.core.estate.Device;
 import rivo.core.estate.RefusedException;
 import rivo.core.estate.Release;
-import rivo.core.estate.Subject;
 import rivo.core.estate.Title;
 import rivo.core.explain.AssignmentReach;
 import rivo.core.rehearse.Effect;
@@ -31,7 +30,6 @@ import rivo.core.resolve.TitleOutcomes;
 import rivo.server.assignment.AssignmentDocument;
 import rivo.server.assignment.Delivery;
 import rivo.server.assignment.DeviceClock;
-import rivo.server.catalogue.kit.KitDocument;
 import rivo.server.estate.Snapshot;
 import rivo.server.window.MaintenanceWindows;
 
@@ -168,7 +166,7 @@ class AssignmentTrial {
         List<TitleTried> titles = new ArrayList<>();
         for (Edit edit : edits) {
             Assignment one = document(after, edit).assignment();
-            titles(after, one.subject()).forEach(title -> titles.add(tried(before, after, rehearsal, one, title)));
+            after.estate().titlesOf(one.subject()).forEach(title -> titles.add(tried(before, after, rehearsal, one, title)));
         }
         if (titles.isEmpty()) {
             throw new RefusedException("empty-kit", "subject", "The kit holds no title; put some in first.");
@@ -186,12 +184,6 @@ class AssignmentTrial {
 
     private static AssignmentDocument document(Snapshot after, Edit edit) {
         return Objects.requireNonNull(after.get(AssignmentDocument.KIND).find(edit.document()));
-    }
-
-    private static List<Title> titles(Snapshot snapshot, Subject subject) {
-        KitDocument kit = subject.kit() ? snapshot.get(KitDocument.KIND).find(subject.id()) : null;
-        List<String> ids = kit != null ? kit.titles() : subject.kit() ? List.of() : List.of(subject.id());
-        return ids.stream().map(id -> snapshot.estate().title(id)).filter(Objects::nonNull).toList();
     }
 
     private MaintenanceWindows.Late late(Snapshot after, Delivery delivery, DeviceSet devices) {

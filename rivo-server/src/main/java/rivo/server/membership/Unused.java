@@ -5,6 +5,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import rivo.core.audience.Audiences;
 import rivo.core.audience.DeviceSet;
@@ -17,14 +18,43 @@ import rivo.server.fleet.Fleet;
 
 /**
  * What is in audiences and of no use there: accounts that are disabled, and devices that never called in. Of one snapshot; counted for all
- * audiences at once.
+ * audiences at once. Of one thread.
  *
  * @param disabledPeople the ids of people whose account is disabled
  * @param peopleOf how many of them each audience holds
  * @param computersOf how many disabled computers each group lists, and each OU has in itself
  * @param never the devices that have never called in
  */
-record Unused(Set<String> disabledPeople, Map<Target, Integer> peopleOf, Map<String, Integer> computersOf, DeviceSet never) {
+record Unused(Set<String> disabledPeople, Map<Target, Integer> peopleOf, Map<String, Integer> computersOf, Never never) {
+
+    /** Those that have never called in: looked up one by one, until so many were that it pays to look all up. */
+    static final class Never {
+
+        private final Estate estate;
+        private final Fleet fleet;
+        private final DeviceSet every;
+        private @Nullable DeviceSet all;
+        private long looked;
+
+        Never(Audiences audiences, Fleet fleet) {
+            this.estate = audiences.estate();
+            this.every = audiences.everyDevice();
+            this.fleet = fleet;
+        }
+
+        boolean contains(int position) {
+            return fleet.lastSeen(estate.devices().at(position).id()) == null;
+        }
+
+        DeviceSet in(DeviceSet devices) {
+            looked += devices.size();
+            if (all == null && looked > every.size()) {
+                all = every.filter(this::contains);
+            }
+            return all == null ? devices.filter(this::contains) : devices.and(all);
+        }
+    }
+
 
     static Unused in(Audiences audiences, Fleet fleet, JdbcClient db) {
         Estate estate = audiences.estate();
@@ -39,8 +69,7 @@ record Unused(Set<String> disabledPeople, Map<Target, Integer> peopleOf, Map<Str
                 }
             }
         }
-        return new Unused(disabled, people, DisabledAccounts.computers(db),
-                audiences.everyDevice().filter(position -> fleet.lastSeen(estate.devices().at(position).id()) == null));
+        return new Unused(disabled, people, DisabledAccounts.computers(db), new Never(audiences, fleet));
     }
 
     /** In a few words each; none where all of it is of use. */
@@ -55,7 +84,7 @@ record Unused(Set<String> disabledPeople, Map<Target, Integer> peopleOf, Map<Str
             odd.add(computers == 1 ? "one computer's account is disabled" : computers + " computers' accounts are disabled");
         }
         int all = look.devices();
-        int unseen = look.audiences().devicesIn(look.target()).and(never).size();
+        int unseen = never.in(look.audiences().devicesIn(look.target())).size();
         if (unseen > 0) {
             odd.add(unseen == all ? all == 1 ? "its device has never called in" : "none of its devices has ever called in"
                     : unseen == 1 ? "one has never called in" : unseen + " have never called in");

@@ -13,7 +13,6 @@ import rivo.core.estate.Assignment;
 import rivo.core.estate.Device;
 import rivo.core.estate.Present;
 import rivo.core.estate.Scope;
-import rivo.core.estate.Subject;
 import rivo.core.estate.Title;
 import rivo.core.estate.Version;
 import rivo.core.explain.AssignmentReach;
@@ -25,7 +24,6 @@ import rivo.devices.protocol.JobState;
 import rivo.devices.protocol.Progress;
 import rivo.server.assignment.AssignmentDocument;
 import rivo.server.assignment.Rollout;
-import rivo.server.catalogue.kit.KitDocument;
 import rivo.server.estate.Snapshot;
 import rivo.server.fleet.Fleet;
 
@@ -47,7 +45,7 @@ class WaveProgress {
     /** One lane for each of its waves; none without waves, or where it assigns nothing that there is. */
     List<Lane> of(Snapshot snapshot, AssignmentDocument document) {
         Assignment assignment = document.assignment();
-        List<Title> titles = titles(snapshot, assignment.subject());
+        List<Title> titles = snapshot.estate().titlesOf(assignment.subject());
         if (titles.isEmpty() || assignment.waves().isEmpty()) {
             return List.of();
         }
@@ -62,12 +60,6 @@ class WaveProgress {
             lanes.add(lane(snapshot, assignment.waves().get(i).open(), audiences.devicesOf(waves.get(i)), states, since));
         }
         return lanes;
-    }
-
-    private static List<Title> titles(Snapshot snapshot, Subject subject) {
-        KitDocument kit = subject.kit() ? snapshot.get(KitDocument.KIND).find(subject.id()) : null;
-        List<String> ids = kit != null ? kit.titles() : subject.kit() ? List.of() : List.of(subject.id());
-        return ids.stream().map(id -> snapshot.estate().title(id)).filter(Objects::nonNull).toList();
     }
 
     private void look(Snapshot snapshot, Assignment assignment, Title title, byte[] states) {

@@ -115,6 +115,43 @@ class WavesTest {
         assertThat(waves("failscope").at("/next/kind").asString()).isEqualTo("stopped");
     }
 
+    @Test
+    void aKitIsInPlaceWhenAllOfItIsAndARemovalWhenItHasGone() {
+        TestTitles.add(server, "kitscope", "Kit Scope");
+        TestTitles.add(server, "kitview", "Kit View");
+        Answer kit = server.ask("PUT", "/api/draft/documents/kit/k-bench", Map.of("revision", 0, "document", Map.of("id", "k-bench", "name", "Bench",
+                "description", "", "titles", List.of("kitscope", "kitview"))));
+        assertThat(kit.status()).as(kit.body().toString()).isEqualTo(200);
+        TestDevice device = TestDevice.enrolled(server, "QB-LAB-005");
+        report(device, 1, SOFTWARE.formatted("kitscope"));
+        assign("a-kit", "kit:k-bench", "required");
+        assertThat(lane("a-kit")).as("of two titles one").isEqualTo("1 decided, 0 in place, 0 failed, 0 tried");
+        report(device, 2, "\"present\":[{\"title\":\"kitscope\",\"version\":\"4.2.0\"},{\"title\":\"kitview\",\"version\":\"4.3\"}]");
+        assertThat(lane("a-kit")).as("a newer one will do").isEqualTo("1 decided, 1 in place, 0 failed, 0 tried");
+        report(device, 3, SOFTWARE.formatted("kitscope") + "," + JOB.formatted("kitview", "failed"));
+        assertThat(lane("a-kit")).as("one failed").isEqualTo("1 decided, 0 in place, 1 failed, 1 tried");
+        assign("a-kit-off", "title:kitscope", "uninstall");
+        assertThat(lane("a-kit-off")).isEqualTo("1 decided, 0 in place, 0 failed, 0 tried");
+        report(device, 4, "\"present\":[]");
+        assertThat(lane("a-kit-off")).isEqualTo("1 decided, 1 in place, 0 failed, 0 tried");
+        assertThat(lane("a-kit")).as("something stronger decides about one of its titles").isEqualTo("1 decided, 0 in place, 1 failed, 1 tried");
+    }
+
+    /** To one device, in one wave that is open; each stronger than the one before. */
+    private static void assign(String id, String subject, String intent) {
+        Answer kept = server.ask("PUT", "/api/draft/documents/assignment/" + id, Map.of("revision", 0, "document", Map.of("id", id, "subject", subject,
+                "intent", intent, "follows", "device", "include", List.of(device("QB-LAB-005")), "binding", true, "priority", 500 + id.length(),
+                "waves", List.of(Map.of("to", List.of(), "open", true)))));
+        assertThat(kept.status()).as(kept.body().toString()).isEqualTo(200);
+        assertThat(server.publish("waves of " + subject).status()).isEqualTo(200);
+    }
+
+    private static String lane(String assignment) {
+        JsonNode lane = server.ask("GET", "/api/assignments/" + assignment + "/waves", null).body().at("/lanes/0");
+        return lane.path("decided").asInt() + " decided, " + lane.path("inPlace").asInt() + " in place, " + lane.path("failed").asInt() + " failed, "
+                + lane.path("tried").asInt() + " tried";
+    }
+
     private static int revision(String title) {
         return server.ask("GET", "/api/assignments/a-" + title, null).body().path("revision").asInt();
     }
