@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react'
 import { createContext, useCallback, useContext, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react'
+import { takeAhead } from './typedAhead'
 
 /** One key and what it does. Two letters with a space between are pressed one after the other. */
 export interface KeyAct {
@@ -92,7 +93,7 @@ function listen(now: () => Pick<Keys, 'groups' | 'singleKeys'>): () => void {
   let firstAt = 0
   const pressed = (event: KeyboardEvent) => {
     const name = nameOf(event)
-    if (event.defaultPrevented || event.altKey) {
+    if (event.defaultPrevented || takeAhead(event, isTyping(event.target)) || event.altKey) {
       return
     }
     const { groups, singleKeys } = now()

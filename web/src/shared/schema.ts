@@ -1483,6 +1483,7 @@ export interface components {
             people: number;
             spread: components["schemas"]["SpreadPart"][];
             target: string;
+            waves: components["schemas"]["AssignedLine"][];
         };
         AudiencesFound: {
             kinds: components["schemas"]["KindCount"][];

@@ -96,9 +96,9 @@ function DeviceLine({ sign, one }: { sign: string; one: { id: string; name: stri
   )
 }
 
-/** All that hangs on it: what is assigned to it, what it is excluded from, which collections name it. */
+/** All that hangs on it: what is assigned to it, what it is excluded from, what it is a wave of, which collections name it. */
 function NamedBy({ view }: { view: AudienceData }) {
-  const used = view.assigned.length + view.excluded.length + view.namedBy.length
+  const used = view.assigned.length + view.excluded.length + view.waves.length + view.namedBy.length
   return (
     <PanelPart heading="What hangs on it">
       {used === 0 && <Box color="ink2">Nothing. It can be deleted.</Box>}
@@ -111,6 +111,11 @@ function NamedBy({ view }: { view: AudienceData }) {
       {view.excluded.map(one => (
         <Box key={one.assignment} py="0.5">
           left out of {intentVerb(one.intent)} {one.name}
+        </Box>
+      ))}
+      {view.waves.map(one => (
+        <Box key={one.assignment} py="0.5">
+          a wave of {intentVerb(one.intent)} {one.name}
         </Box>
       ))}
       {view.namedBy.map(one => (

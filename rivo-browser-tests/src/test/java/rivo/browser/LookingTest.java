@@ -32,6 +32,19 @@ class LookingTest extends BrowserTest {
     }
 
     @Test
+    @Order(0)
+    void whatIsTypedBeforeTheSearchHasComeGoesIntoItAndNotToTheMap() {
+        comeBack();
+        page.navigate("/reach/siltscope");
+        assertThat(page.getByRole(AriaRole.TREE)).isVisible();
+        page.keyboard().press("Control+k");
+        page.keyboard().type("rox");
+        assertThat(page.getByLabel("Find a device, a person, a title or an audience")).hasValue("rox");
+        page.keyboard().press("Escape");
+        assertThat(region("Draft")).isHidden();
+    }
+
+    @Test
     @Order(1)
     void theKeyboardAloneIsEnoughFromSignInToAPublishedChange() {
         page.navigate("/catalogue");
@@ -50,6 +63,8 @@ class LookingTest extends BrowserTest {
         assertThat(heading).isFocused();
         press("a");
         assertThat(page).hasURL(Pattern.compile("/reach/tarnlog"));
+        // The sheet asks for whom as soon as it is there.
+        assertThat(region("Assignment").getByRole(AriaRole.COMBOBOX).first()).isFocused();
         tabTo("[role=treeitem]");
         press("ArrowRight", "ArrowDown", "ArrowDown", "ArrowRight");
         assertThat(page.locator("[role=treeitem][aria-selected=true]")).hasAttribute("aria-label", Pattern.compile("^Coldwell Laboratory"));

@@ -24,6 +24,7 @@ import rivo.core.resolve.Resolver;
 import rivo.devices.protocol.JobAction;
 import rivo.devices.protocol.JobState;
 import rivo.devices.protocol.Progress;
+import rivo.server.audience.Names;
 
 /** How a device stands with each title: what it shall have, what it has, and what it is doing about it. */
 final class DeviceStanding {
@@ -115,7 +116,7 @@ final class DeviceStanding {
         Version there = present == null ? null : present.version();
         Builder line = of(title, decision.outcome(), present).to(wanted);
         if (there != null && there.compareTo(wanted) >= 0) {
-            return line.line("required, " + where(decision)).end("as assigned").in("in-place");
+            return line.line("required" + where(decision)).end("as assigned").in("in-place");
         }
         return underWay(line, title.id(), JobAction.INSTALL, wanted.toString());
     }
@@ -123,7 +124,7 @@ final class DeviceStanding {
     private DeviceTitle uninstall(Title title, Decision decision, @Nullable Present present) {
         Builder line = of(title, decision.outcome(), present).to(null);
         if (present == null) {
-            return line.line("to be absent, " + where(decision)).end("as assigned").in("in-place");
+            return line.line("to be absent" + where(decision)).end("as assigned").in("in-place");
         }
         return underWay(line, title.id(), JobAction.REMOVE, null);
     }
@@ -150,12 +151,17 @@ final class DeviceStanding {
         return line.line("at its next call-in").due(doing.nextDue()).in("waiting");
     }
 
+    /** Through what it comes: the OU, group or other target that holds the device, or the title that needs it. */
     private String where(Decision decision) {
         Assignment winner = decision.winner();
-        return winner == null ? "" : winner.include().stream().filter(t -> t.kind() == Target.Kind.OU)
-                .map(t -> estate.ous().find(t.id())).filter(Objects::nonNull).filter(ou -> estate.ous().isAtOrBelow(estate.ous().position(device.ou()),
-                        estate.ous().position(ou.id())))
-                .map(ou -> ou.name()).findFirst().orElse("");
+        if (winner == null) {
+            Title by = decision.by() == null ? null : estate.title(decision.by());
+            return by == null ? "" : ", needed by " + by.name();
+        }
+        int position = estate.devices().position(device.id());
+        List<Target> holding = winner.include().stream().filter(target -> resolver.audiences().devicesReached(target, winner.follows()).contains(position)).toList();
+        return holding.stream().filter(target -> target.kind() == Target.Kind.OU).findFirst().or(() -> holding.stream().findFirst())
+                .map(target -> ", " + Names.of(estate, target)).orElse("");
     }
 
     private static Builder of(Title title, @Nullable Outcome outcome, @Nullable Present present) {

@@ -10,6 +10,7 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Objects;
 import java.util.Set;
+import java.util.function.Function;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
@@ -22,6 +23,7 @@ import org.springframework.web.bind.annotation.RestController;
 import rivo.core.audience.Audiences;
 import rivo.core.audience.DeviceSet;
 import rivo.core.audience.GroupMakeup;
+import rivo.core.estate.Assignment;
 import rivo.core.estate.AssignmentState;
 import rivo.core.estate.Device;
 import rivo.core.estate.DeviceCollection;
@@ -81,13 +83,14 @@ class AudiencePagesApi {
      * @param collection the document of a collection, with the revision that an edit is made from
      * @param assigned what is assigned to it
      * @param excluded what it is excluded from
+     * @param waves what it is a wave of
      * @param namedBy the collections that name it
      * @param spread where its devices are, or those of its people where it holds none
      */
     record AudienceView(String target, @Schema(allowableValues = {"all-devices", "all-users", "ou", "group", "collection", "device", "user"}) String kind,
             String name, @Nullable String dn, List<PathPart> path, int devices, int people, List<String> oddities, boolean gone, boolean fenced, long fenceRevision,
             @Nullable MakeupView makeup, @Nullable CollectionView collection, List<AssignedLine> assigned, List<AssignedLine> excluded,
-            List<NamedTarget> namedBy, List<Spread.SpreadPart> spread) {
+            List<AssignedLine> waves, List<NamedTarget> namedBy, List<Spread.SpreadPart> spread) {
     }
 
     /** @param revision of the published collection; 0 for one that only the draft has */
@@ -192,7 +195,8 @@ class AudiencePagesApi {
         return new AudienceView(look.target().toString(), look.target().kind().word(), look.name(), look.ou() == null ? null : look.ou().dn(), look.path(),
                 look.devices(), look.people(), look.oddities(Unused.in(look.audiences(), fleet, db)), look.isGone(), look.ou() != null && look.ou().fenced(),
                 now.get(FenceDocument.KIND).revision(look.target().id()), makeup(look), collection(now, after, look),
-                assigned(now, after, look.target(), false), assigned(now, after, look.target(), true),
+                assigned(now, after, look.target(), Assignment::include), assigned(now, after, look.target(), Assignment::exclude),
+                assigned(now, after, look.target(), a -> a.waves().stream().flatMap(wave -> wave.to().stream()).toList()),
                 look.namedBy().stream().map(one -> new NamedTarget(Target.collection(one.id()).toString(), Names.of(one))).toList(),
                 Spread.of(estate, reached(look)));
     }
@@ -222,10 +226,10 @@ class AudiencePagesApi {
         return document == null ? null : new CollectionView(document, now.get(CollectionDocument.KIND).revision(document.id()), isDrafted(now, look));
     }
 
-    private static List<AssignedLine> assigned(Snapshot now, Snapshot after, Target target, boolean excluded) {
+    private static List<AssignedLine> assigned(Snapshot now, Snapshot after, Target target, Function<Assignment, List<Target>> targets) {
         Estate estate = after.estate();
         return estate.assignments().all().stream().filter(a -> a.state() != AssignmentState.RETIRED
-                && (excluded ? a.exclude() : a.include()).contains(target)).map(a -> new AssignedLine(a.id(), a.subject().toString(), Names.subject(estate, a.subject()),
+                && targets.apply(a).contains(target)).map(a -> new AssignedLine(a.id(), a.subject().toString(), Names.subject(estate, a.subject()),
                         a.intent().word(), a.follows().word(), a.binding(), a.state().word(), !a.equals(now.estate().assignments().find(a.id())))).toList();
     }
 

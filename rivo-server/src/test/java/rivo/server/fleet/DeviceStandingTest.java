@@ -59,6 +59,12 @@ class DeviceStandingTest {
     }
 
     @Test
+    void whatIsAssignedToSomethingElseThanAnOuSaysToWhat() {
+        Device device = SmallEstate.with(List.of()).devices().at(0);
+        assertThat(only(lines(CALLED, has("4.2"), REQUIRED.withInclude(List.of(Target.device(device.id()))))).line()).isEqualTo("required, " + device.name());
+    }
+
+    @Test
     void aHigherVersionIsInPlaceToo() {
         assertThat(only(lines(CALLED, has("5.0"), REQUIRED)).group()).isEqualTo("in-place");
     }

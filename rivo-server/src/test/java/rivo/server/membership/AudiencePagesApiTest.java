@@ -162,6 +162,12 @@ class AudiencePagesApiTest {
         JsonNode benches = ask("", "target", "collection:benches");
         assertThat(benches.path("devices").asInt()).isEqualTo(15);
         assertThat(benches.path("namedBy").get(0).path("name").asString()).isEqualTo("Both");
+        assertThat(benches.path("waves")).isEmpty();
+        server.ask("PUT", "/api/draft/documents/assignment/a-waved", Map.of("revision", 0, "document", Map.of("id", "a-waved", "subject", "title:siltscope",
+                "intent", "required", "follows", "device", "include", List.of("all-devices"), "waves", List.of(Map.of("to", List.of("collection:benches"),
+                        "open", true), Map.of("to", List.of(), "open", false)))));
+        assertThat(ask("", "target", "collection:benches").path("waves").get(0).path("assignment").asString()).as("deleting it would change who is served")
+                .isEqualTo("a-waved");
         assertThat(benches.path("collection").path("revision").asInt()).isZero();
         JsonNode no = ask("/membership", "target", "collection:benches", "of", "device:" + server.device("QB-LAB-002"));
         assertThat(no.path("sentence").asString()).startsWith("No: QB-LAB-002 does not satisfy the rule");
