@@ -22,6 +22,8 @@ final class DeliveryChecks {
     private static final int MOST_NOTICES = 10;
     private static final int LONGEST_NOTE = 1000;
     private static final int ALL = 100;
+    private static final Duration ANY_PERIOD = Duration.ofSeconds(Long.MAX_VALUE);
+    private static final Duration LONGEST_BETWEEN_WAVES = Duration.ofDays(365);
     private static final int MOST_DEVICES = 1_000_000;
 
     private final ProblemList problems;
@@ -53,7 +55,7 @@ final class DeliveryChecks {
         }
         if (rollout.opens() != null) {
             if (rollout.opens().after() != null) {
-                period(rollout.opens().after(), "rollout.opens.after");
+                period(rollout.opens().after(), "rollout.opens.after", LONGEST_BETWEEN_WAVES);
             }
             if (rollout.opens().inPlace() != null && Intent.AVAILABLE.word().equals(document.intent())) {
                 problems.add("bad-rule", at + ".rollout.opens.inPlace", "Nothing is in place because it is offered; let the waves open by time.");
@@ -128,15 +130,20 @@ final class DeliveryChecks {
     }
 
     private void period(String text, String place) {
+        period(text, place, ANY_PERIOD);
+    }
+
+    private void period(String text, String place, Duration longest) {
         boolean good;
         try {
             Duration period = Duration.parse(text);
-            good = !period.isNegative() && !period.isZero();
+            good = !period.isNegative() && !period.isZero() && period.compareTo(longest) <= 0;
         } catch (DateTimeException e) {
             good = false;
         }
         if (!good) {
-            problems.add("bad-period", at + "." + place, "\"" + text + "\" is no period; write it like P1D, PT1H or PT30M.");
+            problems.add("bad-period", at + "." + place, "\"" + text + "\" is no period" + (longest.equals(ANY_PERIOD) ? "" : " of up to "
+                    + longest.toDays() + " days") + "; write it like P1D, PT1H or PT30M.");
         }
     }
 }

@@ -63,32 +63,42 @@ record NextWave(@Schema(allowableValues = {"all-open", "by-hand", "stopped", "wa
                 : byRule(rollout, rollout.opens(), next + 1, last + 1, last < 0 ? null : lanes.get(last), now);
     }
 
+    /** @param lane of the last wave that is open; null while none is: then nobody is waited for */
     private static NextWave byRule(Rollout rollout, Rollout.Opens opens, int next, int last, @Nullable Lane lane, Instant now) {
         Instant at = latest(opens.notBefore(), opens.after() == null || rollout.lastOpened() == null ? null
                 : rollout.lastOpened().plus(Duration.parse(opens.after())));
-        Integer share = opens.inPlace();
-        String figures = share == null || lane == null ? "" : lane.inPlaceSince() + " of the " + lane.calledIn() + " of wave " + last
-                + " that have called in since are in place";
-        boolean enough = share == null || lane == null || lane.inPlaceSince() >= (opens.atLeast() == null ? 1 : opens.atLeast())
-                && (long) lane.inPlaceSince() * ALL >= (long) share * lane.calledIn();
-        if (lane != null && share != null && lane.decided() == 0) {
-            return new NextWave(Kind.WAITS, next, "Wave " + last + " holds nobody to wait for; open wave " + next + " by hand.", null);
-        }
+        Integer share = lane == null ? null : opens.inPlace();
         int least = opens.atLeast() == null ? 1 : opens.atLeast();
-        if (lane != null && share != null && lane.decided() < least) {
-            return new NextWave(Kind.WAITS, next, "Wave " + last + " has " + lane.decided() + " devices, fewer than the " + least
-                    + " that have to be in place; ask for fewer, or open wave " + next + " by hand.", null);
+        if (lane != null && share != null) {
+            String missing = missing(lane, share, least, next, last);
+            if (missing != null) {
+                return new NextWave(Kind.WAITS, next, missing, at);
+            }
         }
-        if (!enough) {
-            String atLeast = opens.atLeast() == null ? "" : ", and at least " + least;
-            return new NextWave(Kind.WAITS, next, "Wave " + next + " opens when " + share + " in 100 are in place" + atLeast + ": " + figures + ".", at);
-        }
+        String figures = lane == null || share == null ? "" : figures(lane, last);
         if (at != null && now.isBefore(at)) {
             return new NextWave(Kind.WAITS, next, "Wave " + next + " opens on " + INSTANT.format(at) + (figures.isEmpty() ? "" : ": " + figures) + ".", at);
         }
-        String since = at == null ? "" : "it is past " + INSTANT.format(at);
-        return new NextWave(Kind.OPENS, next, "Wave " + next + " opened: " + (figures.isEmpty() ? since.isEmpty() ? "its rule asks for nothing more" : since
-                : figures) + ".", at);
+        String why = !figures.isEmpty() ? figures : at != null ? "it is past " + INSTANT.format(at) : "its rule asks for nothing more";
+        return new NextWave(Kind.OPENS, next, "Wave " + next + " opened: " + why + ".", at);
+    }
+
+    /** Why the last wave has not come far enough; null where it has. */
+    private static @Nullable String missing(Lane lane, int share, int least, int next, int last) {
+        if (lane.decided() == 0) {
+            return "Wave " + last + " holds nobody to wait for; open wave " + next + " by hand.";
+        }
+        if (lane.decided() < least) {
+            return "Wave " + last + " has " + lane.decided() + " devices, fewer than the " + least + " that have to be in place; ask for fewer, or open wave "
+                    + next + " by hand.";
+        }
+        boolean enough = lane.inPlaceSince() >= least && (long) lane.inPlaceSince() * ALL >= (long) share * lane.calledIn();
+        return enough ? null : "Wave " + next + " opens when " + share + " in 100 are in place" + (least > 1 ? ", and at least " + least : "") + ": "
+                + figures(lane, last) + ".";
+    }
+
+    private static String figures(Lane lane, int last) {
+        return lane.inPlaceSince() + " of the " + lane.calledIn() + " of wave " + last + " that have called in since are in place";
     }
 
     private static int first(List<WaveDocument> waves, boolean open) {

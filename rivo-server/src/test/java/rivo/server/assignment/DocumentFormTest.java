@@ -93,6 +93,8 @@ class DocumentFormTest {
         "\"waves\":[{\"to\":[\"ou:labs\"],\"share\":3,\"open\":true}];bad-wave", "\"waves\":[{\"share\":101,\"open\":true}];bad-share",
         "\"rollout\":{\"stopped\":true};no-waves", "\"rollout\":{\"stops\":{\"failed\":3}};no-waves",
         "\"rollout\":{\"opens\":{\"after\":\"a day\"}},\"waves\":[{\"share\":5,\"open\":true}];bad-period",
+        "\"rollout\":{\"opens\":{\"after\":\"P366D\"}},\"waves\":[{\"share\":5,\"open\":true}];bad-period",
+        "\"rollout\":{\"opens\":{\"after\":\"P99999999999D\"}},\"waves\":[{\"share\":5,\"open\":true}];bad-period",
         "\"rollout\":{\"opens\":{\"inPlace\":0}},\"waves\":[{\"share\":5,\"open\":true}];bad-number",
         "\"rollout\":{\"opens\":{\"inPlace\":101}},\"waves\":[{\"share\":5,\"open\":true}];bad-number",
         "\"rollout\":{\"opens\":{\"inPlace\":95,\"atLeast\":0}},\"waves\":[{\"share\":5,\"open\":true}];bad-number",
