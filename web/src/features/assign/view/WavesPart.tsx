@@ -169,7 +169,7 @@ function WaveLine({ at, wave, words, last, n, lane, whole, onChange, onRemove }:
             {
               id: 'rest',
               n: Math.max((n ?? 0) - come.inPlace - come.failed, 0),
-              colour: !wave.open ? 'lagoonSoft' : lane === undefined ? 'bandRequired' : 'lagoonLine',
+              colour: wave.open && lane === undefined ? 'bandRequired' : 'lagoonLine',
             },
           ]}
         />
