@@ -93,7 +93,8 @@ public record AssignmentDocument(String id, @JsonInclude(JsonInclude.Include.ALW
                     "The waves are stopped, so none is opened; let them go on first.");
         }
         boolean anyOpen = waves.stream().anyMatch(WaveDocument::open);
-        Rollout kept = rollout.openedAt(!anyOpen ? null : opened >= 0 ? now : known.lastOpened());
+        // Of what was published before this was kept, the time counts from now on.
+        Rollout kept = rollout.openedAt(!anyOpen ? null : opened >= 0 || known.lastOpened() == null ? now : known.lastOpened());
         return with(delivery.withRollout(kept));
     }
 

@@ -12,14 +12,9 @@ import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 import rivo.core.audience.Audiences;
-import rivo.core.estate.Device;
-import rivo.core.estate.DeviceCollection;
 import rivo.core.estate.Estate;
-import rivo.core.estate.Group;
-import rivo.core.estate.Ou;
 import rivo.core.estate.Target;
 import rivo.core.estate.Target.Kind;
-import rivo.core.estate.User;
 import rivo.server.estate.CurrentSnapshot;
 import rivo.server.search.NameFinder;
 
@@ -105,8 +100,7 @@ class AudiencesApi {
         }
 
         private String where(@Nullable String ou) {
-            return ou == null ? "" : PathPart.to(audiences.estate().ous(), audiences.estate().ous().position(ou)).stream().skip(1)
-                    .map(PathPart::name).collect(Collectors.joining(" › "));
+            return ou == null ? "" : Names.where(audiences.estate(), ou);
         }
 
         AudiencesFound found() {

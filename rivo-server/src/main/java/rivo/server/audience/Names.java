@@ -1,5 +1,8 @@
 package rivo.server.audience;
 
+import java.util.List;
+import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
 import rivo.core.estate.Device;
 import rivo.core.estate.DeviceCollection;
 import rivo.core.estate.Estate;
@@ -42,7 +45,7 @@ public final class Names {
             }
             case USER -> {
                 User user = estate.users().find(target.id());
-                yield user == null ? "" : user.fullName();
+                yield user == null ? "" : of(user);
             }
         };
         return name.isEmpty() ? target.id().isEmpty() ? target.toString() : target.id() : name;
@@ -65,6 +68,17 @@ public final class Names {
         Title title = subject.kit() ? null : estate.title(subject.id());
         Kit kit = subject.kit() ? estate.kits().get(subject.id()) : null;
         return title != null ? title.name() : kit != null ? kit.name() : subject.id();
+    }
+
+    /** The OUs that something is in, from below the root down; the root's name for the root. @param ou its id; null outside every OU */
+    public static String where(Estate estate, @Nullable String ou) {
+        List<Ou> path = estate.ous().path(estate.ous().position(ou));
+        return ou == null ? "outside every OU" : path.stream().skip(path.size() > 1 ? 1 : 0).map(Ou::name).collect(Collectors.joining(" › "));
+    }
+
+    /** The full name, or the account's. */
+    public static String of(User user) {
+        return user.fullName().isEmpty() ? user.name() : user.fullName();
     }
 
     public static String of(Group group) {

@@ -5,14 +5,13 @@ import java.time.Instant;
 import java.util.List;
 import java.util.Locale;
 import java.util.Objects;
-import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import rivo.core.estate.Device;
 import rivo.core.estate.Estate;
-import rivo.core.estate.Ou;
 import rivo.core.estate.User;
 import rivo.devices.protocol.JobState;
 import rivo.devices.protocol.Progress;
+import rivo.server.audience.Names;
 
 /**
  * One device in the list.
@@ -67,8 +66,7 @@ record DeviceRow(String id, String name, String ou, List<String> people, @Nullab
     }
 
     static String path(Estate estate, Device device) {
-        return device.ou() == null ? "" : estate.ous().path(estate.ous().position(device.ou())).stream().skip(1)
-                .map(Ou::name).collect(Collectors.joining(" › "));
+        return device.ou() == null ? "" : Names.where(estate, device.ou());
     }
 
     static List<String> people(Estate estate, Device device) {

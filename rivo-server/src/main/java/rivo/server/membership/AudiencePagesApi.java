@@ -28,7 +28,6 @@ import rivo.core.estate.AssignmentState;
 import rivo.core.estate.Device;
 import rivo.core.estate.DeviceCollection;
 import rivo.core.estate.Estate;
-import rivo.core.estate.Follows;
 import rivo.core.estate.Group;
 import rivo.core.estate.Ou;
 import rivo.core.estate.Target;
@@ -201,10 +200,8 @@ class AudiencePagesApi {
                 Spread.of(estate, reached(look)));
     }
 
-    /** Its devices, or those of its people where it holds no device. */
     private static DeviceSet reached(AudienceLook look) {
-        boolean byPeople = look.target().kind().serves(Follows.USER) && look.devices() == 0 || !look.target().kind().serves(Follows.DEVICE);
-        return look.isGone() ? DeviceSet.NONE : look.audiences().devicesReached(look.target(), byPeople ? Follows.USER : Follows.DEVICE);
+        return Spread.devicesOf(look.audiences(), look.target());
     }
 
     private static @Nullable MakeupView makeup(AudienceLook look) {
@@ -242,7 +239,7 @@ class AudiencePagesApi {
         DeviceSet devices = look.audiences().devicesIn(look.target());
         Unused unused = Unused.in(look.audiences(), fleet, db);
         return new Members(devices.size(), devices.stream().skip(page.offset()).limit(page.limit()).mapToObj(p -> estate.devices().at(p))
-                .map(device -> new MemberLine(device.id(), device.name(), where(estate, device.ou()), ways(look, Target.device(device.id())),
+                .map(device -> new MemberLine(device.id(), device.name(), Names.where(estate, device.ou()), ways(look, Target.device(device.id())),
                         unused.of(Target.device(device.id()), estate))).toList());
     }
 
@@ -254,8 +251,8 @@ class AudiencePagesApi {
         Estate estate = look.audiences().estate();
         List<User> people = look.audiences().people(look.target()).toList();
         Unused unused = Unused.in(look.audiences(), fleet, db);
-        return new Members(people.size(), page.of(people).stream().map(user -> new MemberLine(user.id(), user.fullName().isEmpty() ? user.name() : user.fullName(),
-                where(estate, user.ou()), ways(look, Target.user(user.id())), unused.of(Target.user(user.id()), estate))).toList());
+        return new Members(people.size(), page.of(people).stream().map(user -> new MemberLine(user.id(), Names.of(user),
+                Names.where(estate, user.ou()), ways(look, Target.user(user.id())), unused.of(Target.user(user.id()), estate))).toList());
     }
 
     /** Devices and people with how they come to be in, as CSV (RFC 4180). */
@@ -266,17 +263,12 @@ class AudiencePagesApi {
         try (CsvDownload csv = CsvDownload.begin(response, "members.csv", "kind", "name", "ou", "through")) {
             for (int p : look.audiences().devicesIn(look.target()).stream().toArray()) {
                 Device device = estate.devices().at(p);
-                csv.row("device", device.name(), where(estate, device.ou()), String.join("; ", ways(look, Target.device(device.id()))));
+                csv.row("device", device.name(), Names.where(estate, device.ou()), String.join("; ", ways(look, Target.device(device.id()))));
             }
             for (User user : look.audiences().people(look.target()).toList()) {
-                csv.row("person", user.fullName(), where(estate, user.ou()), String.join("; ", ways(look, Target.user(user.id()))));
+                csv.row("person", Names.of(user), Names.where(estate, user.ou()), String.join("; ", ways(look, Target.user(user.id()))));
             }
         }
-    }
-
-    private static String where(Estate estate, @Nullable String ou) {
-        return ou == null ? "outside every OU" : PathPart.to(estate.ous(), estate.ous().position(ou)).stream().skip(1).map(PathPart::name)
-                .collect(Collectors.joining(" › "));
     }
 
     private static List<String> ways(AudienceLook look, Target member) {

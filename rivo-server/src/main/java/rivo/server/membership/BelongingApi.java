@@ -1,11 +1,9 @@
 package rivo.server.membership;
 
-import java.security.Principal;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
-import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -125,7 +123,7 @@ class BelongingApi {
         List<PersonDevice> devices = new ArrayList<>();
         audiences.devicesReached(Target.user(id), Follows.USER).stream().mapToObj(p -> estate.devices().at(p))
                 .forEach(device -> devices.add(device(trails, estate, device, id)));
-        return new PersonView(id, user.fullName().isEmpty() ? user.name() : user.fullName(), user.name(), user.facts().get("department"),
+        return new PersonView(id, Names.of(user), user.name(), user.facts().get("department"),
                 PathPart.to(estate.ous(), estate.ous().position(user.ou())), groups(audiences, Target.user(id)), devices, follows(audiences, user));
     }
 
@@ -138,8 +136,7 @@ class BelongingApi {
                 titles.add(new ThroughPerson(trail.title().id(), trail.title().name(), decision.outcome().word(), trail.sentence()));
             }
         }
-        return new PersonDevice(device.id(), device.name(), PathPart.to(estate.ous(), estate.ous().position(device.ou())).stream().skip(1)
-                .map(PathPart::name).collect(Collectors.joining(" › ")), titles);
+        return new PersonDevice(device.id(), device.name(), Names.where(estate, device.ou()), titles);
     }
 
     private static List<FollowingAssignment> follows(Audiences audiences, User user) {

@@ -61,7 +61,7 @@ record Membership(boolean in, String sentence, List<List<String>> ways, List<Cla
         }
         int at = estate.ous().position(stands);
         boolean in = estate.ous().isAtOrBelow(at, estate.ous().position(asked.id()));
-        String path = stands == null ? "outside every OU" : estate.ous().path(at).stream().skip(1).map(Ou::name).collect(Collectors.joining(" › "));
+        String path = Names.where(estate, stands);
         return plain(in, "Yes: " + who + (stands == null ? " is outside every OU, which is below " + asked.name() + " only." : " is in " + path + ".")
                 , "No: " + who + " is " + (stands == null ? "outside every OU." : "in " + path + ", which is not " + asked.name() + " or below it."));
     }

@@ -7,7 +7,6 @@ import rivo.core.audience.Audiences;
 import rivo.core.audience.DeviceSet;
 import rivo.core.estate.Assignment;
 import rivo.core.estate.Estate;
-import rivo.core.estate.Follows;
 import rivo.core.estate.Target;
 import rivo.core.resolve.TitleOutcomes;
 import rivo.server.audience.Names;
@@ -48,13 +47,6 @@ final class AcrossView {
             }
         }
         return across;
-    }
-
-    /** The devices of an audience, or those of its people where it holds none; none of one that there is not. */
-    static DeviceSet lit(Audiences audiences, Target target) {
-        boolean known = Names.isThere(audiences.estate(), target);
-        boolean byPeople = !target.kind().serves(Follows.DEVICE) || known && audiences.devicesIn(target).isEmpty() && target.kind().serves(Follows.USER);
-        return known ? audiences.devicesReached(target, byPeople ? Follows.USER : Follows.DEVICE) : DeviceSet.NONE;
     }
 
     private static Across one(Audiences audiences, Assignment assignment, Target target, TitleOutcomes outcomes, boolean draft) {

@@ -169,7 +169,7 @@ class ReachApi {
         /** With the devices of an audience; of one that there is not, none. */
         Asked lighting(@Nullable String audience) {
             Target target = audience == null ? null : Target.parse(audience);
-            return target == null ? this : new Asked(title, now, then, AcrossView.lit(then.resolver().audiences(), target));
+            return target == null ? this : new Asked(title, now, then, Spread.devicesOf(then.resolver().audiences(), target));
         }
     }
 

@@ -3,7 +3,6 @@ package rivo.server.search;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import org.jspecify.annotations.Nullable;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.RequestParam;
@@ -73,17 +72,13 @@ class SearchApi {
         int people = 0;
         for (User user : estate.users().all()) {
             people += finder.take(hits, people, user.fullName() + " " + user.name(), () -> new Hit("person", user.id(),
-                    user.fullName().isEmpty() ? user.name() : user.fullName(), user.name()));
+                    Names.of(user), user.name()));
         }
         return new Hits(hits, titles, kits, ous, groups, collections, devices, people);
     }
 
     /** The names from below the root down to the OU; empty without one. */
     private static String where(Estate estate, @Nullable String ou) {
-        if (ou == null) {
-            return "";
-        }
-        List<Ou> path = estate.ous().path(estate.ous().position(ou));
-        return String.join(" › ", path.stream().skip(path.size() > 1 ? 1 : 0).map(Ou::name).toList());
+        return ou == null ? "" : Names.where(estate, ou);
     }
 }

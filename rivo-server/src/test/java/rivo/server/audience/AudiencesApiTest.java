@@ -2,32 +2,14 @@ package rivo.server.audience;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import java.nio.file.Path;
 import java.util.List;
-import org.junit.jupiter.api.AfterAll;
-import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
-import org.junit.jupiter.api.io.TempDir;
-import rivo.server.TestServer;
+import rivo.server.ServerTest;
 import rivo.server.estate.CurrentSnapshot;
 import tools.jackson.databind.JsonNode;
 
 /** Finding audiences. */
-class AudiencesApiTest {
-
-    @TempDir
-    private static Path data;
-    private static TestServer server;
-
-    @BeforeAll
-    static void start() {
-        server = TestServer.start(data).signIn();
-    }
-
-    @AfterAll
-    static void stop() {
-        server.close();
-    }
+class AudiencesApiTest extends ServerTest {
 
     private static JsonNode find(String query) {
         return server.ask("GET", "/api/audiences" + query, null).body();

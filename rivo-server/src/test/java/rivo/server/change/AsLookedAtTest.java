@@ -3,20 +3,17 @@ package rivo.server.change;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
-import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
-import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
-import org.junit.jupiter.api.io.TempDir;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import rivo.core.estate.Device;
 import rivo.core.estate.Estate;
 import rivo.core.estate.Problem;
 import rivo.core.estate.RefusedException;
-import rivo.server.TestServer;
+import rivo.server.ServerTest;
 import rivo.server.TestTitles;
 import rivo.server.assignment.AssignmentDocument;
 import rivo.server.catalogue.title.Catalogue;
@@ -33,28 +30,18 @@ import rivo.server.web.ApiException;
 import tools.jackson.databind.JsonNode;
 
 /** What a draft was seen to do is what it does, or it is not published; and what stands in it is what may stand there. */
-class AsLookedAtTest {
+class AsLookedAtTest extends ServerTest {
 
     private static final String ME = "imara.voss";
 
-    @TempDir
-    private static Path data;
-    private static TestServer server;
-
     @BeforeAll
-    static void start() {
-        server = TestServer.start(data).signIn();
+    static void prepare() {
         TestTitles.add(server);
         ChoiceRecord languages = new ChoiceRecord("languages", "Languages", ChoiceKind.LANGUAGES, "en", List.of(
                 new ChoiceRecord.Allowed("en", "English", "", 100, ""), new ChoiceRecord.Allowed("cy", "Welsh", "", 2_000, "")), null, null);
         TitleRecord title = server.bean(Catalogue.class).now().record("siltscope");
         server.bean(Catalogue.class).put("test", title.withReleases(title.releases().stream().map(release -> new ReleaseRecord(release.version(),
                 release.offered(), release.note(), release.needs(), release.replaces(), List.of(languages), release.variants())).toList()));
-    }
-
-    @AfterAll
-    static void stop() {
-        server.close();
     }
 
     @AfterEach

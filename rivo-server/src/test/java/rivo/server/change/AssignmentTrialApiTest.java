@@ -2,7 +2,6 @@ package rivo.server.change;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import java.nio.file.Path;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.time.temporal.ChronoUnit;
@@ -11,33 +10,21 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
-import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
-import org.junit.jupiter.api.io.TempDir;
-import rivo.server.TestServer;
+import rivo.server.ServerTest;
 import rivo.server.TestTitles;
 import rivo.server.TestClient.Answer;
 import rivo.server.window.WindowDocument;
 import tools.jackson.databind.JsonNode;
 
 /** Rehearsing an assignment while it is written. */
-class AssignmentTrialApiTest {
-
-    @TempDir
-    private static Path data;
-    private static TestServer server;
+class AssignmentTrialApiTest extends ServerTest {
 
     @BeforeAll
-    static void start() {
-        server = TestServer.start(data).signIn();
+    static void prepare() {
         TestTitles.add(server);
-    }
-
-    @AfterAll
-    static void stop() {
-        server.close();
     }
 
     @AfterEach

@@ -2,19 +2,16 @@ package rivo.server.change;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
-import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
-import org.junit.jupiter.api.io.TempDir;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import rivo.server.TestClient.Answer;
 import rivo.server.TestDevice;
-import rivo.server.TestServer;
+import rivo.server.ServerTest;
 import rivo.server.TestTitles;
 import rivo.server.assignment.AssignmentDocument;
 import rivo.server.catalogue.TitlePages;
@@ -31,21 +28,11 @@ import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 
 /** Drafting, rehearsing and publishing, through the API. */
-class DraftTest {
-
-    @TempDir
-    private static Path data;
-    private static TestServer server;
+class DraftTest extends ServerTest {
 
     @BeforeAll
-    static void start() {
-        server = TestServer.start(data).signIn();
+    static void prepare() {
         TestTitles.add(server);
-    }
-
-    @AfterAll
-    static void stop() {
-        server.close();
     }
 
     @AfterEach

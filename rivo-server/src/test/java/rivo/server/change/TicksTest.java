@@ -4,20 +4,17 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.mockito.Mockito.mock;
 import static org.mockito.Mockito.verifyNoInteractions;
 
-import java.nio.file.Path;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
-import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
-import org.junit.jupiter.api.io.TempDir;
 import rivo.core.estate.Assignment;
 import rivo.core.estate.Intent;
 import rivo.core.estate.Subject;
 import rivo.core.estate.Target;
 import rivo.server.HandClock;
-import rivo.server.TestServer;
+import rivo.server.ServerTest;
 import rivo.server.TestTitles;
 import rivo.server.assignment.AssignmentDocument;
 import rivo.server.assignment.Delivery;
@@ -28,21 +25,11 @@ import rivo.server.estate.Snapshot;
 import rivo.server.live.LiveEvents;
 
 /** The instant that the estate describes goes along with the clock. */
-class TicksTest {
-
-    @TempDir
-    private static Path data;
-    private static TestServer server;
+class TicksTest extends ServerTest {
 
     @BeforeAll
-    static void start() {
-        server = TestServer.start(data).signIn();
+    static void prepare() {
         TestTitles.add(server);
-    }
-
-    @AfterAll
-    static void stop() {
-        server.close();
     }
 
     private static Snapshot now() {

@@ -2,7 +2,6 @@ package rivo.server.fleet;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import java.nio.file.Path;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -11,39 +10,27 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
-import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
-import org.junit.jupiter.api.io.TempDir;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import rivo.devices.protocol.JobAction;
 import rivo.devices.protocol.JobState;
 import rivo.devices.protocol.Progress;
 import rivo.server.TestDevice;
-import rivo.server.TestServer;
+import rivo.server.ServerTest;
 import rivo.server.TestTitles;
 import rivo.server.estate.ChangeWriter;
 import rivo.server.estate.CurrentSnapshot;
 import rivo.server.estate.Snapshot;
 
 /** What has been reported is the same to whoever reads it, whether it has been settled into the devices' rows or not. */
-class ArrivedReportsTest {
+class ArrivedReportsTest extends ServerTest {
 
     private static final Instant AT = Instant.parse("2026-11-23T08:00:00.123456789Z");
 
-    @TempDir
-    private static Path data;
-    private static TestServer server;
-
     @BeforeAll
-    static void start() {
-        server = TestServer.start(data).signIn();
+    static void prepare() {
         TestTitles.add(server);
-    }
-
-    @AfterAll
-    static void stop() {
-        server.close();
     }
 
     private static JdbcClient db() {

@@ -5,19 +5,16 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
-import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
-import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
-import org.junit.jupiter.api.io.TempDir;
 import rivo.server.TestDevice;
-import rivo.server.TestServer;
+import rivo.server.ServerTest;
 import rivo.server.TestTitles;
 import rivo.server.change.Drafts;
 import rivo.server.change.OuAssignment;
@@ -25,25 +22,15 @@ import rivo.server.change.Publishing;
 import tools.jackson.databind.JsonNode;
 
 /** The lists and searches. */
-class DevicesApiTest {
-
-    @TempDir
-    private static Path data;
-    private static TestServer server;
+class DevicesApiTest extends ServerTest {
 
     @BeforeAll
-    static void start() {
-        server = TestServer.start(data).signIn();
+    static void prepare() {
         TestTitles.add(server);
         server.bean(Drafts.class).put("test", OuAssignment.title("siltscope", server.ou("Coldwell Laboratory"), "required",
                 false));
         Publishing publishing = server.bean(Publishing.class);
         publishing.publish("test", "for the tests", publishing.token("test"));
-    }
-
-    @AfterAll
-    static void stop() {
-        server.close();
     }
 
     private static JsonNode get(String path) {

@@ -2,7 +2,6 @@ package rivo.server.fleet;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import java.nio.file.Path;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDateTime;
@@ -11,36 +10,24 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
-import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
-import org.junit.jupiter.api.io.TempDir;
 import rivo.core.estate.Device;
 import rivo.devices.protocol.Job;
-import rivo.server.TestServer;
+import rivo.server.ServerTest;
 import rivo.server.TestTitles;
 import rivo.server.estate.CurrentSnapshot;
 import rivo.server.estate.Snapshot;
 import tools.jackson.databind.JsonNode;
 
 /** From when on jobs do not wait for windows: what assignments say of deadlines, as devices are told it. */
-class JobTimesTest {
+class JobTimesTest extends ServerTest {
 
     private static final Instant DEADLINE = Instant.parse("2026-12-04T18:00:00Z");
 
-    @TempDir
-    private static Path data;
-    private static TestServer server;
-
     @BeforeAll
-    static void start() {
-        server = TestServer.start(data).signIn();
+    static void prepare() {
         TestTitles.add(server);
-    }
-
-    @AfterAll
-    static void stop() {
-        server.close();
     }
 
     private static Job job(Object... parts) {

@@ -2,36 +2,18 @@ package rivo.server.membership;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import java.nio.file.Path;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
-import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.AfterEach;
-import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
-import org.junit.jupiter.api.io.TempDir;
-import rivo.server.TestServer;
+import rivo.server.ServerTest;
 import rivo.server.TestClient.Answer;
 import tools.jackson.databind.JsonNode;
 
 /** Trying rules out while they are written, and what helps to write them. */
-class RulesApiTest {
-
-    @TempDir
-    private static Path data;
-    private static TestServer server;
-
-    @BeforeAll
-    static void start() {
-        server = TestServer.start(data).signIn();
-    }
-
-    @AfterAll
-    static void stop() {
-        server.close();
-    }
+class RulesApiTest extends ServerTest {
 
     @AfterEach
     void emptyTheDraft() {

@@ -2,35 +2,22 @@ package rivo.server.reach;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
-import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
-import org.junit.jupiter.api.io.TempDir;
-import rivo.server.TestServer;
+import rivo.server.ServerTest;
 import rivo.server.TestTitles;
 import tools.jackson.databind.JsonNode;
 
 /** The map, part by part. */
-class ReachApiTest {
-
-    @TempDir
-    private static Path data;
-    private static TestServer server;
+class ReachApiTest extends ServerTest {
 
     @BeforeAll
-    static void start() {
-        server = TestServer.start(data).signIn();
+    static void prepare() {
         TestTitles.add(server);
         server.ask("PUT", "/api/draft/edits", Map.of("subject", "title:siltscope", "ou", server.ou("Laboratories"), "intent",
                 "required", "binding", false));
-    }
-
-    @AfterAll
-    static void stop() {
-        server.close();
     }
 
     private static JsonNode get(String path) {

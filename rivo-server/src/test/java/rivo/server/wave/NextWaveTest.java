@@ -117,6 +117,23 @@ class NextWaveTest {
     }
 
     @Test
+    void fromWhenWavesWereOpenIsKeptAndCountedFromNowWhereNobodyKnows() {
+        AssignmentDocument known = waves(new Rollout(false, null, null, OPENED), true, false);
+        AssignmentDocument early = waves(null, true, false);
+        Rollout sent = new Rollout(false, new Opens(null, "P1D", null, null), null, Instant.EPOCH);
+        assertThat(lastOpened(waves(sent, true, false).inPlaceOf(known, NOW))).as("whatever is sent").isEqualTo(OPENED);
+        assertThat(lastOpened(waves(sent, true, true).inPlaceOf(known, NOW))).isEqualTo(NOW);
+        assertThat(lastOpened(waves(sent, true, false).inPlaceOf(early, NOW))).as("a day is waited from now on").isEqualTo(NOW);
+        assertThat(lastOpened(waves(sent, true, false).inPlaceOf(null, NOW))).isEqualTo(NOW);
+        assertThat(lastOpened(waves(sent, false, false).inPlaceOf(known, NOW))).as("all are closed").isNull();
+    }
+
+    private static @Nullable Instant lastOpened(AssignmentDocument document) {
+        Rollout rollout = document.delivery().rollout();
+        return rollout == null ? null : rollout.lastOpened();
+    }
+
+    @Test
     void theFirstOpensByItsTimeAlone() {
         List<Lane> closed = List.of(lane(false, 0, 0, 0, 0), lane(false, 0, 0, 0, 0));
         Rollout rule = new Rollout(false, new Opens(Instant.parse("2026-11-21T08:00:01Z"), "P1D", 95, 20), null, null);

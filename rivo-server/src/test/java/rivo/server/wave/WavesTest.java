@@ -2,41 +2,24 @@ package rivo.server.wave;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import java.nio.file.Path;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import org.junit.jupiter.api.AfterAll;
-import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
-import org.junit.jupiter.api.io.TempDir;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import rivo.server.TestClient.Answer;
 import rivo.server.TestDevice;
-import rivo.server.TestServer;
+import rivo.server.ServerTest;
 import rivo.server.TestTitles;
 import tools.jackson.databind.JsonNode;
 
 /** Waves from the first device that has it to those that a rule opens and stops, through the API and the device protocol. */
-class WavesTest {
+class WavesTest extends ServerTest {
 
     private static final String SOFTWARE = "\"present\":[{\"title\":\"%s\",\"version\":\"4.2.0\"}]";
     private static final String JOB = "\"progress\":[{\"title\":\"%s\",\"action\":\"install\",\"version\":\"4.2.0\",\"state\":\"%s\",\"step\":1,"
             + "\"steps\":1,\"percent\":100,\"message\":\"exit code 5\",\"at\":\"2026-11-20T08:00:00Z\"}]";
 
-    @TempDir
-    private static Path data;
-    private static TestServer server;
-
-    @BeforeAll
-    static void start() {
-        server = TestServer.start(data).signIn();
-    }
-
-    @AfterAll
-    static void stop() {
-        server.close();
-    }
 
     private static String device(String name) {
         return "device:" + server.device(name);

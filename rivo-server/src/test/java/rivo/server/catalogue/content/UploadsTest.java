@@ -18,38 +18,27 @@ import java.time.ZoneOffset;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
-import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import rivo.server.ServerSettings;
 import rivo.server.TestClient.Answer;
-import rivo.server.TestServer;
+import rivo.server.ServerTest;
 import rivo.server.TestTitles;
 import rivo.server.catalogue.proposal.TitleFiles;
 import rivo.server.web.ApiException;
 import tools.jackson.databind.JsonNode;
 
 /** Files on their way in, as the front end sends them. */
-class UploadsTest {
+class UploadsTest extends ServerTest {
 
     private static final Path SAMPLES = Path.of("..", "samples");
     private static final String MSI = "siltscope-lab-4.4.0-x64.msi";
 
-    @TempDir
-    private static Path data;
-    private static TestServer server;
-
     @BeforeAll
-    static void start() {
-        server = TestServer.start(data).signIn();
+    static void prepare() {
         TestTitles.add(server);
         TestTitles.add(server, "graphkit", "Graphkit runtime");
-    }
-
-    @AfterAll
-    static void stop() {
-        server.close();
     }
 
     private static String begin(String name, long size) {

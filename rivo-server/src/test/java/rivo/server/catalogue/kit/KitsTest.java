@@ -2,20 +2,17 @@ package rivo.server.catalogue.kit;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
-import org.junit.jupiter.api.io.TempDir;
 import rivo.core.plan.Action;
 import rivo.core.plan.Plan;
 import rivo.core.resolve.Resolver;
 import rivo.server.TestClient.Answer;
-import rivo.server.TestServer;
+import rivo.server.ServerTest;
 import rivo.server.TestTitles;
 import rivo.server.catalogue.licence.Licences;
 import rivo.server.catalogue.title.Catalogue;
@@ -24,23 +21,13 @@ import rivo.server.estate.CurrentSnapshot;
 import tools.jackson.databind.JsonNode;
 
 /** Kits: made, put in order, assigned as one, and what stands in the way. */
-class KitsTest {
-
-    @TempDir
-    private static Path data;
-    private static TestServer server;
+class KitsTest extends ServerTest {
 
     @BeforeAll
-    static void start() {
-        server = TestServer.start(data).signIn();
+    static void prepare() {
         TestTitles.add(server);
         TestTitles.add(server, "graphkit", "Graphkit runtime");
         TestTitles.add(server, "mudview", "Mudview");
-    }
-
-    @AfterAll
-    static void stop() {
-        server.close();
     }
 
     private static Answer put(String id, long revision, String... titles) {
