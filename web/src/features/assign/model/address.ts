@@ -1,13 +1,22 @@
 import type { AddressPart } from '../../../shared/address'
 import { name, oneOf } from '../../../shared/address'
 
+/** Nothing for what somebody has written by hand and is no encoding. */
+function decoded(text: string): readonly string[] {
+  try {
+    return [decodeURIComponent(text)]
+  } catch {
+    return []
+  }
+}
+
 /** Some texts, whatever is in them. */
 const texts: AddressPart<readonly string[]> = {
   read: given =>
     (given ?? '')
       .split(' ')
       .filter(one => one !== '')
-      .map(decodeURIComponent),
+      .flatMap(decoded),
   write: value => (value.length === 0 ? undefined : value.map(encodeURIComponent).join(' ')),
 }
 

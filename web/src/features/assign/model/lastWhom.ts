@@ -1,3 +1,4 @@
+import { kept } from '../../../shared/kept'
 import type { Assignment } from './sheet'
 
 /** Whom the last assignment was for, in this browser. */
@@ -11,8 +12,7 @@ export interface LastWhom {
 const KEPT = 'rivo.last-whom'
 
 export function lastWhom(): LastWhom | undefined {
-  const text = localStorage.getItem(KEPT)
-  return text === null ? undefined : (JSON.parse(text) as LastWhom)
+  return kept<LastWhom>(localStorage, KEPT)
 }
 
 export function keepWhom(whom: LastWhom): void {

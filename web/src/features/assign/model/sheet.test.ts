@@ -173,6 +173,10 @@ test('a sheet is opened by its address, whatever is in the ids', () => {
   })
 })
 
+test('what is no encoding in an address is passed over', () => {
+  expect(readAddress(ASSIGN_ADDRESS, new URLSearchParams('assign=new&for=%25zz group%253Aa')).for).toEqual(['group:a'])
+})
+
 describe('how waves go on', () => {
   const end = ' Closing a wave puts those that do not have it yet back to later.'
   test('is said in one line', () => {

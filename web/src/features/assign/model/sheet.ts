@@ -1,4 +1,5 @@
 import type { Api } from '../../../shared/api'
+import { randomDigits } from '../../../shared/kept'
 import type { PartsOf } from '../../../shared/withParts'
 import { withParts } from '../../../shared/withParts'
 
@@ -27,7 +28,7 @@ export function blank(id: string, { subject, include, follows, intent }: Opening
 
 /** A new id. Waves by share go by it, so that it stays the same while the assignment is written. */
 export function newId(): string {
-  return `a-${crypto.randomUUID().replaceAll('-', '').slice(0, 20)}`
+  return `a-${randomDigits(20)}`
 }
 
 /** With one more target, or without it. */

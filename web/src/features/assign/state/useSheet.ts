@@ -1,4 +1,5 @@
 import { useCallback, useEffect, useMemo, useState } from 'react'
+import { kept } from '../../../shared/kept'
 import type { PartsOf } from '../../../shared/withParts'
 import { withParts } from '../../../shared/withParts'
 import type { Assignment, Opening } from '../model/sheet'
@@ -23,9 +24,8 @@ function begun(opening: Opening): Written {
   return { assignment: blank(newId(), opening), revision: 0, also: opening.also ?? [] }
 }
 
-function kept(key: string): Written | undefined {
-  const text = sessionStorage.getItem(`${KEPT} ${key}`)
-  return text === null ? undefined : (JSON.parse(text) as Written)
+function left(key: string): Written | undefined {
+  return kept<Written>(sessionStorage, `${KEPT} ${key}`)
 }
 
 /**
@@ -39,12 +39,12 @@ export function useSheet(id: string | undefined, opening: Opening): Sheet | unde
   const key = id ?? `new ${[opening.subject, ...(opening.also ?? []), ...opening.include].join(' ')}`
   const [state, setState] = useState<{ key: string; written: Written | undefined }>(() => ({
     key,
-    written: kept(key) ?? (id === undefined ? begun(opening) : undefined),
+    written: left(key) ?? (id === undefined ? begun(opening) : undefined),
   }))
   if (state.key !== key) {
     setState({
       key,
-      written: kept(key) ?? (id === undefined ? begun(opening) : undefined),
+      written: left(key) ?? (id === undefined ? begun(opening) : undefined),
     })
   }
   const { data } = known

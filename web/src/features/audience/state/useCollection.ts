@@ -1,4 +1,5 @@
 import { useCallback, useState } from 'react'
+import { kept } from '../../../shared/kept'
 import type { PartsOf } from '../../../shared/withParts'
 import { withParts } from '../../../shared/withParts'
 import type { AudienceData, Collection } from '../api/audiences'
@@ -13,10 +14,7 @@ const KEPT = 'rivo.collection'
 export function useCollection(view: AudienceData | undefined) {
   const published = view?.collection?.document
   const key = `${KEPT} ${published?.id ?? 'new'}`
-  const [edited, setEdited] = useState<Collection | undefined>(() => {
-    const text = sessionStorage.getItem(key)
-    return text === null ? undefined : (JSON.parse(text) as Collection)
-  })
+  const [edited, setEdited] = useState(() => kept<Collection>(sessionStorage, key))
   const current: Collection = edited ?? published ?? { id: '', name: '' }
   const change = (part: PartsOf<Collection>) => {
     const next = withParts(current, part)

@@ -1,5 +1,5 @@
 import { Box, Flex } from '@chakra-ui/react'
-import { useState } from 'react'
+import { useEffect, useState } from 'react'
 import { sentence } from '../../../shared/api'
 import { count, some } from '../../../shared/format'
 import { useSettled } from '../../../shared/useSettled'
@@ -19,6 +19,7 @@ interface Props {
 
 const PAUSE_MS = 300
 const SHOWN = 100
+const MOST_BYTES = 2 * 1024 * 1024
 
 /** A pasted or dropped list of host names: shows what matches, what does not and what is doubtful before anything is kept. */
 export function HostsWindow({ heading, onFound, onClose }: Props) {
@@ -28,13 +29,16 @@ export function HostsWindow({ heading, onFound, onClose }: Props) {
   const hosts = useHosts()
   const { mutate } = hosts
   const [asked, setAsked] = useState('')
+  const [isLarge, setLarge] = useState(false)
   if (settled !== asked) {
     setAsked(settled)
     setChosen({})
+  }
+  useEffect(() => {
     if (settled.trim() !== '') {
       mutate(settled)
     }
-  }
+  }, [settled, mutate])
   const found = text.trim() === '' ? undefined : hosts.data
   const all = [...(found?.matched ?? []).map(({ id, name }) => ({ id, name })), ...Object.values(chosen)]
   const devices = [...new Map(all.map(one => [one.id, one])).values()]
@@ -46,7 +50,13 @@ export function HostsWindow({ heading, onFound, onClose }: Props) {
       width="680px"
       foot={
         <WindowFoot
-          trouble={hosts.isError && text.trim() !== '' ? sentence(hosts.error) : undefined}
+          trouble={
+            isLarge
+              ? 'This file has more than 2 MiB; a list of host names is shorter. Paste a part of it.'
+              : hosts.isError && text.trim() !== ''
+                ? sentence(hosts.error)
+                : undefined
+          }
           note={found === undefined ? 'Nothing is kept before you say so.' : summary(found)}
           onCancel={onClose}
         >
@@ -68,7 +78,10 @@ export function HostsWindow({ heading, onFound, onClose }: Props) {
           const file = event.dataTransfer.files[0]
           if (file !== undefined) {
             event.preventDefault()
-            void file.text().then(setText)
+            setLarge(file.size > MOST_BYTES)
+            if (file.size <= MOST_BYTES) {
+              void file.text().then(setText)
+            }
           }
         }}
       >
