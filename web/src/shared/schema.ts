@@ -1834,7 +1834,8 @@ export interface components {
             assignment: string;
             /** Format: date-time */
             from?: string;
-            intent: string;
+            /** @enum {string} */
+            intent: "required" | "available" | "uninstall";
             name: string;
             subject: string;
             through: string;
@@ -2570,7 +2571,8 @@ export interface components {
             start?: boolean;
         };
         ThroughPerson: {
-            outcome: string;
+            /** @enum {string} */
+            outcome: "required" | "available" | "uninstall" | "contested" | "later" | "unfit" | "blocked" | "replaced" | "displaced" | "waiting";
             sentence: string;
             title: string;
             titleName: string;

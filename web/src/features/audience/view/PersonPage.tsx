@@ -1,7 +1,7 @@
 import { Box, Flex } from '@chakra-ui/react'
 import { Link, useParams } from 'react-router'
 import { useKeys } from '../../../shared/keys'
-import { intentVerb, isShown, outcomeWords } from '../../../shared/outcomes'
+import { intentVerb, outcomeWords } from '../../../shared/outcomes'
 import { useOpenWindow } from '../../../shared/useAddressState'
 import { Button } from '../../../shared/ui/Button'
 import { Diamond } from '../../../shared/ui/Diamond'
@@ -73,14 +73,14 @@ function Content({ person }: { person: Person }) {
               {device.titles.length === 0 && <Box color="ink2">Nothing follows them onto it.</Box>}
               {device.titles.map(one => (
                 <Flex key={one.title} gap="2" py="0.5" align="baseline" css={links}>
-                  {isShown(one.outcome) && <Diamond kind={one.outcome} size={12} />}
+                  <Diamond kind={one.outcome} size={12} />
                   <Box fontWeight="600" whiteSpace="nowrap">
                     <Link to={`/fleet/${encodeURIComponent(device.id)}?title=${encodeURIComponent(one.title)}`}>
                       {one.titleName}
                     </Link>
                   </Box>
                   <Box color="ink2" textStyle="second">
-                    {isShown(one.outcome) && outcomeWords(one.outcome).name} · {one.sentence}
+                    {outcomeWords(one.outcome).name} · {one.sentence}
                   </Box>
                 </Flex>
               ))}
@@ -95,14 +95,11 @@ function Content({ person }: { person: Person }) {
           {person.follows.length === 0 && <Box color="ink2">Nothing is assigned so that it follows this person.</Box>}
           {person.follows.map(one => (
             <Flex key={`${one.assignment} ${one.through}`} gap="2" align="center" py="0.5" css={links}>
-              <Diamond
-                kind={one.intent === 'available' ? 'available' : one.intent === 'uninstall' ? 'uninstall' : 'required'}
-                size={12}
-              />
+              <Diamond kind={one.intent} size={12} />
               <Box flex="1">
                 {one.subject.startsWith('title:') ? (
                   <Link to={assignAddress({ title: one.subject.slice('title:'.length), id: one.assignment })}>
-                    {intentVerb(one.intent as 'required')} {one.name}
+                    {intentVerb(one.intent)} {one.name}
                   </Link>
                 ) : (
                   one.name

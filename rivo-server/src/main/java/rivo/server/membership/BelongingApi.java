@@ -1,5 +1,6 @@
 package rivo.server.membership;
 
+import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
@@ -62,11 +63,13 @@ class BelongingApi {
     record PersonDevice(String id, String name, String where, List<ThroughPerson> titles) {
     }
 
-    record ThroughPerson(String title, String titleName, String outcome, String sentence) {
+    record ThroughPerson(String title, String titleName, @Schema(allowableValues = {"required", "available", "uninstall", "contested", "later", "unfit",
+        "blocked", "replaced", "displaced", "waiting"}) String outcome, String sentence) {
     }
 
     /** @param through whom it names */
-    record FollowingAssignment(String assignment, String subject, String name, String intent, String through, @Nullable Instant from) {
+    record FollowingAssignment(String assignment, String subject, String name,
+            @Schema(allowableValues = {"required", "available", "uninstall"}) String intent, String through, @Nullable Instant from) {
     }
 
     private final CurrentSnapshot current;
