@@ -1,6 +1,8 @@
 package rivo.devices.fleet;
 
+import java.util.HashMap;
 import java.util.Map;
+import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import rivo.devices.protocol.AgreementKey;
 
@@ -12,20 +14,24 @@ import rivo.devices.protocol.AgreementKey;
  * @param serverKey the public key of the server
  * @param reports the number of its last report
  * @param software installed, by inventory name, with its version
+ * @param profiles the same for each person who has signed in, by account
+ * @param rests what it has done for people of what is installed on the device, as {@link DeviceJobs} names it
  * @param attempts how often it has tried each job
  */
 record DeviceState(String name, String privateKey, @Nullable String id, @Nullable String serverKey, long reports,
-        Map<String, String> software, Map<String, Integer> attempts) {
+        Map<String, String> software, Map<String, Map<String, String>> profiles, Set<String> rests, Map<String, Integer> attempts) {
 
     DeviceState {
         privateKey = privateKey == null ? AgreementKey.random().secretText() : privateKey;
         software = Map.copyOf(software);
+        profiles = profiles == null ? Map.of() : Map.copyOf(profiles);
+        rests = rests == null ? Set.of() : Set.copyOf(rests);
         attempts = Map.copyOf(attempts);
     }
 
     /** One that nobody knows yet. */
-    static DeviceState fresh(String name, Map<String, String> software) {
-        return new DeviceState(name, AgreementKey.random().secretText(), null, null, 0, software, Map.of());
+    static DeviceState fresh(String name, Map<String, String> software, Map<String, Map<String, String>> profiles) {
+        return new DeviceState(name, AgreementKey.random().secretText(), null, null, 0, software, profiles, Set.of(), Map.of());
     }
 
     boolean isEnrolled() {
@@ -33,15 +39,29 @@ record DeviceState(String name, String privateKey, @Nullable String id, @Nullabl
     }
 
     DeviceState enrolled(String newId, String newServerKey) {
-        return new DeviceState(name, privateKey, newId, newServerKey, reports, software, attempts);
+        return new DeviceState(name, privateKey, newId, newServerKey, reports, software, profiles, rests, attempts);
     }
 
     DeviceState withReports(long last) {
-        return new DeviceState(name, privateKey, id, serverKey, last, software, attempts);
+        return new DeviceState(name, privateKey, id, serverKey, last, software, profiles, rests, attempts);
     }
 
-    DeviceState withSoftware(Map<String, String> newSoftware, Map<String, Integer> newAttempts) {
-        return new DeviceState(name, privateKey, id, serverKey, reports, newSoftware, newAttempts);
+    DeviceState withSoftware(Map<String, String> newSoftware) {
+        return new DeviceState(name, privateKey, id, serverKey, reports, newSoftware, profiles, rests, attempts);
+    }
+
+    DeviceState withProfile(String account, Map<String, String> newSoftware) {
+        Map<String, Map<String, String>> next = new HashMap<>(profiles);
+        next.put(account, Map.copyOf(newSoftware));
+        return new DeviceState(name, privateKey, id, serverKey, reports, software, next, rests, attempts);
+    }
+
+    DeviceState withRests(Set<String> newRests) {
+        return new DeviceState(name, privateKey, id, serverKey, reports, software, profiles, newRests, attempts);
+    }
+
+    DeviceState withAttempts(Map<String, Integer> newAttempts) {
+        return new DeviceState(name, privateKey, id, serverKey, reports, software, profiles, rests, newAttempts);
     }
 
     /** Never shows the private key. */

@@ -17,13 +17,22 @@ public record Roster(List<Entry> entries) {
      * @param lively whether it calls in every few seconds
      * @param facts what it reports of itself
      * @param software what is installed before Rivo comes, by inventory name, with its version
+     * @param people the accounts of those who sign in here
+     * @param profiles what each of them has in their profile before Rivo comes, by account; like {@code software}
      */
-    public record Entry(String name, String token, boolean lively, Map<String, String> facts,
-            Map<String, String> software) {
+    public record Entry(String name, String token, boolean lively, Map<String, String> facts, Map<String, String> software,
+            List<String> people, Map<String, Map<String, String>> profiles) {
 
         public Entry {
             facts = Map.copyOf(facts);
             software = Map.copyOf(software);
+            people = List.copyOf(people);
+            profiles = Map.copyOf(profiles);
+        }
+
+        /** One at which nobody signs in. */
+        public Entry(String name, String token, boolean lively, Map<String, String> facts, Map<String, String> software) {
+            this(name, token, lively, facts, software, List.of(), Map.of());
         }
     }
 }

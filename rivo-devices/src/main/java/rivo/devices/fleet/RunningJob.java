@@ -170,7 +170,7 @@ final class RunningJob {
     private Progress progress(JobState state, int at, String message) {
         int steps = job.steps().size();
         int percent = state == JobState.DONE ? 100 : Math.min(99, 100 * step / steps);
-        return new Progress(job.title(), job.action(), job.version(), state, at, steps, percent, message, exitCode,
+        return new Progress(job.title(), job.person(), job.action(), job.version(), state, at, steps, percent, message, exitCode,
                 Instant.now());
     }
 }

@@ -133,7 +133,7 @@ final class ServerConnection {
     Work work(byte[] body) {
         Work told = json.readValue(body, Work.class);
         return new Work(told.jobs().stream().map(this::shared).toList(), shared(told.checks()), shared(told.mirrors()),
-                shared(told.windows()), told.serverKey());
+                shared(told.windows()), told.people(), told.personChecks() == null ? null : shared(told.personChecks()), told.serverKey());
     }
 
     @SuppressWarnings("unchecked")

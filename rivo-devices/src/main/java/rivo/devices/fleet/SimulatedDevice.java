@@ -7,7 +7,6 @@ import java.time.Instant;
 import java.time.LocalDateTime;
 import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
-import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
@@ -15,12 +14,10 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
-import rivo.core.estate.Version;
 import rivo.devices.protocol.AgreementKey;
 import rivo.devices.protocol.Enrolled;
 import rivo.devices.protocol.EnrolmentToken;
 import rivo.devices.protocol.Job;
-import rivo.devices.protocol.JobAction;
 import rivo.devices.protocol.JobState;
 import rivo.devices.protocol.Progress;
 import rivo.devices.protocol.Report;
@@ -43,18 +40,20 @@ final class SimulatedDevice {
     private final ServerConnection server;
     private final FleetStore store;
     private final Duration retryAfter;
+    private final Sessions sessions;
     private DeviceState state;
     private Work work = Work.nothing();
     private @Nullable String etag;
     private @Nullable RunningJob running;
-    private boolean factsReported;
     private @Nullable List<Report.Found> presentReported;
+    private @Nullable List<String> signedInReported;
     private final Map<String, Instant> notBefore = new HashMap<>();
     private final Map<String, String> toldWaiting = new HashMap<>();
     private @Nullable Instant callInDue;
 
-    SimulatedDevice(Roster.Entry entry, DeviceState state, Luck luck, ServerConnection server, FleetStore store, Duration retryAfter) {
-        this.retryAfter = retryAfter;
+    SimulatedDevice(Roster.Entry entry, DeviceState state, Luck luck, ServerConnection server, FleetStore store, FleetSettings settings) {
+        this.retryAfter = settings.retryAfter();
+        this.sessions = new Sessions(luck, entry.people(), settings.sessions());
         this.entry = entry;
         this.state = state;
         this.luck = luck;
@@ -79,8 +78,9 @@ final class SimulatedDevice {
         if (running != null) {
             return running.isRestarting() ? settings.stepTime().multipliedBy(RESTART_STEPS) : settings.stepTime();
         }
-        boolean triesAgain = work.jobs().stream().anyMatch(job -> !isSo(job) && notBefore.containsKey(key(job))
-                && state.attempts().getOrDefault(key(job), 0) < MOST_TRIES);
+        DeviceJobs jobs = jobs();
+        boolean triesAgain = work.jobs().stream().anyMatch(job -> notBefore.containsKey(DeviceJobs.key(job)) && !jobs.isSo(job)
+                && state.attempts().getOrDefault(DeviceJobs.key(job), 0) < MOST_TRIES);
         return triesAgain && retryAfter.compareTo(interval) < 0 ? retryAfter : interval;
     }
 
@@ -91,6 +91,7 @@ final class SimulatedDevice {
         }
         Instant now = Instant.now();
         if (callInDue == null || !now.isBefore(callInDue)) {
+            tellWhoIsSignedIn();
             callIn(interval);
             callInDue = now.plus(interval);
         }
@@ -99,6 +100,27 @@ final class SimulatedDevice {
         } else {
             advance(running);
         }
+    }
+
+    private DeviceJobs jobs() {
+        return new DeviceJobs(work, state);
+    }
+
+    /** Before it calls in: what it shall do may hang on it. Whoever signs in has a profile from then on. */
+    private void tellWhoIsSignedIn() throws IOException, InterruptedException {
+        List<String> signedIn = sessions.at(Instant.now());
+        if (signedIn.equals(signedInReported)) {
+            return;
+        }
+        for (String account : signedIn) {
+            if (!state.profiles().containsKey(account)) {
+                keep(state.withProfile(account, Map.of()));
+            }
+        }
+        // What it shall do, and where it finds content, hangs on what it is.
+        boolean first = signedInReported == null;
+        send(new Report(0, first ? entry.facts() : null, first ? software() : null, null, List.of(), List.of(), signedIn));
+        signedInReported = signedIn;
     }
 
     private void enrol() throws IOException, InterruptedException {
@@ -110,11 +132,6 @@ final class SimulatedDevice {
     }
 
     private void callIn(Duration next) throws IOException, InterruptedException {
-        if (!factsReported) {
-            // What it shall do, and where it finds content, hangs on what it is.
-            send(entry.facts(), software(), null, List.of());
-            factsReported = true;
-        }
         HttpResponse<byte[]> response = server.callIn(state, etag, next);
         if (response.statusCode() == 200) {
             work = server.work(response.body());
@@ -124,30 +141,37 @@ final class SimulatedDevice {
             }
             etag = response.headers().firstValue("ETag").orElse(null);
         }
-        List<Report.Found> present = present();
+        List<Report.Found> present = jobs().present();
         if (!present.equals(presentReported)) {
-            send(null, software(), present, List.of());
+            send(software(), present, List.of(), List.of());
         }
     }
 
     private void startNext() throws IOException, InterruptedException {
         Instant now = Instant.now();
+        DeviceJobs jobs = jobs();
         for (Job job : work.jobs()) {
-            String key = key(job);
+            String key = DeviceJobs.key(job);
             int tried = state.attempts().getOrDefault(key, 0);
             boolean dueAgain = !now.isBefore(notBefore.getOrDefault(key, Instant.MIN));
-            if (!isSo(job) && tried < MOST_TRIES && dueAgain) {
-                if (!mayBegin(job)) {
-                    // A shorter one behind it may fit.
+            if (tried < MOST_TRIES && dueAgain && !jobs.isSo(job) && jobs.hasItsDevicePart(job)) {
+                if (!isSignedIn(job) || !mayBegin(job)) {
+                    // One behind it may be for somebody else, or shorter.
                     tellItWaits(job);
                     continue;
                 }
                 keepAttempts(key, tried + 1);
                 running = new RunningJob(job, work.mirrors(), luck.mishap(key, tried + 1));
-                send(null, null, null, List.of(running.started()));
+                toldWaiting.remove(key);
+                send(null, null, List.of(running.started()), List.of());
                 return;
             }
         }
+    }
+
+    /** Whether the person whose job it is is there; for the device's, always. */
+    private boolean isSignedIn(Job job) {
+        return job.person() == null || Objects.requireNonNullElse(signedInReported, List.of()).contains(jobs().account(job));
     }
 
     /** Whether a window is open long enough for all of it; without windows, and from when on they do not count for it, always. */
@@ -157,103 +181,85 @@ final class SimulatedDevice {
                 .anyMatch(w -> w.left(local).compareTo(Duration.ofSeconds(job.longestSeconds())) >= 0 && !w.left(local).isZero());
     }
 
-    /** Says once for each job that it waits, and until when. */
+    /** Says once for each job that it waits, and for what. */
     private void tellItWaits(Job job) throws IOException, InterruptedException {
-        LocalDateTime local = LocalDateTime.now();
-        LocalDateTime next = work.windows().stream().map(w -> w.next(local)).min(Comparator.naturalOrder()).orElse(local);
-        LocalDateTime anyTime = job.anyTimeFrom() == null ? null : LocalDateTime.ofInstant(job.anyTimeFrom(), ZoneId.systemDefault());
-        String message = anyTime != null && anyTime.isBefore(next) ? "waits for its deadline, " + anyTime.format(OPENS)
-                : "waits for its window, which opens " + next.format(OPENS);
-        if (!message.equals(toldWaiting.put(key(job), message))) {
-            send(null, null, null, List.of(new Progress(job.title(), job.action(), job.version(), JobState.WAITING, 1,
-                    job.steps().size(), 0, message, null, Instant.now())));
+        String message = isSignedIn(job) ? whenItMay(job) : "waits for the next sign-in of " + nameOf(job);
+        if (!message.equals(toldWaiting.put(DeviceJobs.key(job), message))) {
+            tell(job, message);
         }
     }
 
+    private String nameOf(Job job) {
+        Work.Person person = jobs().person(job);
+        return person == null ? "its person" : person.name();
+    }
+
+    private String whenItMay(Job job) {
+        LocalDateTime local = LocalDateTime.now();
+        LocalDateTime next = work.windows().stream().map(w -> w.next(local)).min(Comparator.naturalOrder()).orElse(local);
+        LocalDateTime anyTime = job.anyTimeFrom() == null ? null : LocalDateTime.ofInstant(job.anyTimeFrom(), ZoneId.systemDefault());
+        return anyTime != null && anyTime.isBefore(next) ? "waits for its deadline, " + anyTime.format(OPENS)
+                : "waits for its window, which opens " + next.format(OPENS);
+    }
+
+    private void tell(Job job, String message) throws IOException, InterruptedException {
+        send(null, null, List.of(new Progress(job.title(), job.person(), job.action(), job.version(), JobState.WAITING, 1, job.steps().size(), 0,
+                message, null, Instant.now())), List.of());
+    }
+
     private void advance(RunningJob current) throws IOException, InterruptedException {
+        String key = DeviceJobs.key(current.job());
+        if (!isSignedIn(current.job())) {
+            // It begins anew when they are back, and that costs no try.
+            keepAttempts(key, state.attempts().getOrDefault(key, 1) - 1);
+            running = null;
+            tellItWaits(current.job());
+            return;
+        }
         Progress progress = current.next(server, state);
         if (progress.state() == JobState.DONE) {
-            changeSoftware(current.job());
+            keep(jobs().after(current.job()));
+            forgetAttempts(key);
             running = null;
-            send(null, software(), present(), List.of(progress), current.takeFetched());
+            send(software(), jobs().present(), List.of(progress), current.takeFetched());
             return;
         }
         if (progress.state() == JobState.WAITING && !current.isRestarting()) {
             // Waiting is no failure: it is looked at again, and costs no try.
-            keepAttempts(key(current.job()), state.attempts().getOrDefault(key(current.job()), 1) - 1);
+            keepAttempts(key, state.attempts().getOrDefault(key, 1) - 1);
         }
         if (progress.state() == JobState.FAILED || progress.state() == JobState.WAITING && !current.isRestarting()) {
-            notBefore.put(key(current.job()), Instant.now().plus(retryAfter));
+            notBefore.put(key, Instant.now().plus(retryAfter));
             running = null;
         }
-        send(null, null, null, List.of(progress), current.takeFetched());
-    }
-
-    private void changeSoftware(Job job) {
-        Evidence evidence = new Evidence(state.software());
-        Work.Check check = check(job);
-        Map<String, String> software = (job.action() == JobAction.INSTALL ? evidence.with(job, check)
-                : evidence.without(job, check)).things();
-        Map<String, Integer> attempts = new HashMap<>(state.attempts());
-        attempts.remove(key(job));
-        keep(state.withSoftware(software, attempts));
-    }
-
-    /** Whether the check shows that the job has nothing to do. Without a check a job is done once it has been done. */
-    private boolean isSo(Job job) {
-        Work.Check check = check(job);
-        Evidence evidence = new Evidence(state.software());
-        String version = check == null ? state.software().get(job.name()) : evidence.version(check);
-        if (job.action() == JobAction.REMOVE) {
-            return version == null;
-        }
-        return version != null && !version.isEmpty()
-                && Version.of(version).compareTo(Version.of(Objects.requireNonNull(job.version()))) >= 0;
-    }
-
-    private Work.@Nullable Check check(Job job) {
-        return work.checks().stream().filter(c -> c.title().equals(job.title())).findFirst().orElse(null);
-    }
-
-    private static String key(Job job) {
-        return job.action() + " " + job.title() + " " + job.version();
-    }
-
-    private List<Report.Found> present() {
-        List<Report.Found> present = new ArrayList<>();
-        Evidence evidence = new Evidence(state.software());
-        for (Work.Check check : work.checks()) {
-            String version = evidence.version(check);
-            if (version != null) {
-                present.add(new Report.Found(check.title(), version.isEmpty() ? null : version));
-            }
-        }
-        return present;
+        send(null, null, List.of(progress), current.takeFetched());
     }
 
     private List<Report.Software> software() {
         return new Evidence(state.software()).software();
     }
 
-    private void send(@Nullable Map<String, String> facts, @Nullable List<Report.Software> software,
-            @Nullable List<Report.Found> present, List<Progress> progress) throws IOException, InterruptedException {
-        send(facts, software, present, progress, List.of());
-    }
-
-    private void send(@Nullable Map<String, String> facts, @Nullable List<Report.Software> software,
-            @Nullable List<Report.Found> present, List<Progress> progress, List<Report.Fetched> fetched)
-            throws IOException, InterruptedException {
-        ReportAnswer answer = server.report(state,
-                new Report(state.reports() + 1, facts, software, present, progress, fetched));
-        keepReports(answer.last());
-        if (!answer.taken()) {
-            // The server knows later reports than this device remembers: say it again under the next number.
-            keepReports(server.report(state, new Report(state.reports() + 1, facts, software, present, progress, fetched))
-                    .last());
-        }
+    private void send(@Nullable List<Report.Software> software, @Nullable List<Report.Found> present, List<Progress> progress,
+            List<Report.Fetched> fetched) throws IOException, InterruptedException {
+        send(new Report(0, null, software, present, progress, fetched, null));
         if (present != null) {
             presentReported = present;
         }
+    }
+
+    /** Under the next number. */
+    private void send(Report report) throws IOException, InterruptedException {
+        ReportAnswer answer = server.report(state, numbered(report));
+        keepReports(answer.last());
+        if (!answer.taken()) {
+            // The server knows later reports than this device remembers: say it again under the next number.
+            keepReports(server.report(state, numbered(report)).last());
+        }
+    }
+
+    private Report numbered(Report report) {
+        return new Report(state.reports() + 1, report.facts(), report.software(), report.present(), report.progress(), report.fetched(),
+                report.signedIn());
     }
 
     private void keepReports(long last) {
@@ -263,7 +269,13 @@ final class SimulatedDevice {
     private void keepAttempts(String job, int tried) {
         Map<String, Integer> attempts = new HashMap<>(state.attempts());
         attempts.put(job, tried);
-        keep(state.withSoftware(state.software(), attempts));
+        keep(state.withAttempts(attempts));
+    }
+
+    private void forgetAttempts(String job) {
+        Map<String, Integer> attempts = new HashMap<>(state.attempts());
+        attempts.remove(job);
+        keep(state.withAttempts(attempts));
     }
 
     private void keep(DeviceState newer) {

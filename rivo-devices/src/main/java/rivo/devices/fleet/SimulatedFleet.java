@@ -37,9 +37,8 @@ public final class SimulatedFleet implements AutoCloseable {
         Map<String, DeviceState> states = store.states();
         for (Roster.Entry entry : roster.entries()) {
             DeviceState kept = states.containsKey(entry.name()) ? states.get(entry.name())
-                    : DeviceState.fresh(entry.name(), entry.software());
-            devices.add(new SimulatedDevice(entry, kept, new Luck(settings.seed(), entry.name()), server, store,
-                    settings.retryAfter()));
+                    : DeviceState.fresh(entry.name(), entry.software(), entry.profiles());
+            devices.add(new SimulatedDevice(entry, kept, new Luck(settings.seed(), entry.name()), server, store, settings));
         }
         AtomicInteger threads = new AtomicInteger();
         turns = new ScheduledThreadPoolExecutor(THREADS, work -> {

@@ -6,19 +6,28 @@ import java.util.Map;
 import org.jspecify.annotations.Nullable;
 
 /**
- * One title that shall be on the device, or off it. A device skips the job when its check shows that it is so.
+ * One title that shall be on the device, or in somebody's profile there, or off it. A device skips the job when its check shows that it
+ * is so.
  *
+ * @param person the id of the person in whose profile, one of {@link Work#people()}: it is begun while they are signed in; null for the device
+ * @param rest whether it is what is left of an installation on the device for this person, or what goes with its removal: begun after that,
+ *     once for each person and version, and not looked for
  * @param version the release to put on; null for a removal
  * @param contents what the steps need
  * @param steps at least one, carried out in order
  * @param anyTimeFrom from when on the device begins it outside its maintenance windows, too; null for never
  */
-public record Job(String title, String name, JobAction action, @Nullable String version, List<Content> contents,
-        List<Step> steps, @Nullable Instant anyTimeFrom) {
+public record Job(String title, String name, @Nullable String person, boolean rest, JobAction action, @Nullable String version,
+        List<Content> contents, List<Step> steps, @Nullable Instant anyTimeFrom) {
 
-    /** One that waits for the device's windows. */
+    /** One for the device, that waits for its windows. */
     public Job(String title, String name, JobAction action, @Nullable String version, List<Content> contents, List<Step> steps) {
-        this(title, name, action, version, contents, steps, null);
+        this(title, name, null, false, action, version, contents, steps, null);
+    }
+
+    /** The same for a person. */
+    public Job of(String personId, boolean isRest) {
+        return new Job(title, name, personId, isRest, action, version, contents, steps, anyTimeFrom);
     }
 
     public Job {

@@ -6,22 +6,27 @@ import org.jspecify.annotations.Nullable;
 /**
  * What a device shall bring about, in order, and what it shall look for.
  *
- * @param checks one for each title of the catalogue that can be seen: the device reports which it finds
+ * @param checks one for each title of the catalogue that can be seen on the device: it reports which it finds
+ * @param people who use it; null, as are {@code personChecks}, for a device that has not said who is signed in
+ * @param personChecks one for each title that can be seen in a person's profile: the device reports for whom it finds it
  * @param windows when jobs may be carried out; without any, at any time
  * @param mirrors where content is to be had nearby, the first to ask first; the server itself comes last
  * @param serverKey the server's new public key, by which the device shall sign from now on; null while its own is the current one
  */
-public record Work(List<Job> jobs, List<Check> checks, List<Mirror> mirrors, List<Window> windows, @Nullable String serverKey) {
+public record Work(List<Job> jobs, List<Check> checks, List<Mirror> mirrors, List<Window> windows, @Nullable List<Person> people,
+        @Nullable List<Check> personChecks, @Nullable String serverKey) {
 
     public Work {
         jobs = List.copyOf(jobs);
         checks = List.copyOf(checks);
         mirrors = mirrors == null ? List.of() : List.copyOf(mirrors);
         windows = windows == null ? List.of() : List.copyOf(windows);
+        people = people == null ? null : List.copyOf(people);
+        personChecks = personChecks == null ? null : List.copyOf(personChecks);
     }
 
     public Work(List<Job> jobs, List<Check> checks, List<Mirror> mirrors, List<Window> windows) {
-        this(jobs, checks, mirrors, windows, null);
+        this(jobs, checks, mirrors, windows, null, null, null);
     }
 
     /** Nothing to do. */
@@ -31,7 +36,16 @@ public record Work(List<Job> jobs, List<Check> checks, List<Mirror> mirrors, Lis
 
     /** The same, telling the server's new public key. */
     public Work withServerKey(@Nullable String newServerKey) {
-        return new Work(jobs, checks, mirrors, windows, newServerKey);
+        return new Work(jobs, checks, mirrors, windows, people, personChecks, newServerKey);
+    }
+
+    /** The same for a device that serves people, too. */
+    public Work withPeople(List<Person> who, List<Check> profileChecks) {
+        return new Work(jobs, checks, mirrors, windows, who, profileChecks, serverKey);
+    }
+
+    /** Somebody who uses the device. @param account by which they sign in */
+    public record Person(String id, String account, String name) {
     }
 
     /**

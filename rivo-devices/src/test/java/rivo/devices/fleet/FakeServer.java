@@ -87,7 +87,7 @@ final class FakeServer implements AutoCloseable {
 
     /** A device that has enrolled before. */
     DeviceState enrolled() {
-        DeviceState fresh = DeviceState.fresh("d", Map.of());
+        DeviceState fresh = DeviceState.fresh("d", Map.of(), Map.of());
         device = AgreementKey.of(fresh.privateKey()).publicKey();
         return fresh.enrolled(DEVICE, own.publicKey());
     }

@@ -7,6 +7,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
 import java.util.Map;
+import java.util.Set;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
@@ -17,7 +18,7 @@ class FleetStoreTest {
 
     private static DeviceState state(long reports) {
         return new DeviceState("QB-LAB-014", "private", "d14", "server", reports, Map.of("Graphkit runtime", "2.4.1"),
-                Map.of());
+                Map.of("rowena.elmby", Map.of("Brookmap Studio", "3.0")), Set.of("otterlink"), Map.of("INSTALL x", 2));
     }
 
     @Test

@@ -28,7 +28,7 @@ class RunningJobTest {
     private static List<Progress> all(Mishap mishap, Job.Step... steps) throws InterruptedException {
         RunningJob job = new RunningJob(new Job("t", "T", JobAction.INSTALL, "1", List.of(), List.of(steps)), List.of(), mishap);
         ServerConnection nowhere = new ServerConnection(URI.create("http://127.0.0.1:1"));
-        DeviceState device = DeviceState.fresh("d", Map.of());
+        DeviceState device = DeviceState.fresh("d", Map.of(), Map.of());
         List<Progress> all = new ArrayList<>(List.of(job.started()));
         while (all.get(all.size() - 1).state() == JobState.RUNNING) {
             all.add(job.next(nowhere, device));

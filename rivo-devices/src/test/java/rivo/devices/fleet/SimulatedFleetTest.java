@@ -51,7 +51,7 @@ class SimulatedFleetTest {
 
     private SimulatedFleet fleet(Map<String, String> software) throws IOException {
         FleetSettings settings = new FleetSettings(server.url(), folder, 5, Duration.ofMillis(60), Duration.ofSeconds(1),
-                Duration.ZERO, Duration.ofMillis(10), Duration.ofMillis(100));
+                Duration.ZERO, Duration.ofMillis(10), Duration.ofMillis(100), Duration.ZERO);
         SimulatedFleet fleet = new SimulatedFleet(settings, new Roster(List.of(
                 new Roster.Entry("QB-LAB-014", server.token(), true, Map.of("arch", "x64"), software))));
         fleet.start();
