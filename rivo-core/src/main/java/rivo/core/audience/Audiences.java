@@ -325,6 +325,11 @@ public final class Audiences {
         return new DeviceSet(reach(target, follows, Scope.DEVICE));
     }
 
+    /** The units of a scope that an included target reaches; of the devices, or following the user those of the people it holds alone. */
+    public UnitSet unitsReached(Target target, Follows follows, Scope scope) {
+        return new UnitSet(scope, reach(target, follows, scope));
+    }
+
     /** How many people a target holds by themselves, not those of its devices; none of one that rests. */
     public int peopleIn(Target target) {
         return users(target).size();

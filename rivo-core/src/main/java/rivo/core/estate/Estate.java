@@ -147,6 +147,11 @@ public final class Estate {
         return assignments;
     }
 
+    /** How many requests there are. */
+    public int requestCount() {
+        return requests.values().stream().mapToInt(List::size).sum();
+    }
+
     /** The requests for a title, each once. */
     public List<Request> requests(String title) {
         return requests.getOrDefault(title, List.of());
@@ -200,7 +205,9 @@ public final class Estate {
 
     private static Device without(Device device, Set<String> goneUsers) {
         List<String> rest = device.people().stream().filter(person -> !goneUsers.contains(person)).toList();
-        return rest.size() == device.people().size() ? device : device.withPeople(rest);
+        List<Present> present = device.present().stream().filter(one -> one.user() == null || !goneUsers.contains(one.user())).toList();
+        return rest.size() == device.people().size() && present.size() == device.present().size() ? device
+                : device.withPeople(rest).withReport(device.facts(), device.software(), present);
     }
 
     private Map<String, Group> groups(DirectoryChange change) {

@@ -61,6 +61,11 @@ public final class Trail {
         return title;
     }
 
+    /** The id of the person whose unit it is; empty for one of a device, or at an OU. */
+    public String person() {
+        return unit < 0 ? "" : resolver.audiences().user(unit, title.scope());
+    }
+
     /** What comes out; empty when nothing does. */
     public Optional<Decision> decision() {
         return Optional.ofNullable(decision);
