@@ -44,8 +44,8 @@ final class DemoGroups {
         spares.add(dn("bench-spares"));
         group("workshop-spares", spares);
         nested("bench-spares", "workshop-spares");
-        group("technology-desk", List.of("uid=" + DemoOrganisation.ADMINISTRATOR + ",ou=Technology,ou=Corporate"
-                + ending));
+        String technology = ",ou=Technology,ou=Corporate" + ending;
+        group("technology-desk", List.of("uid=" + DemoOrganisation.ADMINISTRATOR + technology, "uid=odile.quarrycombe" + technology));
         nested(DemoOrganisation.ADMINISTRATORS, "technology-desk");
     }
 

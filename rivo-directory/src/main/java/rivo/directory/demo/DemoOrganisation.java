@@ -101,6 +101,8 @@ public final class DemoOrganisation {
         while (here.size() < wanted) {
             here.add(person(part.department(), ou.dn()));
         }
+        DemoPlan.NAMED.stream().filter(named -> named.path().equals(part.path()) && named.place() < here.size())
+                .forEach(named -> here.set(named.place(), named.person(here.get(named.place()))));
         people.addAll(here);
         for (int i = 0; i < devices; i++) {
             computers.add(computer(part.code(), part.chassis(), ou.dn(), owners(here, i, part)));
@@ -108,6 +110,9 @@ public final class DemoOrganisation {
     }
 
     private List<Person> owners(List<Person> here, int device, DemoPlan.Part part) {
+        if (part.isControlRoom() && device == 0) {
+            return here.subList(0, Math.min(3, here.size()));
+        }
         if (here.isEmpty() || part.chassis() == Chassis.KIOSK) {
             return List.of();
         }

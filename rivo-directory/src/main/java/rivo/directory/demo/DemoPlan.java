@@ -1,7 +1,9 @@
 package rivo.directory.demo;
 
 import java.util.List;
+import java.util.Locale;
 import rivo.directory.demo.DemoOrganisation.Chassis;
+import rivo.directory.demo.DemoOrganisation.Person;
 
 /** How the demo organisation is built: its OUs in order, with how many devices of which sort stand in each. */
 final class DemoPlan {
@@ -14,6 +16,11 @@ final class DemoPlan {
      */
     record Part(List<String> path, String code, Chassis chassis, int devices, int smallDevices,
             double peoplePerDevice, int sharedInTen) {
+
+        /** Where several people share what stands there. */
+        boolean isControlRoom() {
+            return path.get(path.size() - 1).equals("Control room");
+        }
 
         /** The department of the people here: the division. */
         String department() {
@@ -66,6 +73,21 @@ final class DemoPlan {
             part("COR", LAPTOP, 410, 3, 1.0, 0, "Corporate", "Planning"),
             part("COR", LAPTOP, 280, 2, 1.1, 0, "Corporate", "Technology"),
             empty("COR", "Corporate", "Archive"));
+
+    /** Somebody whom the demo tells of, by name, in place of whoever stands at this place of their OU. */
+    record Named(List<String> path, int place, String given, String family) {
+        Person person(Person other) {
+            String account = (given + "." + family).toLowerCase(Locale.ROOT);
+            return new Person(DemoOrganisation.id("user:" + account + " named"), account, given, family, other.department(), other.ouDn(), true);
+        }
+    }
+
+    /** Who takes an offer at QB-LAB-014; who shares a PC with two others; who moves between two devices; who approves. */
+    static final List<Named> NAMED = List.of(
+            new Named(List.of("Laboratories", "Hartsmere Laboratory", "Microbiology"), 13, "Rowena", "Elmby"),
+            new Named(List.of("Treatment works", "Ashby Head works", "Control room"), 0, "Mirko", "Colddale"),
+            new Named(List.of("Laboratories", "Hartsmere Laboratory", "Instruments"), 2, "Imke", "Craneham"),
+            new Named(ADMINISTRATORS_OU, 1, "Odile", "Quarrycombe"));
 
     private DemoPlan() {
     }
