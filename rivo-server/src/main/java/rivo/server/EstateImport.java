@@ -7,8 +7,6 @@ import java.time.Clock;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Set;
-import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -17,16 +15,12 @@ import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.PlatformTransactionManager;
 import org.springframework.transaction.support.TransactionTemplate;
-import rivo.core.estate.Assignment;
 import rivo.core.estate.Device;
 import rivo.core.estate.Estate;
 import rivo.core.estate.Group;
-import rivo.core.estate.Kit;
 import rivo.core.estate.Ou;
-import rivo.core.estate.Present;
 import rivo.core.estate.Release;
 import rivo.core.estate.Replacement;
-import rivo.core.estate.Scope;
 import rivo.core.estate.Target;
 import rivo.core.estate.Title;
 import rivo.core.estate.User;
@@ -50,8 +44,7 @@ import rivo.server.people.Administrators;
 
 /**
  * Loads an estate file into an empty data folder, for trying Rivo out and for measuring it. Done once, when the server starts and before
- * anything is read. What the server's catalogue cannot hold yet, titles for people's profiles and requests, is left out with all that
- * names it, and that is logged.
+ * anything is read. What the server cannot hold yet, requests, is left out, and that is logged.
  */
 @Component
 class EstateImport {
@@ -96,6 +89,9 @@ class EstateImport {
     }
 
     private void load(Estate estate) {
+        if (estate.requestCount() > 0) {
+            LOG.warn("The estate file has {} requests, which the server does not keep yet; they are left out.", estate.requestCount());
+        }
         longIds(estate);
         batch("insert into ous (id, dn, name, parent) values (?, ?, ?, ?)", estate.ous().all(),
                 ou -> row(ou.id(), ou.dn(), ou.name().isEmpty() ? ou.id() : ou.name(), ou.parent()));
@@ -112,7 +108,7 @@ class EstateImport {
         reports(estate);
         documents(estate);
         LOG.info("Loaded {} devices, {} people, {} titles and {} assignments from the estate file.", estate.devices().size(),
-                estate.users().size(), ofDevices(estate).size(), assignments(estate).size());
+                estate.users().size(), estate.titles().size(), estate.assignments().all().size());
     }
 
     private static void longIds(Estate estate) {
@@ -164,32 +160,20 @@ class EstateImport {
         batch("insert into group_members (group_id, place, kind, member) values (?, ?, ?, ?)", rows, row -> row);
     }
 
-    private static List<Title> ofDevices(Estate estate) {
-        return estate.titles().stream().filter(title -> title.scope() == Scope.DEVICE).toList();
-    }
-
     private void titles(Estate estate) {
-        List<Title> titles = ofDevices(estate);
-        Set<String> ids = titles.stream().map(Title::id).collect(Collectors.toSet());
-        if (titles.size() < estate.titles().size()) {
-            LOG.warn("{} titles stand in people's profiles, which the server does not serve yet; they are left out.",
-                    estate.titles().size() - titles.size());
-        }
-        TitlesOfEstate.write(JdbcClient.create(jdbc), titles.stream().map(title -> record(title, ids)).toList(), WHO, now);
+        TitlesOfEstate.write(JdbcClient.create(jdbc), estate.titles().stream().map(EstateImport::record).toList(), WHO, now);
     }
 
-    private static TitleRecord record(Title title, Set<String> known) {
-        List<TitleRecord.ReleaseRecord> releases = title.releases().stream().map(release -> release(title, release, known)).toList();
-        return new TitleRecord(title.id(), title.name().isEmpty() ? title.id() : title.name(), "", TitleRecord.About.NOTHING, title.seats(),
-                List.of(), title.conflictsWith().stream().filter(known::contains).toList(), releases);
+    private static TitleRecord record(Title title) {
+        List<TitleRecord.ReleaseRecord> releases = title.releases().stream().map(release -> release(title, release)).toList();
+        return new TitleRecord(title.id(), title.name().isEmpty() ? title.id() : title.name(), "", TitleRecord.About.NOTHING, title.scope().word(),
+                title.seats(), List.of(), List.copyOf(title.conflictsWith()), releases);
     }
 
-    private static TitleRecord.ReleaseRecord release(Title title, Release release, Set<String> known) {
+    private static TitleRecord.ReleaseRecord release(Title title, Release release) {
         return new TitleRecord.ReleaseRecord(release.version().toString(), release.isOffered(), "",
-                release.needs().stream().filter(need -> known.contains(need.title()))
-                        .map(need -> new NeedRecord(need.title(), need.min() == null ? null : need.min().toString())).toList(),
-                release.replaces().stream().filter(one -> known.contains(one.title()))
-                        .map(one -> new ReplacementRecord(one.title(), one.mode() == Replacement.Mode.REMOVE_FIRST)).toList(),
+                release.needs().stream().map(need -> new NeedRecord(need.title(), need.min() == null ? null : need.min().toString())).toList(),
+                release.replaces().stream().map(one -> new ReplacementRecord(one.title(), one.mode() == Replacement.Mode.REMOVE_FIRST)).toList(),
                 List.of(), release.variants().stream().map(variant -> variant(title, variant)).toList());
     }
 
@@ -198,37 +182,17 @@ class EstateImport {
     }
 
     private void reports(Estate estate) {
-        Set<String> known = ofDevices(estate).stream().map(Title::id).collect(Collectors.toSet());
         batch("insert into device_reports (device, facts, software, present) values (?, ?, ?, ?)",
                 estate.devices().all(), device -> row(device.id(), Json.write(device.facts().asMap()), Json.write(device.software()),
-                        Json.write(present(device, known))));
-    }
-
-    private static List<PresentRecord> present(Device device, Set<String> known) {
-        return device.present().stream().filter(one -> one.user() == null && known.contains(one.title())).map(EstateImport::record).toList();
-    }
-
-    private static PresentRecord record(Present present) {
-        return new PresentRecord(present.title(), present.version() == null ? null : present.version().toString());
-    }
-
-    private static List<Kit> kits(Estate estate) {
-        Set<String> known = ofDevices(estate).stream().map(Title::id).collect(Collectors.toSet());
-        return estate.kits().values().stream().map(kit -> new Kit(kit.id(), kit.name(), kit.titles().stream().filter(known::contains).toList()))
-                .toList();
-    }
-
-    private static List<Assignment> assignments(Estate estate) {
-        Set<String> known = ofDevices(estate).stream().map(Title::id).collect(Collectors.toSet());
-        return estate.assignments().all().stream().filter(a -> a.subject().kit() || known.contains(a.subject().id())).toList();
+                        Json.write(device.present().stream().map(PresentRecord::of).toList())));
     }
 
     private void documents(Estate estate) {
         jdbc.update("insert into changes (number, who, at, reason) values (1, ?, ?, ?)", WHO, Rows.at(now), REASON);
         write(FenceDocument.KIND, estate.ous().all().stream().filter(Ou::fenced).map(ou -> new FenceDocument(ou.id())).toList());
         write(CollectionDocument.KIND, estate.collections().values().stream().map(CollectionDocument::of).toList());
-        write(KitDocument.KIND, kits(estate).stream().map(kit -> new KitDocument(kit.id(), kit.name(), "", kit.titles())).toList());
-        write(AssignmentDocument.KIND, assignments(estate).stream().map(a -> AssignmentDocument.of(a, Delivery.AS_USUAL)).toList());
+        write(KitDocument.KIND, estate.kits().values().stream().map(kit -> new KitDocument(kit.id(), kit.name(), "", kit.titles())).toList());
+        write(AssignmentDocument.KIND, estate.assignments().all().stream().map(a -> AssignmentDocument.of(a, Delivery.AS_USUAL)).toList());
     }
 
     private <D extends Document> void write(DocumentKind<D> kind, List<D> documents) {

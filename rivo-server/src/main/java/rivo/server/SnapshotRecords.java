@@ -22,6 +22,7 @@ import rivo.server.catalogue.title.TitleRecord;
 import rivo.server.catalogue.title.Titles;
 import rivo.server.change.Drafts;
 import rivo.server.estate.EstateRecords;
+import rivo.server.estate.SignIns;
 import rivo.server.estate.Snapshot;
 import rivo.server.estate.SnapshotPart;
 import rivo.server.estate.SnapshotReader;
@@ -36,7 +37,7 @@ public class SnapshotRecords implements SnapshotReader {
     /** Every part there is. */
     public static final List<SnapshotPart<?>> PARTS = List.of(AssignmentDocument.KIND, CollectionDocument.KIND, FenceDocument.KIND,
             KitDocument.KIND, WindowDocument.KIND, Titles.PART, FixedChoices.PART, Licences.PART, Mirrors.PART, Drafts.PART,
-            DeviceParts.ENROLMENTS, DeviceParts.JOBS, DeviceParts.LAST_NUMBERS);
+            DeviceParts.ENROLMENTS, SignIns.PART, DeviceParts.JOBS, DeviceParts.LAST_NUMBERS);
 
     private final JdbcClient db;
     private final DataSource database;

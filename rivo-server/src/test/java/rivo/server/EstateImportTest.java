@@ -42,7 +42,7 @@ class EstateImportTest {
 
     private static Map<String, String> rows(Resolver resolver, Estate of) {
         return of.devices().all().stream().collect(Collectors.toMap(Device::id, d -> resolver.device(resolver.estate().devices().find(d.id()))
-                .stream().filter(o -> o.user().isEmpty()).map(o -> o.title().id() + " " + o.decision().outcome()).sorted().toList().toString()));
+                .stream().map(o -> o.user() + " " + o.title().id() + " " + o.decision().outcome()).sorted().toList().toString()));
     }
 
     @Test

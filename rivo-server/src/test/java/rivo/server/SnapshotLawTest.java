@@ -8,6 +8,7 @@ import com.unboundid.ldap.sdk.Modification;
 import com.unboundid.ldap.sdk.ModificationType;
 import com.unboundid.ldap.sdk.SearchScope;
 import java.nio.file.Path;
+import java.time.Duration;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
@@ -21,7 +22,9 @@ import rivo.core.estate.Device;
 import rivo.core.estate.Estate;
 import rivo.core.estate.EstateParts;
 import rivo.core.estate.Ou;
+import rivo.core.estate.Scope;
 import rivo.core.estate.Target;
+import rivo.core.estate.User;
 import rivo.core.resolve.Resolver;
 import rivo.directory.demo.DemoOrganisation;
 import rivo.server.assignment.AssignmentDocument;
@@ -37,9 +40,11 @@ import rivo.server.directory.DirectoryFollower;
 import rivo.server.document.Kept;
 import rivo.server.estate.ChangeWriter;
 import rivo.server.estate.CurrentSnapshot;
+import rivo.server.estate.Json;
 import rivo.server.estate.Snapshot;
 import rivo.server.estate.SnapshotPart;
 import rivo.server.estate.SnapshotReader;
+import rivo.server.fleet.ForgottenSignIns;
 
 /** After any sequence of commands, the snapshot is what a restart would read, and so is every outcome. */
 class SnapshotLawTest {
@@ -65,6 +70,7 @@ class SnapshotLawTest {
             server = started.signIn();
             TestTitles.add(server);
             TestTitles.add(server, "gauge", "Gauge");
+            TestTitles.add(server, "maps", "Maps", Scope.USER);
             for (String name : List.of("QB-LAB-001", "QB-LAB-002", "QB-LAB-003")) {
                 devices.add(TestDevice.enrolled(server, name));
             }
@@ -83,7 +89,7 @@ class SnapshotLawTest {
     }
 
     private void change() throws Exception {
-        switch (random.nextInt(18)) {
+        switch (random.nextInt(20)) {
             case 0 -> takeAway(one("(objectClass=device)"));
             case 1, 2 -> bringBack();
             case 3 -> replace(one("(objectClass=device)"), "userAccountControl", List.of(random.nextBoolean() ? "4098" : "4096"));
@@ -98,6 +104,8 @@ class SnapshotLawTest {
             case 10 -> tick();
             case 11, 12 -> report(devices.get(random.nextInt(devices.size())));
             case 13 -> editTheCatalogue();
+            case 14 -> takeAway(one("(&(uid=*)(objectClass=person))"));
+            case 15 -> forgetSignIns();
             default -> draftADocument();
         }
     }
@@ -121,9 +129,25 @@ class SnapshotLawTest {
         String present = random.nextBoolean() ? "" : "{\"title\":\"" + oneOf("siltscope", "gauge") + "\",\"version\":\"" + oneOf("4.1.0", "4.2.0") + "\"}";
         int n = ++told;
         return "{\"number\":" + n + ",\"facts\":{\"arch\":\"" + oneOf("x64", "arm64") + "\",\"lastSeen\":\""
-                + oneOf("2026-11-27T08:00:00Z", "2026-10-01T08:00:00Z") + "\"},\"present\":[" + present + "],\"progress\":[{\"title\":\"siltscope\","
-                + "\"action\":\"install\",\"version\":\"4.2.0\",\"state\":\"running\",\"step\":1,\"steps\":4,\"percent\":" + n % 100
+                + oneOf("2026-11-27T08:00:00Z", "2026-10-01T08:00:00Z") + "\"},\"signedIn\":" + Json.write(signedIn()) + ",\"present\":[" + present
+                + maps(present) + "],\"progress\":[{\"title\":\"siltscope\","
+                + "\"action\":\"install\",\"version\":\"4.2.0\",\"state\":\"" + oneOf("running", "done") + "\",\"step\":1,\"steps\":4,\"percent\":" + n % 100
                 + ",\"message\":\"fetching\",\"at\":\"2026-11-27T08:00:00Z\"}]}";
+    }
+
+    /** People of the directory, and now and then somebody who is not in it, so that the whole is refused. */
+    private List<String> signedIn() {
+        List<User> people = now().estate().users().all();
+        return random.nextInt(12) == 0 ? List.of("nobody.here") : random.nextInt(3) == 0 ? List.of() : List.of(people.get(random.nextInt(12)).name());
+    }
+
+    private String maps(String before) {
+        return random.nextBoolean() ? "" : (before.isEmpty() ? "" : ",") + "{\"title\":\"maps\",\"version\":\"4.2.0\",\"person\":\""
+                + now().estate().users().at(random.nextInt(12)).id() + "\"}";
+    }
+
+    private void forgetSignIns() {
+        server.bean(ForgottenSignIns.class).forget(Duration.ofHours(-1));
     }
 
     private void editTheCatalogue() {
@@ -158,7 +182,7 @@ class SnapshotLawTest {
             case 0 -> ask("DELETE", "/api/draft/documents/" + oneOf("assignment", "collection") + "/" + id + "?revision=" + revision(id), null);
             case 1, 2 -> put("collection", Map.of("id", id, "name", "Of " + id, "rule", oneOf("arch eq \"x64\"", "lastSeen gt \"-P14D\"",
                     "collection eq \"Of z\"", "nonsense"), "base", ou));
-            default -> put("assignment", Map.of("id", id, "seq", 0, "subject", oneOf("title:siltscope", "title:gauge", "kit:k1"), "intent",
+            default -> put("assignment", Map.of("id", id, "seq", 0, "subject", oneOf("title:siltscope", "title:gauge", "title:maps", "kit:k1"), "intent",
                     oneOf("required", "available", "uninstall"), "follows", "device", "include", List.of(target), "exclude",
                     random.nextBoolean() ? List.of() : List.of("ou:" + ou), "binding", random.nextBoolean(), "from",
                     now().estate().asOf().plusSeconds(random.nextInt(200_000) - 100_000L).toString(), "leaving", oneOf("keep", "remove")));

@@ -7,6 +7,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.List;
 import rivo.devices.protocol.ExitCode;
 import rivo.devices.protocol.ExitMeaning;
+import rivo.core.estate.Scope;
 import rivo.server.catalogue.content.Contents;
 import rivo.server.catalogue.title.Catalogue;
 import rivo.server.catalogue.title.Presence;
@@ -30,6 +31,11 @@ public final class TestTitles {
     }
 
     public static void add(TestServer server, String id, String name) {
+        add(server, id, name, Scope.DEVICE);
+    }
+
+    /** One that is installed for the device or for each person. */
+    public static void add(TestServer server, String id, String name, Scope scope) {
         try {
             Contents.Content content = server.bean(Contents.class).keep(new ByteArrayInputStream(INSTALLER),
                     id + "-setup.bin");
@@ -38,7 +44,7 @@ public final class TestTitles {
                     List.of(Step.run("Take it off", "remove --quiet", CODES)), List.of(), Presence.inventory(name));
             server.bean(Catalogue.class).put("test", TitleRecord.of(id, name, "Fenwick Instruments", List.of(
                     TitleRecord.ReleaseRecord.of("4.1.0", List.of(variant)),
-                    TitleRecord.ReleaseRecord.of("4.2.0", List.of(variant)))));
+                    TitleRecord.ReleaseRecord.of("4.2.0", List.of(variant)))).installedFor(scope));
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }

@@ -1,5 +1,6 @@
 package rivo.server.catalogue;
 
+import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Comparator;
@@ -37,10 +38,10 @@ public class TitlePages {
      * @param needs how many looks at its leading release want somebody
      */
     record TitleLine(String id, String name, String maker, String category, String description, String icon, @Nullable String newest,
-            int releases, int devices, int needs) {
+            int releases, @Schema(allowableValues = {"device", "user"}) String scope, int devices, int needs) {
     }
 
-    /** @param devices on how many this version is; null version: unknown */
+    /** @param devices on how many this version is, or, of a title for each person, in how many profiles; null version: unknown */
     record OnDevices(@Nullable String version, int devices) {
     }
 
@@ -69,7 +70,7 @@ public class TitlePages {
     /**
      * A title's page.
      *
-     * @param assigned on how many devices it is required, seats counting these
+     * @param assigned for how many devices it is required, or, of a title for each person, for how many people on devices; seats count these
      * @param kits those that hold it
      */
     record TitlePage(TitleRecord record, long revision, @Nullable String changedBy, @Nullable Instant changedAt,
@@ -96,7 +97,7 @@ public class TitlePages {
                     .filter(look -> !look.well()).count();
             return new TitleLine(title.id(), title.name(), title.maker(), title.about().category(),
                     title.about().description(), title.about().icon(), newest == null ? null : newest.version().toString(),
-                    title.releases().size(), resolver.versionsPresent(title.id()).values().stream().mapToInt(n -> n).sum(), needs);
+                    title.releases().size(), title.scope(), resolver.versionsPresent(title.id()).values().stream().mapToInt(n -> n).sum(), needs);
         }).toList();
     }
 
@@ -158,7 +159,7 @@ public class TitlePages {
 
     private static int required(Snapshot now, String id) {
         Resolver resolver = now.resolver();
-        return resolver.audiences().devicesOf(resolver.title(Titles.title(now, id)).with(Outcome.REQUIRED)).size();
+        return resolver.title(Titles.title(now, id)).with(Outcome.REQUIRED).size();
     }
 
     /** As the leading release says, and as the leading releases of others say of it. */

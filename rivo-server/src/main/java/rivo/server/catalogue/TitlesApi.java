@@ -156,7 +156,7 @@ class TitlesApi {
         ReleaseRecord release = now.get(Titles.PART).release(title, Version.of(version));
         Assignment decides = Trail.of(now.resolver(), Titles.title(now, title), now.estate().devices().position(on.id()))
                 .decision().map(Decision::winner).orElse(null);
-        return release == null ? Chosen.NOTHING : FixedChoices.on(now, on, title, release, decides);
+        return release == null ? Chosen.NOTHING : FixedChoices.on(now, on, "", title, release, decides);
     }
 
     private static VariantRecord variant(TitleRecord title, String version, String variant) {

@@ -1,6 +1,7 @@
 package rivo.server.demo;
 
 import java.util.List;
+import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import rivo.core.estate.Assignment;
 import rivo.core.estate.Follows;
@@ -63,6 +64,16 @@ final class DemoAudiences {
         put(assignment("analysts-dosecalc", "dosecalc", Intent.REQUIRED, group("lab-analysts")).withFollows(Follows.USER));
         put(assignment("loans-dosecalc", "dosecalc", Intent.UNINSTALL, group("loan-pool")));
         publish("Dosecalc follows the analysts, and comes off what is lent out");
+        shiftBoard();
+    }
+
+    /** People are there by day, when no window is open. */
+    private void shiftBoard() {
+        List<Target> controlRooms = current.now().estate().ous().all().stream().filter(ou -> ou.name().equals("Control room")).map(Ou::id)
+                .map(Target::ou).toList();
+        put(assignment("shift-board", "shift-board", Intent.REQUIRED, controlRooms.get(0)).withInclude(controlRooms),
+                new Delivery(null, "ignore", null, Map.of(), null, null));
+        publish("The shift board for whoever is on duty");
     }
 
     private void collection(String id, String name, @Nullable String base, String rule) {

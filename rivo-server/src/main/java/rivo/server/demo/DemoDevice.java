@@ -5,7 +5,10 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
+import java.util.function.Function;
+import java.util.stream.Collectors;
 import rivo.devices.fleet.Roster;
+import rivo.directory.demo.DemoOrganisation;
 import rivo.directory.demo.DemoOrganisation.Chassis;
 import rivo.directory.demo.DemoOrganisation.Computer;
 
@@ -15,6 +18,7 @@ final class DemoDevice {
     private final Computer computer;
     private final Random random;
     private final Map<String, String> software = new HashMap<>();
+    private final Map<String, String> profile = new HashMap<>();
 
     private DemoDevice(Computer computer) {
         this.computer = computer;
@@ -26,7 +30,9 @@ final class DemoDevice {
         Map<String, String> facts = device.facts();
         device.everywhere();
         device.byPlace();
-        return new Roster.Entry(computer.name(), token, lively, facts, device.software);
+        List<String> people = computer.owners().stream().map(DemoOrganisation.Person::account).toList();
+        return new Roster.Entry(computer.name(), token, lively, facts, device.software, people,
+                people.stream().collect(Collectors.toMap(Function.identity(), account -> device.profile)));
     }
 
     private Map<String, String> facts() {
@@ -89,13 +95,13 @@ final class DemoDevice {
             has(88, "Siltscope Lab", "4.2.0", "4.1.0");
         }
         if (ou.contains("ou=Networks") && !ou.startsWith("ou=Pumping") || ou.startsWith("ou=Planning")) {
-            has(92, "Brookmap Studio", "3.0", "2.8");
+            has(profile, 92, "Brookmap Studio", "3.0", "2.8");
         }
         if (ou.startsWith("ou=Finance") || ou.startsWith("ou=Billing")) {
             has(93, "Ledgerfen", "2026.3", "2026.2");
         }
         if (ou.contains("ou=Corporate") || ou.startsWith("ou=Trunk mains")) {
-            has(94, "Otterlink Tunnel", "5.3", "5.2");
+            has(profile, 94, "Otterlink Tunnel", "5.3", "5.2");
         }
         more(ou);
     }
@@ -117,11 +123,15 @@ final class DemoDevice {
 
     /** The newest on {@code percent} in a hundred; of the others half have the older one, half nothing. */
     private void has(int percent, String name, String newest, String older) {
+        has(software, percent, name, newest, older);
+    }
+
+    private void has(Map<String, String> where, int percent, String name, String newest, String older) {
         int n = random.nextInt(100);
         if (n < percent) {
-            software.put(name, newest);
+            where.put(name, newest);
         } else if (n % 2 == 0) {
-            software.put(name, older);
+            where.put(name, older);
         }
     }
 }

@@ -118,13 +118,13 @@ class DemoSeed {
                         : "withdrawn 19 Nov, crashed on intake PCs",
                 List.of(), List.of(), DemoChoices.of(title.id(), release.version()), List.of(variant(title, release))))
                 .toList();
-        return new TitleRecord(title.id(), title.name(), title.maker(), about, "valvewright".equals(title.id()) ? 120 : null,
+        return new TitleRecord(title.id(), title.name(), title.maker(), about, title.scope().word(), "valvewright".equals(title.id()) ? 120 : null,
                 List.of(), List.of(), releases);
     }
 
     /** Relations come once all titles are there. */
     private static TitleRecord related(TitleRecord title) {
-        return new TitleRecord(title.id(), title.name(), title.maker(), title.about(), title.seats(),
+        return new TitleRecord(title.id(), title.name(), title.maker(), title.about(), title.scope(), title.seats(),
                 title.trustedSigners(), "siltscope".equals(title.id()) ? List.of("mudview") : title.conflictsWith(),
                 title.releases().stream().map(r -> new ReleaseRecord(r.version(), r.offered(), r.note(),
                         r.needs().isEmpty() ? needs(title.id()) : r.needs(),
@@ -168,15 +168,18 @@ class DemoSeed {
     private static List<Step> install(DemoTitle title, String file) {
         Step run = Step.run("Run the installer silently", "\"{content}/" + file + "\" --quiet" + ("brookmap".equals(title.id())
                 ? " --languages \"{choice:languages}\" --parts \"{choice:parts}\" --channel {choice:channel}" : ""), CODES);
+        if ("ledgerfen".equals(title.id())) {
+            return List.of(run, Step.run("Connect the person's books", "ledgerfen --connect --quiet", CODES).atEachSignIn());
+        }
         if (!"siltscope".equals(title.id())) {
             return List.of(run);
         }
         return List.of(new Step(StepKind.CHECK, "Check there is room", "diskFreeGiB ge 3", "", null, null, "", 60, false, "",
-                Map.of(), List.of(), false, null, null, "needs 3 GiB free"), run,
+                Map.of(), List.of(), false, null, null, false, "needs 3 GiB free"), run,
                 new Step(StepKind.COPY, "Copy instrument profiles", "{content}/profiles", "{programs}/Siltscope/profiles",
-                        Existing.KEEP_NEWER, null, "", 120, false, "", Map.of(), List.of(), true, null, null, ""),
+                        Existing.KEEP_NEWER, null, "", 120, false, "", Map.of(), List.of(), true, null, null, false, ""),
                 new Step(StepKind.RUN, "Run the driver set-up", "\"{programs}/Siltscope/drivers\" --quiet", "", null,
-                        "model co \"Intake\"", "", 300, false, "", Map.of(), CODES, false, null, null, ""));
+                        "model co \"Intake\"", "", 300, false, "", Map.of(), CODES, false, null, null, false, ""));
     }
 
     private void publishAll() {
@@ -191,8 +194,9 @@ class DemoSeed {
                 edit("siltscope", "uninstall", ou("Customer")),
                 edit("siltscope-classic", "uninstall", ou("Laboratories")),
                 edit("graphkit", "required", ou("Laboratories")), edit("mudview", "uninstall", ou("Laboratories")));
-        publish("Maps for the networks", edit("brookmap", "required", ou("Networks")),
-                edit("brookmap", "required", ou("Planning")), edit("brookmap", "uninstall", ou("Pumping")));
+        publish("Maps for the networks, and the runtime that draws them", edit("brookmap", "required", ou("Networks")),
+                edit("brookmap", "required", ou("Planning")), edit("brookmap", "uninstall", ou("Pumping")),
+                edit("graphkit", "required", ou("Networks")), edit("graphkit", "required", ou("Planning")));
         publish("Tools of the works", edit("dosecalc", "required", ou("Dosing")),
                 edit("dosecalc", "required", ou("Ashby Head works", "Filter hall")),
                 edit("valvewright", "required", ou("Planning")), edit("kingfisher", "required", ou("Leakage crews")));

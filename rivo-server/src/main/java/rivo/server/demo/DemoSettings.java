@@ -1,6 +1,7 @@
 package rivo.server.demo;
 
 import java.nio.file.Path;
+import java.time.Duration;
 import org.springframework.boot.context.properties.ConfigurationProperties;
 import org.springframework.boot.context.properties.bind.DefaultValue;
 
@@ -10,7 +11,8 @@ import org.springframework.boot.context.properties.bind.DefaultValue;
  * @param small 60 devices instead of about 6,480
  * @param folder where the simulated fleet keeps its state
  * @param lively how many devices call in every few seconds
+ * @param sessions how long somebody stays signed in: short, so that sign-ins are seen to happen
  */
 @ConfigurationProperties("rivo.demo")
-record DemoSettings(@DefaultValue("false") boolean small, Path folder, @DefaultValue("300") int lively) {
+record DemoSettings(@DefaultValue("false") boolean small, Path folder, @DefaultValue("300") int lively, @DefaultValue("75s") Duration sessions) {
 }

@@ -1,13 +1,15 @@
 package rivo.server.demo;
 
+import java.util.Arrays;
 import java.util.List;
 import rivo.core.estate.ReleaseState;
+import rivo.core.estate.Scope;
 
 /** The made-up software of the demo. */
 final class DemoTitles {
 
     /** @param kilobytes the size of its installer */
-    record DemoTitle(String id, String name, String maker, String category, String owner,
+    record DemoTitle(String id, Scope scope, String name, String maker, String category, String owner,
             String description, int kilobytes, List<DemoRelease> releases) {
         DemoTitle {
             releases = List.copyOf(releases);
@@ -26,13 +28,13 @@ final class DemoTitles {
                     "Draws charts for other titles", 180, "2.3.0", "2.4.1"),
             title("mudview", "Mudview", "Sallow & Finch", "Laboratory", "Water quality IT",
                     "Looks at sediment pictures", 220, "3.9"),
-            title("brookmap", "Brookmap Studio", "Brookmap", "Maps", "Networks IT",
+            forPeople("brookmap", "Brookmap Studio", "Brookmap", "Maps", "Networks IT",
                     "Maps of pipes, pumps and valves", 820, "2.8", "3.0"),
             title("pikeguard", "Pikeguard Endpoint", "Pikeguard", "Security", "Security team",
                     "Guards every device", 420, "7.0.2", "7.1.0"),
             title("reedwall", "Reedwall", "Reedwall Security", "Security", "Security team",
                     "The guard before Pikeguard", 260, "5.5"),
-            title("otterlink", "Otterlink Tunnel", "Otterlink", "Connections", "Network services",
+            forPeople("otterlink", "Otterlink Tunnel", "Otterlink", "Connections", "Network services",
                     "Reaches the offices from elsewhere", 150, "5.2", "5.3"),
             title("valvewright", "Valvewright CAD", "Marlowe & Pask", "Engineering", "Planning IT",
                     "Draws valves and chambers; licensed by seat", 900, "9.0.4"),
@@ -47,15 +49,28 @@ final class DemoTitles {
             title("kingfisher", "Kingfisher Meter Reader", "Kingfisher Metering", "Field", "Networks IT",
                     "Reads meters on the round", 240, "6.0"),
             title("fluxplayer", "Fluxplayer", "Flux Media", "Office", "Desktop services",
-                    "Played films; at its end of life", 110, "10.4"));
+                    "Played films; at its end of life", 110, "10.4"),
+            forPeople("shift-board", "Shift board", "Quillbrook Water", "Works", "Works IT",
+                    "Puts who is on duty on a person's desktop", 4, "1.2"));
 
     private DemoTitles() {
     }
 
-    /** A version that begins with an exclamation mark is withdrawn. */
+    /** One that each person has in their profile. */
+    private static DemoTitle forPeople(String id, String name, String maker, String category, String owner,
+            String description, int kilobytes, String... versions) {
+        return title(Scope.USER, id, name, maker, category, owner, description, kilobytes, versions);
+    }
+
     private static DemoTitle title(String id, String name, String maker, String category, String owner,
             String description, int kilobytes, String... versions) {
-        return new DemoTitle(id, name, maker, category, owner, description, kilobytes, java.util.Arrays.stream(versions)
+        return title(Scope.DEVICE, id, name, maker, category, owner, description, kilobytes, versions);
+    }
+
+    /** A version that begins with an exclamation mark is withdrawn. */
+    private static DemoTitle title(Scope scope, String id, String name, String maker, String category, String owner,
+            String description, int kilobytes, String... versions) {
+        return new DemoTitle(id, scope, name, maker, category, owner, description, kilobytes, Arrays.stream(versions)
                 .map(v -> v.startsWith("!") ? new DemoRelease(v.substring(1), ReleaseState.WITHDRAWN)
                         : new DemoRelease(v, ReleaseState.OFFERED))
                 .toList());

@@ -1,9 +1,11 @@
 package rivo.server.directory;
 
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 import rivo.core.estate.Device;
 import rivo.core.estate.DirectoryChange;
@@ -20,6 +22,7 @@ import rivo.directory.DirectoryPicture.UserEntry;
 import rivo.server.audience.FenceDocument;
 import rivo.server.estate.ChangeContext;
 import rivo.server.estate.EstateRecords;
+import rivo.server.estate.SignIns;
 
 /**
  * The differences of one scan as an edit of the estate, after they have been written to their rows. Costs some queries for each thing that
@@ -39,6 +42,7 @@ final class DirectoryEdit {
 
     /** The estate after it; what has gone and is named by assignments is kept with the records. */
     Estate apply(Differences<OuEntry> ous, Differences<UserEntry> users, Differences<ComputerEntry> computers, Differences<GroupEntry> groups) {
+        forget(ids(users.gone()), computers);
         List<Device> devices = devices(computers);
         Set<String> goneDevices = ids(computers.gone());
         computers.changed().stream().filter(c -> !c.enabled()).forEach(c -> goneDevices.add(c.id()));
@@ -47,6 +51,23 @@ final class DirectoryEdit {
                 .withGroups(groups(groups, computers.changed(), devices), ids(groups.gone())));
         EstateRecords.writeGone(context, before, after);
         return after;
+    }
+
+    /** Whoever has left the directory uses no device any more; when they are back, devices tell it anew. */
+    private void forget(Set<String> gone, Differences<ComputerEntry> computers) {
+        if (gone.isEmpty()) {
+            return;
+        }
+        EstateRecords.forgetPresent(context, present -> present.user() != null && gone.contains(present.user()), put(computers).stream()
+                .map(ComputerEntry::id).filter(id -> before.devices().find(id) == null).toList());
+        Map<String, SignIns> less = new HashMap<>();
+        context.get(SignIns.PART).forEach((device, signIns) -> {
+            SignIns rest = signIns.without(gone);
+            if (!rest.equals(signIns)) {
+                less.put(device, rest);
+            }
+        });
+        SignIns.keep(context, less);
     }
 
     private static <T extends Identified> List<T> put(Differences<T> differences) {
@@ -84,7 +105,8 @@ final class DirectoryEdit {
             if (computer.enabled() && known == null) {
                 read.add(computer.id());
             } else if (computer.enabled()) {
-                devices.add(new Device(computer.id(), computer.name(), computer.ou(), computer.people(), known.facts(), known.software(),
+                devices.add(new Device(computer.id(), computer.name(), computer.ou(),
+                        SignIns.peopleOf(computer.people(), context.get(SignIns.PART).get(computer.id())), known.facts(), known.software(),
                         known.present()));
             }
         }

@@ -4,6 +4,7 @@ import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -183,10 +184,10 @@ public class EstateRecords {
                 row.getInt("place"), row.getString("person"))).stream().sorted(Comparator.comparingInt(Owned::place))
                 .forEach(one -> people.computeIfAbsent(one.computer(), c -> new ArrayList<>()).add(one.person()));
         Parsing parsing = new Parsing(people);
-        each("select c.id, c.name, c.ou, r.facts, r.software, r.present from computers c "
+        each("select c.id, c.name, c.ou, r.facts, r.software, r.present, r.sign_ins from computers c "
                 + "left join device_reports r on r.device = c.id where c.enabled", "c.id", only, row -> parsing.add(new DeviceRow(
                         row.getString("id"), row.getString("name"), row.getString("ou"), row.getString("facts"), row.getString("software"),
-                        row.getString("present"))));
+                        row.getString("present"), row.getString("sign_ins"))));
         return parsing.all();
     }
 
@@ -194,10 +195,10 @@ public class EstateRecords {
     }
 
     private record DeviceRow(String id, String name, @Nullable String ou, @Nullable String facts, @Nullable String software,
-            @Nullable String present) {
+            @Nullable String present, @Nullable String signIns) {
 
         Device device(Map<String, List<String>> people) {
-            return new Device(id, name, ou, people.getOrDefault(id, List.of()), EstateRecords.facts(facts), installed(software),
+            return new Device(id, name, ou, SignIns.peopleOf(people.getOrDefault(id, List.of()), SignIns.parse(signIns)), EstateRecords.facts(facts), installed(software),
                     EstateRecords.present(present));
         }
     }
@@ -245,13 +246,44 @@ public class EstateRecords {
     private static List<Present> present(@Nullable String json) {
         List<Present> present = new ArrayList<>();
         for (PresentRecord one : json == null ? List.<PresentRecord>of() : Json.readList(json, PresentRecord.class)) {
-            present.add(Present.of(one.title(), one.version() == null ? null : Version.of(one.version())));
+            present.add(one.present());
         }
         return present;
     }
 
     /** How a present title stands in the column {@code device_reports.present}. */
-    public record PresentRecord(String title, @Nullable String version) {
+    public record PresentRecord(String title, @Nullable String version, @Nullable String user, @Nullable String by) {
+
+        public static PresentRecord of(Present present) {
+            Version version = present.version();
+            return new PresentRecord(present.title(), version == null ? null : version.toString(), present.user(), present.by());
+        }
+
+        public Present present() {
+            return new Present(title, version == null ? null : Version.of(version), user, by);
+        }
+    }
+
+    /**
+     * Forgets what devices have reported as present and what means nothing any more, such as what somebody had who has left. The estate is to
+     * forget the same. Costs a look at what is present on each device, and a row for each that is not in the estate.
+     *
+     * @param rows the ids of devices that come into the estate with this change
+     */
+    public static void forgetPresent(ChangeContext context, Predicate<Present> forgotten, Collection<String> rows) {
+        List<Object[]> less = new ArrayList<>();
+        context.estate().devices().all().forEach(device -> less(device.id(), device.present(), forgotten, less));
+        context.db().sql("select r.device, r.present from device_reports r left join computers c on c.id = r.device and c.enabled where c.id is null")
+                .query((row, n) -> less(row.getString("device"), present(row.getString("present")), forgotten, less)).list();
+        rows.forEach(id -> context.db().sql("select present from device_reports where device = ?").params(id)
+                .query((row, n) -> less(id, present(row.getString("present")), forgotten, less)).list());
+        context.batch("update device_reports set present = ? where device = ?", less);
+    }
+
+    /** Whether there was something to forget. */
+    private static boolean less(String device, List<Present> present, Predicate<Present> forgotten, List<Object[]> less) {
+        List<Present> rest = present.stream().filter(forgotten.negate()).toList();
+        return rest.size() < present.size() && less.add(new Object[] {Json.write(rest.stream().map(PresentRecord::of).toList()), device});
     }
 
     /** How a need stands in the column {@code releases.needs}. */

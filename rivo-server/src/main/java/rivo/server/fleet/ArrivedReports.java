@@ -2,6 +2,7 @@ package rivo.server.fleet;
 
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -38,6 +39,7 @@ import rivo.server.estate.SnapshotPart;
 @Component
 class ArrivedReports {
 
+    private static final Comparator<JobKey> IN_ORDER = Comparator.comparing(JobKey::title).thenComparing(JobKey::person);
     private static final int READ_TOGETHER = 1_000;
     /** What a row takes besides what it says, about. */
     private static final int ROW_CHARACTERS = 300;
@@ -57,19 +59,20 @@ class ArrivedReports {
         }
     };
 
-    /** What devices have said of their jobs: by the device's id, then by title. */
-    static final SnapshotPart<PMap<String, Map<String, Progress>>> JOBS = new SnapshotPart<>() {
+    /** What devices have said of their jobs: by the device's id, then by job. */
+    static final SnapshotPart<PMap<String, Map<JobKey, Progress>>> JOBS = new SnapshotPart<>() {
         @Override
-        public PMap<String, Map<String, Progress>> read(JdbcClient db) {
-            Map<String, Map<String, Progress>> jobs = new HashMap<>();
+        public PMap<String, Map<JobKey, Progress>> read(JdbcClient db) {
+            Map<String, Map<JobKey, Progress>> jobs = new HashMap<>();
             db.sql("select * from jobs").query(row -> {
-                jobs.computeIfAbsent(row.getString("device"), k -> new HashMap<>()).put(row.getString("title"), new Progress(
-                        row.getString("title"), JobAction.valueOf(row.getString("action")), row.getString("version"),
+                JobKey key = new JobKey(row.getString("title"), row.getString("person"));
+                jobs.computeIfAbsent(row.getString("device"), k -> new HashMap<>()).put(key, new Progress(
+                        key.title(), key.person().isEmpty() ? null : key.person(), JobAction.valueOf(row.getString("action")), row.getString("version"),
                         JobState.valueOf(row.getString("state")), row.getInt("step"), row.getInt("steps"), row.getInt("percent"),
                         row.getString("message"), Rows.integer(row, "exit_code"), Rows.instant(row, "at")));
             });
             each(db, Long.MAX_VALUE, report -> report.progress().forEach(one -> jobs
-                    .computeIfAbsent(report.device(), k -> new HashMap<>()).put(one.title(), one)));
+                    .computeIfAbsent(report.device(), k -> new HashMap<>()).put(JobKey.of(one), one)));
             jobs.replaceAll((device, own) -> Map.copyOf(own));
             return HashTreePMap.from(jobs);
         }
@@ -121,16 +124,16 @@ class ArrivedReports {
                 .params(device, number, Rows.at(context.now()), Json.write(progress)).update();
         context.becomes(LAST_NUMBERS, context.get(LAST_NUMBERS).plus(device, number));
         if (!progress.isEmpty()) {
-            PMap<String, Map<String, Progress>> jobs = context.get(JOBS);
-            Map<String, Progress> own = new HashMap<>(jobs.getOrDefault(device, Map.of()));
-            progress.forEach(one -> own.put(one.title(), one));
+            PMap<String, Map<JobKey, Progress>> jobs = context.get(JOBS);
+            Map<JobKey, Progress> own = new HashMap<>(jobs.getOrDefault(device, Map.of()));
+            progress.forEach(one -> own.put(JobKey.of(one), one));
             context.becomes(JOBS, jobs.plus(device, Map.copyOf(own)));
         }
     }
 
     /** With the instant as exact as the rows have it. */
     private static Progress asKept(Progress one) {
-        return new Progress(one.title(), one.action(), one.version(), one.state(), one.step(), one.steps(), one.percent(), one.message(),
+        return new Progress(one.title(), one.person(), one.action(), one.version(), one.state(), one.step(), one.steps(), one.percent(), one.message(),
                 one.exitCode(), one.at().truncatedTo(ChangeContext.ON_DISK));
     }
 
@@ -142,15 +145,15 @@ class ArrivedReports {
     }
 
     /**
-     * What a device has said of its job with a title, the newest first, as one statement finds it: settled or not, each once.
+     * What a device has said of a job, the newest first, as one statement finds it: settled or not, each once.
      *
      * @param most at least 1
      */
-    static List<Said> log(JdbcClient db, String device, String title, int most) {
+    static List<Said> log(JdbcClient db, String device, JobKey job, int most) {
         List<Said> said = new ArrayList<>();
         db.sql("select progress, null at, null state, null step, null message, arrival number, 0 part from arrived_reports where device = ? "
-                + "union all (select null, at, state, step, message, number, 1 from job_log where device = ? and title = ? "
-                + "order by number desc fetch first ? rows only) order by part, number desc").params(device, device, title, most).query(row -> {
+                + "union all (select null, at, state, step, message, number, 1 from job_log where device = ? and title = ? and person = ? "
+                + "order by number desc fetch first ? rows only) order by part, number desc").params(device, device, job.title(), job.person(), most).query(row -> {
                     String arrived = row.getString("progress");
                     if (arrived == null) {
                         said.add(new Said(Rows.instant(row, "at"), JobState.valueOf(row.getString("state")), row.getInt("step"),
@@ -159,7 +162,7 @@ class ArrivedReports {
                         List<Progress> progress = Json.readList(arrived, Progress.class);
                         for (int i = progress.size() - 1; i >= 0; i--) {
                             Progress one = progress.get(i);
-                            if (one.title().equals(title)) {
+                            if (JobKey.of(one).equals(job)) {
                                 said.add(new Said(one.at(), one.state(), one.step(), one.message()));
                             }
                         }
@@ -183,27 +186,27 @@ class ArrivedReports {
 
     private void settle(List<Arrived> arrived) {
         SortedMap<String, Object[]> numbers = new TreeMap<>();
-        SortedMap<String, SortedMap<String, List<Progress>>> jobs = new TreeMap<>();
+        SortedMap<String, SortedMap<JobKey, List<Progress>>> jobs = new TreeMap<>();
         long last = 0;
         for (Arrived report : arrived) {
             last = report.arrival();
             numbers.put(report.device(), new Object[] {report.device(), report.number(), Rows.at(report.at())});
-            report.progress().forEach(one -> jobs.computeIfAbsent(report.device(), k -> new TreeMap<>())
-                    .computeIfAbsent(one.title(), k -> new ArrayList<>()).add(one));
+            report.progress().forEach(one -> jobs.computeIfAbsent(report.device(), k -> new TreeMap<>(IN_ORDER))
+                    .computeIfAbsent(JobKey.of(one), k -> new ArrayList<>()).add(one));
         }
         List<Object[]> latest = new ArrayList<>();
         List<Object[]> lines = new ArrayList<>();
-        jobs.forEach((device, titles) -> titles.forEach((title, said) -> {
+        jobs.forEach((device, own) -> own.forEach((key, said) -> {
             Progress job = said.get(said.size() - 1);
-            latest.add(new Object[] {device, title, job.action().name(), job.version(), job.state().name(), job.step(), job.steps(),
+            latest.add(new Object[] {device, key.title(), key.person(), job.action().name(), job.version(), job.state().name(), job.step(), job.steps(),
                 job.percent(), job.message(), job.exitCode(), Rows.at(job.at())});
-            said.forEach(one -> lines.add(new Object[] {device, title, one.action().name(), one.state().name(), one.step(), one.message(),
+            said.forEach(one -> lines.add(new Object[] {device, key.title(), key.person(), one.action().name(), one.state().name(), one.step(), one.message(),
                 Rows.at(one.at())}));
         }));
         batch("merge into report_numbers (device, last_number, at) values (?, ?, ?)", List.copyOf(numbers.values()));
-        batch("merge into jobs (device, title, action, version, state, step, steps, percent, message, exit_code, at) "
-                + "values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)", latest);
-        batch("insert into job_log (device, title, action, state, step, message, at) values (?, ?, ?, ?, ?, ?, ?)", lines);
+        batch("merge into jobs (device, title, person, action, version, state, step, steps, percent, message, exit_code, at) "
+                + "values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)", latest);
+        batch("insert into job_log (device, title, person, action, state, step, message, at) values (?, ?, ?, ?, ?, ?, ?, ?)", lines);
         db.sql("delete from arrived_reports where arrival <= ?").params(last).update();
     }
 

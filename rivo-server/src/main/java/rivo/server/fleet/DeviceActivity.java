@@ -13,9 +13,9 @@ import rivo.devices.protocol.Progress;
  *
  * @param lastSeen its last call-in or report; null when it never called
  * @param nextDue when it said it would call in again; null when it never called
- * @param jobs by title, as last reported
+ * @param jobs as last reported
  */
-record DeviceActivity(@Nullable Instant lastSeen, @Nullable Instant nextDue, Map<String, Progress> jobs) {
+record DeviceActivity(@Nullable Instant lastSeen, @Nullable Instant nextDue, Map<JobKey, Progress> jobs) {
 
     private static final Duration GRACE = Duration.ofDays(1);
     static final DeviceActivity NOTHING = new DeviceActivity(null, null, Map.of());

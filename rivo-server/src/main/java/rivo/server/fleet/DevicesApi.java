@@ -1,8 +1,8 @@
 package rivo.server.fleet;
 
-import java.security.Principal;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
+import java.security.Principal;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
@@ -21,10 +21,11 @@ import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
 import rivo.core.estate.Device;
 import rivo.core.estate.Estate;
-import rivo.core.estate.Ou;
 import rivo.core.estate.RefusedException;
+import rivo.server.audience.Names;
 import rivo.server.audience.PathPart;
 import rivo.server.estate.CurrentSnapshot;
+import rivo.server.estate.SignIns;
 import rivo.server.estate.Snapshot;
 import rivo.server.web.CsvDownload;
 import rivo.server.web.Page;
@@ -42,11 +43,17 @@ class DevicesApi {
 
     /**
      * @param path from the root to its OU
+     * @param people who use it
+     * @param tellsSignIns whether it tells who signs in; one that does not gets nothing for people
      * @param nextDue when it said it would call in next; absent when it never called
      */
-    record DeviceView(String id, String name, List<PathPart> path, List<String> people, Map<String, String> facts,
-            boolean enrolled, @Nullable Instant lastSeen, @Nullable Instant nextDue,
+    record DeviceView(String id, String name, List<PathPart> path, List<PersonHere> people, boolean tellsSignIns,
+            Map<String, String> facts, boolean enrolled, @Nullable Instant lastSeen, @Nullable Instant nextDue,
             List<DeviceStanding.DeviceTitle> lines) {
+    }
+
+    /** @param signedIn whether they are signed in now; lastSignIn since when, or when they last signed out; absent when they never have */
+    record PersonHere(String id, String name, boolean signedIn, @Nullable Instant lastSignIn) {
     }
 
     private final CurrentSnapshot current;
@@ -126,16 +133,24 @@ class DevicesApi {
         Device device = Fleet.device(now, id);
         DeviceActivity doing = fleet.of(now, id);
         List<PathPart> path = PathPart.to(estate.ous(), estate.ous().position(device.ou()));
-        return new DeviceView(id, device.name(), path, DeviceRow.people(estate, device),
+        SignIns signIns = now.get(SignIns.PART).get(id);
+        return new DeviceView(id, device.name(), path, people(estate, device, signIns), signIns != null,
                 device.facts().asMap(), Enrolments.isEnrolled(now, id), doing.lastSeen(), doing.nextDue(),
-                new DeviceStanding(now.resolver(), device, doing).lines());
+                new DeviceStanding(now.resolver(), device, doing, signIns).lines());
     }
 
-    /** Why this device receives what it receives of this title, and what it is doing about it. */
+    private static List<PersonHere> people(Estate estate, Device device, @Nullable SignIns signIns) {
+        return device.people().stream().map(person -> estate.users().find(person)).filter(Objects::nonNull).map(user -> {
+            SignIns.SignIn signIn = signIns == null ? null : signIns.find(user.id());
+            return new PersonHere(user.id(), Names.of(user), signIn != null && signIn.now(), signIn == null ? null : signIn.last());
+        }).toList();
+    }
+
+    /** Why this device, or one of its people there, receives what it receives of this title, and what it is doing about it. */
     @GetMapping("/api/devices/{id}/titles/{title}")
-    TitleOnDevice.DeviceTitleWhy title(@PathVariable String id, @PathVariable String title) {
+    TitleOnDevice.DeviceTitleWhy title(@PathVariable String id, @PathVariable String title, @RequestParam @Nullable String person) {
         Snapshot now = current.now();
-        return titleOnDevice.of(now, Fleet.device(now, id), title);
+        return titleOnDevice.of(now, Fleet.device(now, id), title, person);
     }
 
     /** Makes a one-time token with which this device can enrol. It is shown this once. */

@@ -47,7 +47,7 @@ public class Fleet {
 
     DeviceActivity of(Snapshot snapshot, String device) {
         Heard last = heard.get(device);
-        Map<String, Progress> jobs = snapshot.get(ArrivedReports.JOBS).getOrDefault(device, Map.of());
+        Map<JobKey, Progress> jobs = snapshot.get(ArrivedReports.JOBS).getOrDefault(device, Map.of());
         return last == null ? jobs.isEmpty() ? DeviceActivity.NOTHING : new DeviceActivity(null, null, jobs)
                 : new DeviceActivity(last.at(), last.nextDue(), jobs);
     }
@@ -58,9 +58,9 @@ public class Fleet {
         return last == null ? null : last.at();
     }
 
-    /** The last job of a title on a device, as it was last reported; null without one. */
-    public @Nullable Progress progress(Snapshot snapshot, String device, String title) {
-        return snapshot.get(ArrivedReports.JOBS).getOrDefault(device, Map.of()).get(title);
+    /** The last job of this kind on a device, as it was last reported; null without one. */
+    public @Nullable Progress progress(Snapshot snapshot, String device, JobKey job) {
+        return snapshot.get(ArrivedReports.JOBS).getOrDefault(device, Map.of()).get(job);
     }
 
     void calledIn(String device, Instant now, Duration nextIn) {

@@ -26,7 +26,7 @@ final class JobTimes {
 
     private final Snapshot snapshot;
     private final Device device;
-    private @Nullable Map<String, Decision> decisions;
+    private @Nullable Map<JobKey, Decision> decisions;
 
     JobTimes(Snapshot snapshot, Device device) {
         this.snapshot = snapshot;
@@ -35,7 +35,7 @@ final class JobTimes {
 
     /** Null where it waits for a window, however long. */
     @Nullable Instant anyTimeFrom(Action action) {
-        Assignment assignment = action.assignment() != null ? action.assignment() : implying(action.title());
+        Assignment assignment = action.assignment() != null ? action.assignment() : implying(action);
         AssignmentDocument document = assignment == null ? null : snapshot.get(AssignmentDocument.KIND).find(assignment.id());
         if (document == null) {
             return null;
@@ -49,21 +49,21 @@ final class JobTimes {
     }
 
     /** The assignment of the title that pulls this one in, or of the one that pulls in that. */
-    private @Nullable Assignment implying(String title) {
-        Map<String, Decision> known = decisions();
-        Decision at = known.get(title);
+    private @Nullable Assignment implying(Action action) {
+        Map<JobKey, Decision> known = decisions();
+        Decision at = known.get(new JobKey(action.title(), action.user()));
         for (int i = 0; i < known.size() && at != null && at.winner() == null && at.by() != null; i++) {
-            at = known.get(at.by());
+            at = known.get(new JobKey(at.by(), action.user()));
         }
         return at == null ? null : at.winner();
     }
 
-    private Map<String, Decision> decisions() {
-        Map<String, Decision> known = decisions;
+    private Map<JobKey, Decision> decisions() {
+        Map<JobKey, Decision> known = decisions;
         if (known == null) {
             known = new HashMap<>();
             for (Resolver.UnitOutcome outcome : snapshot.resolver().device(device)) {
-                known.put(outcome.title().id(), outcome.decision());
+                known.put(new JobKey(outcome.title().id(), outcome.user()), outcome.decision());
             }
             decisions = known;
         }

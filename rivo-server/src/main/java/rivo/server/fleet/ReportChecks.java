@@ -5,11 +5,13 @@ import java.util.Collection;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import rivo.core.estate.Estate;
 import rivo.core.estate.Problem;
 import rivo.core.estate.RefusedException;
+import rivo.core.estate.Scope;
 import rivo.core.estate.Version;
 import rivo.devices.protocol.Progress;
 import rivo.devices.protocol.Report;
@@ -21,18 +23,21 @@ final class ReportChecks {
     private static final int MOST_SOFTWARE = 5000;
     private static final int MOST_PRESENT = 2000;
     private static final int MOST_PROGRESS = 200;
+    private static final int MOST_SIGNED_IN = 200;
     private static final int LONGEST = 1000;
 
     private final Estate estate;
+    private final SignedInPeople people;
     private final List<Problem> problems = new ArrayList<>();
 
-    private ReportChecks(Estate estate) {
+    private ReportChecks(Estate estate, SignedInPeople people) {
         this.estate = estate;
+        this.people = people;
     }
 
     /** @throws RefusedException with every problem */
-    static void check(Estate estate, Report report) {
-        ReportChecks checks = new ReportChecks(estate);
+    static void check(Estate estate, SignedInPeople people, Report report) {
+        ReportChecks checks = new ReportChecks(estate, people);
         checks.all(report);
         if (!checks.problems.isEmpty()) {
             throw new RefusedException(checks.problems);
@@ -48,11 +53,13 @@ final class ReportChecks {
         atMost("present", report.present(), MOST_PRESENT);
         atMost("progress", report.progress(), MOST_PROGRESS);
         atMost("fetched", report.fetched(), MOST_PROGRESS);
+        atMost("signedIn", report.signedIn(), MOST_SIGNED_IN);
         if (problems.isEmpty()) {
             software(orNone(report.software()));
             present(orNone(report.present()));
             progress(orNone(report.progress()));
             fetched(orNone(report.fetched()));
+            signedIn(orNone(report.signedIn()));
         }
     }
 
@@ -94,13 +101,21 @@ final class ReportChecks {
     }
 
     private void present(List<Report.Found> present) {
-        Set<String> seen = new HashSet<>();
+        Set<JobKey> seen = new HashSet<>();
         for (int i = 0; i < present.size(); i++) {
             Report.Found one = present.get(i);
-            title("present[" + i + "].title", one.title());
-            if (!seen.add(String.valueOf(one.title()))) {
-                add("twice", "present[" + i + "].title", "is listed twice; list each title once.");
+            String place = "present[" + i + "]";
+            if (title(place + ".title", one.title())) {
+                boolean ofPeople = Objects.requireNonNull(estate.title(one.title())).scope() == Scope.USER;
+                if (ofPeople != (one.person() != null)) {
+                    add("wrong-scope", place + ".person", ofPeople ? "is missing: " + one.title() + " is installed for each person; report it under "
+                            + "personChecks, with the person in whose profile it is." : "is given, but " + one.title() + " is installed for the device; leave it out.");
+                }
             }
+            if (!seen.add(JobKey.of(String.valueOf(one.title()), one.person()))) {
+                add("twice", place + ".title", "is listed twice; list each title once for the device, or for each person.");
+            }
+            person(place + ".person", one.person());
             String version = one.version();
             if (version != null && (version.isBlank() || version.length() > Version.LONGEST)) {
                 add("bad-version", "present[" + i + "].version", "is no version; leave it out when it is unknown.");
@@ -113,6 +128,7 @@ final class ReportChecks {
             Progress one = progress.get(i);
             String place = "progress[" + i + "]";
             title(place + ".title", one.title());
+            person(place + ".person", one.person());
             text(place + ".message", one.message(), false);
             String version = one.version();
             if (version != null && version.length() > Version.LONGEST) {
@@ -127,11 +143,30 @@ final class ReportChecks {
         }
     }
 
-    private void title(String place, @Nullable String title) {
-        if (title == null || estate.title(title) == null) {
+    private void signedIn(List<String> accounts) {
+        for (int i = 0; i < accounts.size(); i++) {
+            String account = accounts.get(i);
+            List<String> found = account == null ? List.of() : people.named(account);
+            if (found.size() != 1) {
+                add("unknown-person", "signedIn[" + i + "]", "is " + account + ", " + (found.isEmpty() ? "whom the directory does not know; report its "
+                        + "people alone, and leave local accounts out." : "which several people of the directory have; give each an account of their own there."));
+            }
+        }
+    }
+
+    private void person(String place, @Nullable String person) {
+        if (person != null && estate.users().find(person) == null) {
+            add("unknown-person", place, "is " + person + ", who is not in the directory; name people as the last call-in does, by their ids.");
+        }
+    }
+
+    private boolean title(String place, @Nullable String title) {
+        boolean known = title != null && estate.title(title) != null;
+        if (!known) {
             add("unknown-title", place, "is " + title + ", which is not in the catalogue; report what the checks of "
                     + "the last call-in name.");
         }
+        return known;
     }
 
     private void text(String place, @Nullable String text, boolean mayBeAbsent) {

@@ -2,6 +2,7 @@ package rivo.server.fleet;
 
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -9,21 +10,31 @@ import java.util.Objects;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
-import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
+import rivo.core.estate.Assignment;
 import rivo.core.estate.Device;
 import rivo.core.estate.Facts;
 import rivo.core.estate.Installed;
 import rivo.core.estate.Present;
 import rivo.core.estate.RefusedException;
+import rivo.core.estate.Title;
 import rivo.core.estate.Version;
+import rivo.core.resolve.Decision;
+import rivo.core.resolve.Outcome;
+import rivo.core.resolve.Resolver;
+import rivo.devices.protocol.JobAction;
+import rivo.devices.protocol.JobState;
+import rivo.devices.protocol.Progress;
 import rivo.devices.protocol.Report;
 import rivo.devices.protocol.ReportAnswer;
+import rivo.server.audience.Accounts;
 import rivo.server.estate.ChangeContext;
 import rivo.server.estate.ChangeWriter;
+import rivo.server.estate.CurrentSnapshot;
 import rivo.server.estate.EstateRecords.PresentRecord;
 import rivo.server.estate.Json;
 import rivo.server.estate.Rows;
+import rivo.server.estate.SignIns;
 import rivo.server.live.LiveEvents;
 import rivo.server.live.Topics;
 import rivo.server.mirror.Traffic;
@@ -35,11 +46,15 @@ class Reports {
     /** How far a number may run ahead, so that one wrong report cannot make the server deaf to all that follow. */
     private static final long LARGEST_LEAP = 1_000_000;
     private final ChangeWriter writer;
+    private final CurrentSnapshot current;
+    private final Accounts accounts;
     private final Fleet fleet;
     private final LiveEvents events;
     private final Traffic traffic;
 
-    Reports(ChangeWriter writer, Fleet fleet, LiveEvents events, Traffic traffic) {
+    Reports(ChangeWriter writer, CurrentSnapshot current, Accounts accounts, Fleet fleet, LiveEvents events, Traffic traffic) {
+        this.current = current;
+        this.accounts = accounts;
         this.traffic = traffic;
         this.writer = writer;
         this.fleet = fleet;
@@ -47,12 +62,14 @@ class Reports {
     }
 
     ReportAnswer take(String deviceId, Report report) {
+        Map<JobKey, String> putOn = putOn(deviceId, report);
         return writer.take(context -> {
             Device device = context.estate().devices().find(deviceId);
             if (device == null) {
                 throw Fleet.gone();
             }
-            ReportChecks.check(context.estate(), report);
+            SignedInPeople people = new SignedInPeople(context.estate(), device, accounts);
+            ReportChecks.check(context.estate(), people, report);
             long last = context.get(ArrivedReports.LAST_NUMBERS).getOrDefault(deviceId, 0L);
             if (report.number() <= last) {
                 return new ReportAnswer(false, last);
@@ -62,20 +79,48 @@ class Reports {
                         + ", more than " + LARGEST_LEAP + " above the last one, " + last + ". Go on above the last one; a device "
                         + "that has lost count enrols anew, and counts from 1.");
             }
-            Device newer = newer(device, report);
-            if (!newer.equals(device)) {
-                write(context, device, newer);
+            Device newer = newer(device, report, putOn);
+            SignIns signIns = report.signedIn() == null ? null : SignIns.after(context, deviceId, people.ids(report.signedIn()));
+            if (signIns != null) {
+                newer = newer.withPeople(SignIns.peopleOf(device.people(), signIns));
+            }
+            boolean changed = !newer.equals(device);
+            if (changed || signIns != null) {
+                write(context, device, newer, signIns != null);
                 noteChange(context, device, newer);
+            }
+            if (signIns != null) {
+                SignIns.keep(context, Map.of(deviceId, signIns));
+            }
+            if (changed) {
                 context.becomes(context.estate().withDevice(newer));
             }
             ArrivedReports.take(context, deviceId, report.number(), report.progress() == null ? List.of() : report.progress());
             List<Report.Fetched> fetched = report.fetched() == null ? List.of() : report.fetched();
             context.afterwards(() -> {
                 fetched.forEach(traffic::fetched);
-                tell(deviceId, context.now(), !newer.equals(device));
+                tell(deviceId, context.now(), changed);
             });
             return new ReportAnswer(true, report.number());
         });
+    }
+
+    /** Under which assignments the report says that something has been installed, as they decide now. */
+    private Map<JobKey, String> putOn(String device, Report report) {
+        Map<JobKey, String> putOn = new HashMap<>();
+        Resolver resolver = current.now().resolver();
+        for (Progress one : report.progress() == null ? List.<Progress>of() : report.progress()) {
+            Title title = one.title() == null ? null : resolver.estate().title(one.title());
+            if (title != null && one.action() == JobAction.INSTALL && one.state() == JobState.DONE) {
+                int unit = resolver.audiences().unit(title.scope(), device, one.person());
+                Decision decision = unit < 0 ? null : resolver.at(title, unit);
+                Assignment winner = decision == null || decision.outcome() != Outcome.REQUIRED ? null : decision.winner();
+                if (winner != null) {
+                    putOn.put(JobKey.of(one), winner.id());
+                }
+            }
+        }
+        return putOn;
     }
 
     private void tell(String device, Instant now, boolean factsChanged) {
@@ -86,26 +131,29 @@ class Reports {
         }
     }
 
-    private static Device newer(Device device, Report report) {
+    private static Device newer(Device device, Report report, Map<JobKey, String> putOn) {
         Facts facts = report.facts() == null ? device.facts() : Facts.of(report.facts());
         List<Installed> software = report.software() == null ? device.software() : report.software().stream()
                 .map(s -> new Installed(s.name(), s.publisher(), s.version())).toList();
         return device.withReport(facts, software, report.present() == null ? device.present()
-                : present(report.present()));
+                : present(device, report.present(), putOn));
     }
 
-    private static List<Present> present(List<Report.Found> found) {
+    /** Whoever installed it stays known for as long as it stays. */
+    private static List<Present> present(Device device, List<Report.Found> found, Map<JobKey, String> putOn) {
         List<Present> present = new ArrayList<>();
         for (Report.Found one : found) {
-            present.add(Present.of(one.title(), one.version() == null ? null : Version.of(one.version())));
+            Present before = device.present(one.title(), one.person());
+            String by = putOn.getOrDefault(JobKey.of(one), before == null ? null : before.by());
+            present.add(new Present(one.title(), one.version() == null ? null : Version.of(one.version()), one.person(), by));
         }
         return present;
     }
 
     /** Only what has changed is written anew: lists of software have thousands of entries and seldom change. */
-    private static void write(ChangeContext context, Device before, Device after) {
+    private static void write(ChangeContext context, Device before, Device after, boolean tellsSignIns) {
         Map<String, Object> changed = new LinkedHashMap<>();
-        if (!before.facts().equals(after.facts())) {
+        if (!before.facts().equals(after.facts()) || tellsSignIns && context.get(SignIns.PART).get(after.id()) == null) {
             changed.put("facts", after.facts().asMap());
         }
         if (!before.software().equals(after.software())) {
@@ -127,11 +175,7 @@ class Reports {
     }
 
     private static List<PresentRecord> records(List<Present> present) {
-        return present.stream().map(p -> new PresentRecord(p.title(), text(p.version()))).toList();
-    }
-
-    private static @Nullable String text(@Nullable Version version) {
-        return version == null ? null : version.toString();
+        return present.stream().map(PresentRecord::of).toList();
     }
 
     /** What is different, and nothing else. */
@@ -151,17 +195,22 @@ class Reports {
             }
         }
         for (PresentRecord one : records(before.present())) {
-            was.put("present " + one.title(), one.version() == null ? "" : one.version());
+            was.put(words(one), one.version() == null ? "" : one.version());
         }
         for (PresentRecord one : records(after.present())) {
             String version = one.version() == null ? "" : one.version();
-            if (!version.equals(was.remove("present " + one.title()))) {
-                is.put("present " + one.title(), version);
+            if (!version.equals(was.remove(words(one)))) {
+                is.put(words(one), version);
             }
         }
+        after.people().stream().filter(person -> !before.people().contains(person)).forEach(person -> is.put("person " + person, "signs in here"));
         if (!was.isEmpty() || !is.isEmpty()) {
             context.db().sql("insert into device_changes (device, at, before_value, after_value) values (?, ?, ?, ?)")
                     .params(after.id(), Rows.at(context.now()), Json.write(was), Json.write(is)).update();
         }
+    }
+
+    private static String words(PresentRecord one) {
+        return "present " + one.title() + (one.user() == null ? "" : " for " + one.user());
     }
 }

@@ -11,6 +11,8 @@ import org.springframework.stereotype.Component;
 import rivo.core.estate.Device;
 import rivo.core.estate.Release;
 import rivo.core.estate.ReleaseState;
+import rivo.core.estate.Scope;
+import rivo.core.estate.Target;
 import rivo.core.estate.Title;
 import rivo.core.explain.Trail;
 import rivo.core.resolve.Decision;
@@ -18,22 +20,25 @@ import rivo.core.resolve.Resolver;
 import rivo.devices.protocol.Job;
 import rivo.devices.protocol.JobState;
 import rivo.devices.protocol.Progress;
+import rivo.server.audience.Names;
 import rivo.server.catalogue.title.Titles;
 import rivo.server.estate.Snapshot;
 import rivo.server.reach.RungView;
 import rivo.server.reach.Rungs;
+import rivo.server.web.ApiException;
 
-/** One title on one device: why, which release, and what the device is doing. */
+/** One title on one device, or in one person's profile there: why, which release, and what the device is doing. */
 @Component
 class TitleOnDevice {
 
     private static final int MOST_LOG_LINES = 60;
 
     /**
+     * @param person in whose profile, as {@code personName} calls them; absent for the device
      * @param steps of the job, when there is one
      * @param log what the device said, the newest first
      */
-    record DeviceTitleWhy(String title, String titleName, @Nullable String release, String sentence, List<RungView> rungs,
+    record DeviceTitleWhy(String title, String titleName, @Nullable String person, @Nullable String personName, @Nullable String release, String sentence, List<RungView> rungs,
             List<ReleaseView> releases, List<StepView> steps, List<LogLine> log) {
     }
 
@@ -59,15 +64,27 @@ class TitleOnDevice {
         this.db = db;
     }
 
-    DeviceTitleWhy of(Snapshot snapshot, Device device, String id) {
+    /**
+     * @param whose the person, of a title that is installed for each person; null for the first of them
+     * @throws ApiException when the title has no such unit there
+     */
+    DeviceTitleWhy of(Snapshot snapshot, Device device, String id, @Nullable String whose) {
         Title title = Titles.title(snapshot, id);
         Resolver resolver = snapshot.resolver();
-        Trail trail = Trail.of(resolver, title, resolver.estate().devices().position(device.id()));
+        String person = whose == null && title.scope() == Scope.USER ? device.people().stream().findFirst().orElse(null) : whose;
+        int unit = (title.scope() == Scope.USER) == (person != null) ? resolver.audiences().unit(title.scope(), device.id(), person) : -1;
+        if (unit < 0) {
+            throw ApiException.notFound("unknown-person", title.scope() == Scope.DEVICE ? title.name() + " is installed for the device; ask without a person."
+                    : title.name() + " is installed for each person, and " + (person == null ? "nobody uses " + device.name() + " yet."
+                            : "that is none of those who use " + device.name() + "."));
+        }
+        Trail trail = Trail.of(resolver, title, unit);
         Release chosen = trail.decision().map(Decision::release).orElse(null);
-        List<LogLine> log = log(device.id(), id);
-        Job job = WorkOfDevice.of(snapshot, device).jobs().stream().filter(j -> j.title().equals(id)).findFirst().orElse(null);
-        return new DeviceTitleWhy(id, title.name(), chosen == null ? null : chosen.version().toString(), trail.sentence(),
-                Rungs.of(snapshot, trail), releases(title, chosen), steps(job, fleet.of(snapshot, device.id()).jobs().get(id), log), log);
+        JobKey key = JobKey.of(id, person);
+        List<LogLine> log = log(device.id(), key);
+        Job job = WorkOfDevice.of(snapshot, device).jobs().stream().filter(j -> JobKey.of(j.title(), j.person()).equals(key)).findFirst().orElse(null);
+        return new DeviceTitleWhy(id, title.name(), person, person == null ? null : Names.of(resolver.estate(), Target.user(person)), chosen == null ? null : chosen.version().toString(), trail.sentence(),
+                Rungs.of(snapshot, trail), releases(title, chosen), steps(job, fleet.progress(snapshot, device.id(), key), log), log);
     }
 
     private static List<ReleaseView> releases(Title title, @Nullable Release chosen) {
@@ -84,8 +101,8 @@ class TitleOnDevice {
         return views;
     }
 
-    private List<LogLine> log(String device, String title) {
-        return ArrivedReports.log(db, device, title, MOST_LOG_LINES).stream().map(said -> new LogLine(said.at(),
+    private List<LogLine> log(String device, JobKey job) {
+        return ArrivedReports.log(db, device, job, MOST_LOG_LINES).stream().map(said -> new LogLine(said.at(),
                 said.state().name().toLowerCase(Locale.ROOT), said.step(), said.message())).toList();
     }
 

@@ -54,9 +54,11 @@ final class ToldWork {
 
     /**
      * @param answer what stands for what was resolved for it
+     * @param people who use it; null where it does not serve them
      * @param serverKey what the device was told of the server's key; null where nothing
      */
-    private record Told(Basis basis, Object answer, Device device, @Nullable String serverKey, List<Window> windows, List<Work.Mirror> mirrors, String etag) {
+    private record Told(Basis basis, Object answer, Device device, @Nullable String serverKey, List<Window> windows, List<Work.Mirror> mirrors,
+            @Nullable List<Work.Person> people, String etag) {
     }
 
     /**
@@ -98,10 +100,12 @@ final class ToldWork {
         Told told = byDevice.get(device.id());
         return told != null && told.device() == device && told.basis() == basis(now)
                 && told.answer() == now.resolver().answers().of(device.id()) && Objects.equals(told.serverKey(), serverKey)
-                && told.windows().equals(MaintenanceWindows.of(now, device)) && told.mirrors().equals(Mirrors.of(now, device)) ? told.etag() : null;
+                && told.windows().equals(MaintenanceWindows.of(now, device)) && told.mirrors().equals(Mirrors.of(now, device))
+                && Objects.equals(told.people(), WorkOfDevice.people(now, device)) ? told.etag() : null;
     }
 
     void told(Snapshot now, Device device, @Nullable String serverKey, Work work, String etag) {
-        byDevice.put(device.id(), new Told(basis(now), now.resolver().answers().of(device.id()), device, serverKey, work.windows(), work.mirrors(), etag));
+        byDevice.put(device.id(), new Told(basis(now), now.resolver().answers().of(device.id()), device, serverKey, work.windows(), work.mirrors(),
+                work.people(), etag));
     }
 }

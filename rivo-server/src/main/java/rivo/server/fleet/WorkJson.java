@@ -2,6 +2,7 @@ package rivo.server.fleet;
 
 import java.io.ByteArrayOutputStream;
 import java.util.List;
+import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 import rivo.devices.protocol.Work;
 import tools.jackson.core.JsonGenerator;
@@ -20,15 +21,19 @@ final class WorkJson {
     }
 
     private final JsonMapper json;
-    private volatile @Nullable Checks known;
+    private volatile @Nullable Checks ofDevices;
+    private volatile @Nullable Checks ofPeople;
 
     WorkJson(JsonMapper json) {
         this.json = json;
     }
 
     byte[] of(Work work) {
-        SerializedString checks = checks(work.checks());
-        ByteArrayOutputStream out = new ByteArrayOutputStream(USUAL_SIZE + checks.getValue().length());
+        SerializedString checks = checks(ofDevices, work.checks(), made -> ofDevices = made);
+        List<Work.Check> wanted = work.personChecks();
+        SerializedString personChecks = wanted == null ? null : checks(ofPeople, wanted, made -> ofPeople = made);
+        ByteArrayOutputStream out = new ByteArrayOutputStream(USUAL_SIZE + checks.getValue().length()
+                + (personChecks == null ? 0 : personChecks.getValue().length()));
         try (JsonGenerator generator = json.createGenerator(out)) {
             generator.writeStartObject();
             generator.writePOJOProperty("jobs", work.jobs());
@@ -36,6 +41,11 @@ final class WorkJson {
             generator.writeRawValue(checks);
             generator.writePOJOProperty("mirrors", work.mirrors());
             generator.writePOJOProperty("windows", work.windows());
+            if (personChecks != null) {
+                generator.writePOJOProperty("people", work.people());
+                generator.writeName("personChecks");
+                generator.writeRawValue(personChecks);
+            }
             if (work.serverKey() != null) {
                 generator.writeStringProperty("serverKey", work.serverKey());
             }
@@ -44,12 +54,12 @@ final class WorkJson {
         return out.toByteArray();
     }
 
-    private SerializedString checks(List<Work.Check> wanted) {
-        Checks held = known;
-        if (held == null || held.of() != wanted) {
-            held = new Checks(wanted, new SerializedString(json.writeValueAsString(wanted)));
-            known = held;
+    private SerializedString checks(@Nullable Checks held, List<Work.Check> wanted, Consumer<Checks> keep) {
+        if (held != null && held.of() == wanted) {
+            return held.json();
         }
-        return held.json();
+        Checks made = new Checks(wanted, new SerializedString(json.writeValueAsString(wanted)));
+        keep.accept(made);
+        return made.json();
     }
 }

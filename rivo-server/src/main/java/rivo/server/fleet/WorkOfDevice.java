@@ -13,14 +13,17 @@ import rivo.devices.protocol.Job;
 import rivo.devices.protocol.JobAction;
 import rivo.devices.protocol.StepKind;
 import rivo.devices.protocol.Work;
+import rivo.server.audience.Names;
 import rivo.server.catalogue.choice.FixedChoices;
 import rivo.server.catalogue.content.Contents;
 import rivo.server.catalogue.title.Chosen;
+import rivo.server.catalogue.title.Step;
 import rivo.server.catalogue.title.StepsOnDevice;
 import rivo.server.catalogue.title.TitleRecord;
 import rivo.server.catalogue.title.TitleRecord.ReleaseRecord;
 import rivo.server.catalogue.title.TitleRecord.VariantRecord;
 import rivo.server.catalogue.title.Titles;
+import rivo.server.estate.SignIns;
 import rivo.server.estate.Snapshot;
 import rivo.server.mirror.Mirrors;
 import rivo.server.window.MaintenanceWindows;
@@ -41,6 +44,7 @@ final class WorkOfDevice {
     private final Titles titles;
     private final Device device;
     private final JobTimes times;
+    private final @Nullable List<Work.Person> people;
 
     private WorkOfDevice(Snapshot snapshot, Device device) {
         this.snapshot = snapshot;
@@ -48,51 +52,91 @@ final class WorkOfDevice {
         this.titles = snapshot.get(Titles.PART);
         this.device = device;
         this.times = new JobTimes(snapshot, device);
+        this.people = people(snapshot, device);
     }
 
     private Work work() {
         List<Job> jobs = new ArrayList<>();
         for (Action action : Plan.of(resolver, device).actions()) {
-            Job job = job(action);
-            if (job != null) {
-                jobs.add(job);
-            }
+            jobs.addAll(jobs(action));
         }
-        return new Work(jobs, titles.checks(), Mirrors.of(snapshot, device), MaintenanceWindows.of(snapshot, device));
+        Work work = new Work(jobs, titles.checks(), Mirrors.of(snapshot, device), MaintenanceWindows.of(snapshot, device));
+        return people == null ? work : work.withPeople(people, titles.personChecks());
     }
 
-    private @Nullable Job job(Action action) {
-        return switch (action.kind()) {
+    /** Who uses a device; null for one that does not say who signs in: it would do for itself what is a person's. */
+    static @Nullable List<Work.Person> people(Snapshot snapshot, Device device) {
+        return !snapshot.get(SignIns.PART).containsKey(device.id()) ? null : device.people().stream()
+                .map(id -> snapshot.estate().users().find(id)).filter(Objects::nonNull)
+                .map(user -> new Work.Person(user.id(), user.name(), Names.of(user))).toList();
+    }
+
+    /** One, or none where there is nothing to carry out, and what is left of it for each person. */
+    private List<Job> jobs(Action action) {
+        if (!action.user().isEmpty() && people == null) {
+            return List.of();
+        }
+        Part part = switch (action.kind()) {
             case INSTALL -> install(action);
             case REMOVE -> remove(action);
         };
+        List<Job> jobs = new ArrayList<>();
+        if (part != null && !part.device().steps().isEmpty()) {
+            jobs.add(action.user().isEmpty() ? part.device() : part.device().of(action.user(), false));
+        }
+        if (part != null && !part.rest().steps().isEmpty() && people != null) {
+            people.forEach(person -> jobs.add(part.rest().of(person.id(), true)));
+        }
+        return jobs;
     }
 
-    private @Nullable Job install(Action action) {
+    /** @param rest what each person gets when they next sign in */
+    private record Part(Job device, Job rest) {
+    }
+
+    private @Nullable Part install(Action action) {
         Version version = Objects.requireNonNull(action.version());
         ReleaseRecord release = titles.release(action.title(), version);
         VariantRecord variant = release == null ? null : release.variant(action.variant());
         if (release == null || variant == null) {
             return null;
         }
-        Chosen chosen = FixedChoices.on(snapshot, device, action.title(), release, action.assignment());
+        Chosen chosen = FixedChoices.on(snapshot, device, action.user(), action.title(), release, action.assignment());
         List<Contents.Content> contents = chosen.contents(variant);
-        List<Job.Step> steps = new ArrayList<>();
-        if (!contents.isEmpty()) {
-            steps.add(Job.Step.of(StepKind.FETCH, "fetching " + files(contents), null, FETCH_LIMIT_SECONDS));
-            steps.add(Job.Step.of(StepKind.VERIFY, "checking its SHA-256", null, LOOK_LIMIT_SECONDS));
-        }
-        addAll(steps, new StepsOnDevice(resolver, device, chosen).of(variant.install(), variant.asPerson()));
-        if (!variant.presence().checks().isEmpty()) {
-            steps.add(Job.Step.of(StepKind.LOOK, "checking that it is installed", null, LOOK_LIMIT_SECONDS));
-        }
-        return steps.isEmpty() ? null : new Job(action.title(), name(action), JobAction.INSTALL, version.toString(),
-                contents.stream().map(c -> new Job.Content(c.sha256(), c.size(), c.fileName())).toList(), steps, times.anyTimeFrom(action));
+        List<Job.Step> fetching = contents.isEmpty() ? List.of() : List.of(
+                Job.Step.of(StepKind.FETCH, "fetching " + files(contents), null, FETCH_LIMIT_SECONDS),
+                Job.Step.of(StepKind.VERIFY, "checking its SHA-256", null, LOOK_LIMIT_SECONDS));
+        Job.Step look = variant.presence().checks().isEmpty() ? null
+                : Job.Step.of(StepKind.LOOK, "checking that it is installed", null, LOOK_LIMIT_SECONDS);
+        return part(action, JobAction.INSTALL, version.toString(), contents, fetching, steps(action, chosen, variant, variant.install()),
+                variant.install(), look);
     }
 
-    /** The steps lead to one another by their numbers, which those before them move. */
-    private static void addAll(List<Job.Step> steps, List<Job.Step> program) {
-        int before = steps.size();
+    private List<Job.Step> steps(Action action, Chosen chosen, VariantRecord variant, List<Step> program) {
+        return new StepsOnDevice(resolver, device, chosen).of(program, variant.asPerson() || !action.user().isEmpty());
+    }
+
+    private Part part(Action action, JobAction does, @Nullable String version, List<Contents.Content> contents, List<Job.Step> fetching,
+            List<Job.Step> steps, List<Step> program, Job.@Nullable Step look) {
+        int own = (int) program.stream().takeWhile(step -> !step.atSignIn()).count();
+        List<Job.Step> device = new ArrayList<>(fetching);
+        addAll(device, steps.subList(0, own), 0);
+        if (look != null) {
+            device.add(look);
+        }
+        List<Job.Step> rest = new ArrayList<>();
+        if (own < steps.size()) {
+            rest.addAll(fetching);
+            addAll(rest, steps.subList(own, steps.size()), own);
+        }
+        List<Job.Content> files = contents.stream().map(c -> new Job.Content(c.sha256(), c.size(), c.fileName())).toList();
+        Job whole = new Job(action.title(), name(action), null, false, does, version, files, device, times.anyTimeFrom(action));
+        return new Part(whole, new Job(action.title(), name(action), null, true, does, version, files, rest, times.anyTimeFrom(action)));
+    }
+
+    /** The steps lead to one another by their numbers: some come before them now, and those of the part before no longer do. */
+    private static void addAll(List<Job.Step> steps, List<Job.Step> program, int without) {
+        int before = steps.size() - without;
         program.forEach(step -> steps.add(step.after(before)));
     }
 
@@ -101,9 +145,9 @@ final class WorkOfDevice {
     }
 
     /** Taken off as the version that is there says; where that is unknown, as the first that can. */
-    private @Nullable Job remove(Action action) {
+    private @Nullable Part remove(Action action) {
         TitleRecord title = titles.record(action.title());
-        var present = device.present(action.title());
+        var present = device.present(action.title(), action.user().isEmpty() ? null : action.user());
         VariantRecord variant = present == null || present.version() == null ? null
                 : firstVariant(title, present.version());
         if (variant == null) {
@@ -116,11 +160,9 @@ final class WorkOfDevice {
         ReleaseRecord there = present == null || present.version() == null ? null
                 : titles.release(action.title(), present.version());
         Chosen chosen = there == null ? Chosen.NOTHING
-                : FixedChoices.on(snapshot, device, action.title(), there, action.assignment());
-        List<Job.Step> steps = new ArrayList<>(new StepsOnDevice(resolver, device, chosen).of(variant.remove(),
-                variant.asPerson()));
-        steps.add(Job.Step.of(StepKind.LOOK, "checking that it is removed", null, LOOK_LIMIT_SECONDS));
-        return new Job(action.title(), name(action), JobAction.REMOVE, null, List.of(), steps, times.anyTimeFrom(action));
+                : FixedChoices.on(snapshot, device, action.user(), action.title(), there, action.assignment());
+        return part(action, JobAction.REMOVE, null, List.of(), List.of(), steps(action, chosen, variant, variant.remove()), variant.remove(),
+                Job.Step.of(StepKind.LOOK, "checking that it is removed", null, LOOK_LIMIT_SECONDS));
     }
 
     private static @Nullable VariantRecord firstVariant(TitleRecord title, Version version) {

@@ -17,6 +17,7 @@ import rivo.core.estate.Estate;
 import rivo.core.estate.Follows;
 import rivo.core.estate.Group;
 import rivo.core.estate.Installed;
+import rivo.core.estate.Scope;
 import rivo.core.estate.Target;
 import rivo.core.estate.User;
 import rivo.core.explain.Rung;
@@ -26,6 +27,7 @@ import rivo.core.resolve.Decision;
 import rivo.server.audience.Names;
 import rivo.server.audience.PathPart;
 import rivo.server.estate.CurrentSnapshot;
+import rivo.server.estate.SignIns;
 import rivo.server.estate.Snapshot;
 import rivo.server.web.ApiException;
 
@@ -59,12 +61,16 @@ class BelongingApi {
             List<PersonDevice> devices, List<FollowingAssignment> follows) {
     }
 
-    /** @param titles what it gets through this person */
-    record PersonDevice(String id, String name, String where, List<ThroughPerson> titles) {
+    /**
+     * @param signedIn whether they are signed in there now; {@code lastSignIn} since when, or when they last signed out; absent when they never have
+     * @param titles what it gets through this person, and what this person has there for themselves
+     */
+    record PersonDevice(String id, String name, String where, boolean signedIn, @Nullable Instant lastSignIn, List<ThroughPerson> titles) {
     }
 
+    /** @param own whether it is in their profile alone */
     record ThroughPerson(String title, String titleName, @Schema(allowableValues = {"required", "available", "uninstall", "contested", "later", "unfit",
-        "blocked", "replaced", "displaced", "waiting"}) String outcome, String sentence) {
+        "blocked", "replaced", "displaced", "waiting"}) String outcome, String sentence, boolean own) {
     }
 
     /** @param through whom it names */
@@ -125,21 +131,26 @@ class BelongingApi {
         Trails trails = Trails.of(now.resolver());
         List<PersonDevice> devices = new ArrayList<>();
         audiences.devicesReached(Target.user(id), Follows.USER).stream().mapToObj(p -> estate.devices().at(p))
-                .forEach(device -> devices.add(device(trails, estate, device, id)));
+                .forEach(device -> devices.add(device(trails, now, device, id)));
         return new PersonView(id, Names.of(user), user.name(), user.facts().get("department"),
                 PathPart.to(estate.ous(), estate.ous().position(user.ou())), groups(audiences, Target.user(id)), devices, follows(audiences, user));
     }
 
-    private static PersonDevice device(Trails trails, Estate estate, Device device, String person) {
+    private static PersonDevice device(Trails trails, Snapshot now, Device device, String person) {
         List<ThroughPerson> titles = new ArrayList<>();
         for (Trail trail : trails.all(device)) {
             Rung deciding = trail.deciding();
             Decision decision = trail.decision().orElse(null);
-            if (decision != null && deciding != null && deciding.person().equals(person)) {
-                titles.add(new ThroughPerson(trail.title().id(), trail.title().name(), decision.outcome().word(), trail.sentence()));
+            boolean theirs = trail.title().scope() == Scope.USER ? trail.person().equals(person) : deciding != null && deciding.person().equals(person);
+            if (decision != null && theirs) {
+                titles.add(new ThroughPerson(trail.title().id(), trail.title().name(), decision.outcome().word(), trail.sentence(),
+                        trail.title().scope() == Scope.USER));
             }
         }
-        return new PersonDevice(device.id(), device.name(), Names.where(estate, device.ou()), titles);
+        SignIns told = now.get(SignIns.PART).get(device.id());
+        SignIns.SignIn signIn = told == null ? null : told.find(person);
+        return new PersonDevice(device.id(), device.name(), Names.where(now.estate(), device.ou()), signIn != null && signIn.now(),
+                signIn == null ? null : signIn.last(), titles);
     }
 
     private static List<FollowingAssignment> follows(Audiences audiences, User user) {

@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.List;
 import rivo.core.audience.Audiences;
 import rivo.core.audience.DeviceSet;
+import rivo.core.audience.UnitSet;
 import rivo.core.estate.Assignment;
 import rivo.core.estate.Estate;
 import rivo.core.estate.Target;
@@ -24,7 +25,7 @@ final class AcrossView {
      * @param draft whether only the draft has it, or has it otherwise
      * @param devices how many it reaches; following the user, those of its people
      * @param people how many it holds by themselves
-     * @param decides for how many units it decides
+     * @param decides on how many of the devices it decides, for the device or for one of its people
      * @param spread the OUs that its devices are in, the largest part first
      */
     record Across(String assignment, String target, @Schema(allowableValues = {"all-devices", "all-users", "group", "collection", "device", "user"})
@@ -56,9 +57,9 @@ final class AcrossView {
                 decides(audiences, outcomes, assignment, devices), Spread.of(audiences.estate(), devices));
     }
 
-    /** The units on these devices for which an assignment decides, or is one of those that disagree. */
+    /** On how many of these devices an assignment decides, or is one of those that disagree. */
     static int decides(Audiences audiences, TitleOutcomes outcomes, Assignment assignment, DeviceSet devices) {
-        return outcomes.parts().stream().filter(part -> part.decision().deciding().contains(assignment))
-                .mapToInt(part -> audiences.on(part.units(), devices).size()).sum();
+        return audiences.devicesOf(UnitSet.union(outcomes.title().scope(), outcomes.parts().stream()
+                .filter(part -> part.decision().deciding().contains(assignment)).map(part -> audiences.on(part.units(), devices)).toList())).size();
     }
 }

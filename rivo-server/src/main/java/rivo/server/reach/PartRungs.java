@@ -7,7 +7,6 @@ import java.util.List;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import rivo.core.audience.Audiences;
-import rivo.core.audience.DeviceSet;
 import rivo.core.audience.UnitSet;
 import rivo.core.estate.Assignment;
 import rivo.core.estate.Estate;
@@ -99,8 +98,8 @@ final class PartRungs {
     /** One that holds for some devices of the part. */
     private @Nullable RungView some(Rung rung, @Nullable String draft) {
         Assignment assignment = rung.assignment();
-        DeviceSet reached = audiences.devicesReached(rung.target(), assignment.follows());
-        int here = reached.countIn(from, to);
+        UnitSet reached = reached(rung);
+        int here = audiences.countOn(reached, from, to);
         if (here == 0) {
             return null;
         }
@@ -147,12 +146,16 @@ final class PartRungs {
         return reaches.computeIfAbsent(assignment.id(), id -> AssignmentReach.of(snapshot.resolver(), assignment, outcomes.title().scope()));
     }
 
-    /** How many of these units are on those of the devices that are in the part. */
-    private int on(UnitSet units, DeviceSet devices) {
-        return audiences.countOn(audiences.on(units, devices), from, to);
+    private UnitSet reached(Rung rung) {
+        return audiences.unitsReached(rung.target(), rung.assignment().follows(), outcomes.title().scope());
     }
 
-    private int contested(Assignment assignment, DeviceSet devices) {
+    /** How many of these units are among those that are reached, in the part. */
+    private int on(UnitSet units, UnitSet reached) {
+        return audiences.countOn(units.and(reached), from, to);
+    }
+
+    private int contested(Assignment assignment, UnitSet devices) {
         return outcomes.parts().stream().filter(part -> part.decision().outcome() == Outcome.CONTESTED && part.decision().deciding().contains(assignment))
                 .mapToInt(part -> on(part.units(), devices)).sum();
     }
@@ -163,7 +166,7 @@ final class PartRungs {
         for (DecidedUnits part : outcomes.parts()) {
             if (part.decision().deciding().contains(rung.assignment())) {
                 n += rung.assignment().include().size() == 1 ? audiences.countOn(part.units(), from, to)
-                        : on(part.units(), audiences.devicesReached(rung.target(), rung.assignment().follows()));
+                        : on(part.units(), reached(rung));
             }
         }
         return n;

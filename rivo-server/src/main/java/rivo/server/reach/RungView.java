@@ -11,7 +11,7 @@ import org.jspecify.annotations.Nullable;
  * @param targetName the same as people know it
  * @param kit the name of the kit by which it is assigned; absent where the title itself is
  * @param sentence what became of it here, in words
- * @param devices how many devices it decides for in the part that is looked at; absent for a single device
+ * @param devices how many devices, or of a title for each person how many people on devices, it decides for in the part that is looked at; absent for a single device
  * @param change the number of the change that made it; absent while it is in the draft
  * @param draft absent when the draft does not touch it
  */

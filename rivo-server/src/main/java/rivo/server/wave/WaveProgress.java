@@ -26,6 +26,7 @@ import rivo.server.assignment.AssignmentDocument;
 import rivo.server.assignment.Rollout;
 import rivo.server.estate.Snapshot;
 import rivo.server.fleet.Fleet;
+import rivo.server.fleet.JobKey;
 
 /** Counts how far the waves of an assignment have come. Costs a look at each device that it serves. Pure reading; safe for any number of threads. */
 @Component
@@ -81,7 +82,7 @@ class WaveProgress {
         Present present = device.present(title.id(), user);
         Version there = present == null ? null : present.version();
         boolean inPlace = wanted == null ? present == null : there != null && there.compareTo(wanted) >= 0;
-        Progress job = fleet.progress(snapshot, device.id(), title.id());
+        Progress job = fleet.progress(snapshot, device.id(), JobKey.of(title.id(), user));
         boolean same = job != null && job.action() == (install ? JobAction.INSTALL : JobAction.REMOVE)
                 && Objects.equals(job.version(), wanted == null ? null : wanted.toString());
         boolean failed = same && job.state() == JobState.FAILED && !inPlace;

@@ -91,7 +91,7 @@ class TitlesApiTest {
     private static Step step(StepKind kind, String command, String onlyWhere) {
         return new Step(kind, "", command, kind == StepKind.COPY ? "{programs}/x" : "",
                 kind == StepKind.COPY ? Existing.KEEP : null, onlyWhere, "", 60, false, "", Map.of(), List.of(), false, null,
-                null, "");
+                null, false, "");
     }
 
     @Test
@@ -122,7 +122,7 @@ class TitlesApiTest {
                 List.of(), ready.presence())));
         assertThat(needy()).containsExactlyInAnyOrder("content-missing", "signer-is-not-maker");
         TitleRecord now = siltscope();
-        put(new TitleRecord(now.id(), now.name(), now.maker(), now.about(), null, List.of("Delwick Packaging"), List.of(),
+        put(new TitleRecord(now.id(), now.name(), now.maker(), now.about(), "device", null, List.of("Delwick Packaging"), List.of(),
                 now.releases()));
         assertThat(needy()).containsExactly("content-missing");
     }
@@ -201,7 +201,7 @@ class TitlesApiTest {
 
     @Test
     void everythingThatIsWrongIsSaidTogether() {
-        Answer answer = put(new TitleRecord("siltscope", "", "x", siltscope().about(), null, List.of(), List.of(),
+        Answer answer = put(new TitleRecord("siltscope", "", "x", siltscope().about(), "device", null, List.of(), List.of(),
                 List.of(ReleaseRecord.of("", List.of(variant("arch is x64", List.of(step(StepKind.RUN, "", null)), List.of(),
                         Presence.NONE))))));
         assertThat(answer.status()).isEqualTo(422);
@@ -210,7 +210,7 @@ class TitlesApiTest {
     }
 
     private static Step leading(Integer thenTo, Integer failsTo) {
-        return new Step(StepKind.RUN, "", "x", "", null, null, "", 60, false, "", Map.of(), List.of(), false, thenTo, failsTo, "");
+        return new Step(StepKind.RUN, "", "x", "", null, null, "", 60, false, "", Map.of(), List.of(), false, thenTo, failsTo, false, "");
     }
 
     @Test

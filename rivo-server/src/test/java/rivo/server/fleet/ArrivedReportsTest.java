@@ -38,7 +38,7 @@ class ArrivedReportsTest extends ServerTest {
     }
 
     private static Progress progress(String title, int percent) {
-        return new Progress(title, JobAction.INSTALL, percent % 2 == 0 ? null : "4.2.0", JobState.RUNNING, 1, 4, percent, "at " + percent + " %",
+        return new Progress(title, percent % 5 == 0 ? "u1" : null, JobAction.INSTALL, percent % 2 == 0 ? null : "4.2.0", JobState.RUNNING, 1, 4, percent, "at " + percent + " %",
                 percent % 3 == 0 ? null : percent, AT.plusSeconds(percent));
     }
 
@@ -78,7 +78,7 @@ class ArrivedReportsTest extends ServerTest {
                 progress.add(progress(random.nextBoolean() ? "siltscope" : "moonware", random.nextInt(100)));
             }
             take(device, n, progress);
-            progress.forEach(one -> said.computeIfAbsent(device + " " + one.title(), k -> new ArrayList<>()).add(0, one.message()));
+            progress.forEach(one -> said.computeIfAbsent(device + " " + one.title() + " " + one.person(), k -> new ArrayList<>()).add(0, one.message()));
             if (n % 500 == 0 || n == 1_700) {
                 diskSaysTheSameAsMemory("seed " + seed + ", report " + n);
                 said.forEach((key, lines) -> assertThat(lines(key)).as("seed " + seed + ", " + key).isEqualTo(lines));
@@ -91,20 +91,20 @@ class ArrivedReportsTest extends ServerTest {
         settle();
         diskSaysTheSameAsMemory("seed " + seed + ", settled");
         said.forEach((key, lines) -> assertThat(lines(key)).as("seed " + seed + ", settled, " + key).isEqualTo(lines));
-        assertThat(ArrivedReports.log(db(), "far-0", "siltscope", 2)).hasSize(2);
+        assertThat(ArrivedReports.log(db(), "far-0", JobKey.of("siltscope", null), 2)).hasSize(2);
     }
 
-    private static List<String> lines(String deviceAndTitle) {
-        String[] parts = deviceAndTitle.split(" ");
-        return ArrivedReports.log(db(), parts[0], parts[1], 10_000).stream().map(ArrivedReports.Said::message).toList();
+    private static List<String> lines(String deviceAndJob) {
+        String[] parts = deviceAndJob.split(" ");
+        return ArrivedReports.log(db(), parts[0], JobKey.of(parts[1], "null".equals(parts[2]) ? null : parts[2]), 10_000).stream().map(ArrivedReports.Said::message).toList();
     }
 
     @Test
     void whatIsAtTheEndsOfTimeIsSettledToo() {
         Progress one = progress("siltscope", 1);
-        take("ends", 1, List.of(new Progress(one.title(), one.action(), one.version(), one.state(), 1, 4, 1, "", null,
+        take("ends", 1, List.of(new Progress(one.title(), null, one.action(), one.version(), one.state(), 1, 4, 1, "", null,
                         Instant.parse("9999-12-31T23:59:59Z")),
-                new Progress("moonware", one.action(), one.version(), one.state(), 1, 4, 1, "", null, Instant.parse("0001-01-01T00:00:00Z"))));
+                new Progress("moonware", "u1", one.action(), one.version(), one.state(), 1, 4, 1, "", null, Instant.parse("0001-01-01T00:00:00Z"))));
         settle();
         diskSaysTheSameAsMemory("settled");
     }
@@ -113,7 +113,7 @@ class ArrivedReportsTest extends ServerTest {
     @Test
     void howeverLongReportsAreAllOfThemAreSettled() {
         Progress one = progress("siltscope", 1);
-        List<Progress> long200 = Collections.nCopies(200, new Progress(one.title(), one.action(), one.version(), one.state(), 1, 4, 1,
+        List<Progress> long200 = Collections.nCopies(200, new Progress(one.title(), null, one.action(), one.version(), one.state(), 1, 4, 1,
                 "m".repeat(1000), null, AT));
         for (int n = 1; n <= 145; n++) {
             take("long-" + n, n, long200);

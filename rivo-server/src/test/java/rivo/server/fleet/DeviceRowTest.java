@@ -21,8 +21,8 @@ class DeviceRowTest {
     private static final Instant NOW = Instant.parse("2026-11-23T08:00:00Z");
 
     private static DeviceActivity doing(@Nullable Instant seen, @Nullable Instant due, JobState... jobs) {
-        return new DeviceActivity(seen, due, Arrays.stream(jobs).distinct().map(state -> new Progress(state.name(), JobAction.INSTALL, "1", state, 1, 1, 0,
-                "", null, NOW)).collect(Collectors.toMap(Progress::title, Function.identity())));
+        return new DeviceActivity(seen, due, Arrays.stream(jobs).distinct().map(state -> new Progress(state.name(), null, JobAction.INSTALL, "1", state, 1, 1, 0,
+                "", null, NOW)).collect(Collectors.toMap(JobKey::of, Function.identity())));
     }
 
     private static String state(Duration overdue, JobState... jobs) {

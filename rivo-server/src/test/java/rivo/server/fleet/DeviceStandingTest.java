@@ -34,7 +34,7 @@ class DeviceStandingTest {
     private static List<DeviceTitle> lines(DeviceActivity doing, List<Present> present, Assignment... assignments) {
         Estate estate = SmallEstate.with(present, assignments);
         Device device = estate.devices().at(0);
-        return new DeviceStanding(Resolver.of(estate), device, doing).lines();
+        return new DeviceStanding(Resolver.of(estate), device, doing, null).lines();
     }
 
     private static List<Present> has(@Nullable String version) {
@@ -42,7 +42,7 @@ class DeviceStandingTest {
     }
 
     private static DeviceActivity job(JobAction action, @Nullable String version, JobState state) {
-        return new DeviceActivity(SEEN, SEEN.plusSeconds(3), Map.of("siltscope", new Progress("siltscope", action, version,
+        return new DeviceActivity(SEEN, SEEN.plusSeconds(3), Map.of(JobKey.of("siltscope", null), new Progress("siltscope", null, action, version,
                 state, 3, 4, 50, "running the installer, quietly", null, SEEN)));
     }
 

@@ -24,6 +24,7 @@ import rivo.server.change.Drafts;
 import rivo.server.change.OuAssignment;
 import rivo.server.change.Publishing;
 import rivo.server.estate.CurrentSnapshot;
+import rivo.server.estate.SignIns;
 import rivo.server.estate.Snapshot;
 
 /** What devices were told last counts as long as nothing that it was made from is another. */
@@ -82,6 +83,8 @@ class ToldWorkTest {
         }
         Snapshot chosen = snapshot.with(FixedChoices.PART, Map.of("siltscope", Map.of("u1", Map.of("languages", "cy"))));
         assertThat(told.etag(chosen, one, null)).isNull();
+        Snapshot tells = snapshot.with(SignIns.PART, HashTreePMap.singleton(one.id(), new SignIns(List.of())));
+        assertThat(told.etag(tells, one, null)).as("it has said who signs in").isNull();
         Device newer = one.withReport(Facts.of(Map.of("arch", "arm64")), List.of(), List.of());
         assertThat(told.etag(snapshot.with(snapshot.estate().withDevice(newer)), newer, null)).as("it has said something itself").isNull();
     }

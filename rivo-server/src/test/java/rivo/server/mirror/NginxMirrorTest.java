@@ -182,7 +182,7 @@ class NginxMirrorTest {
                 server.ask("GET", "/api/draft", null).body().at("/rehearsal/token").asString()));
         long served = line().path("servedBytes").asLong();
         FleetSettings settings = new FleetSettings(server.url(), fleetFolder, 5, Duration.ofMillis(200), Duration.ofSeconds(1),
-                Duration.ZERO, Duration.ofMillis(10), Duration.ofSeconds(12));
+                Duration.ZERO, Duration.ofMillis(10), Duration.ofSeconds(12), Duration.ZERO);
         Roster roster = new Roster(List.of(new Roster.Entry(DEVICE, token, true, Map.of("arch", "x64"), Map.of())));
         try (SimulatedFleet fleet = new SimulatedFleet(settings, roster)) {
             fleet.start();

@@ -72,8 +72,13 @@ public class FixedChoices {
         return snapshot.get(PART).getOrDefault(title, Map.of());
     }
 
-    /** What is chosen of a release on a device. @param assignment the one that decides there; null when none does */
-    public static Chosen on(Snapshot snapshot, Device device, String title, ReleaseRecord release, @Nullable Assignment assignment) {
+    /**
+     * What is chosen of a release on a device, or in one person's profile there.
+     *
+     * @param person the id of that person; empty for the device, for which all its people have a say
+     * @param assignment the one that decides there; null when none does
+     */
+    public static Chosen on(Snapshot snapshot, Device device, String person, String title, ReleaseRecord release, @Nullable Assignment assignment) {
         if (release.choices().isEmpty()) {
             return Chosen.NOTHING;
         }
@@ -82,10 +87,10 @@ public class FixedChoices {
             layers.add(new Fixed("the assignment", of(snapshot, assignment.id())));
         }
         Map<String, Map<String, String>> people = people(snapshot, title);
-        for (String person : device.people()) {
-            Map<String, String> values = people.get(person);
+        for (String one : person.isEmpty() ? device.people() : List.of(person)) {
+            Map<String, String> values = people.get(one);
             if (values != null) {
-                layers.add(new Fixed(name(snapshot.estate(), person), values));
+                layers.add(new Fixed(name(snapshot.estate(), one), values));
             }
         }
         return Chosen.of(release, layers);

@@ -7,6 +7,7 @@ import java.util.Map;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
+import rivo.core.estate.Scope;
 import rivo.core.estate.Version;
 import rivo.devices.protocol.Existing;
 import rivo.devices.protocol.ExitCode;
@@ -60,7 +61,7 @@ class Proposals {
         String name = file.name() == null ? plainName(content.fileName()) : file.name();
         TitleRecord known = into != null ? catalogue.now().record(into) : named(name);
         TitleRecord title = known != null ? known : new TitleRecord(freeId(name), name,
-                Objects.requireNonNullElse(file.maker(), ""), About.NOTHING.described(file.description()), null, List.of(),
+                Objects.requireNonNullElse(file.maker(), ""), About.NOTHING.described(file.description()), Scope.DEVICE.word(), null, List.of(),
                 List.of(), List.of());
         String version = asWritten(title, file.version() == null ? "1.0" : file.version());
         VariantRecord variant = variant(file, content, name, version);
@@ -197,7 +198,7 @@ class Proposals {
                     Presence.NONE);
             case ZIP, OTHER -> variant(file, content, "all", List.of(new Step(StepKind.COPY, "Copy the files",
                     "{content}/" + path, "{programs}/" + name.replaceAll("[/\\\\:{}]+", " "), Existing.KEEP_NEWER, null,
-                    "", Step.USUAL_LIMIT, false, "", Map.of(), List.of(), false, null, null, "")), List.of(), List.of(), Presence.NONE);
+                    "", Step.USUAL_LIMIT, false, "", Map.of(), List.of(), false, null, null, false, "")), List.of(), List.of(), Presence.NONE);
         };
     }
 

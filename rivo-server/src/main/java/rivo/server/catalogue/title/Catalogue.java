@@ -1,5 +1,6 @@
 package rivo.server.catalogue.title;
 
+import java.util.List;
 import java.util.Set;
 import java.util.TreeSet;
 import org.jspecify.annotations.Nullable;
@@ -7,6 +8,7 @@ import org.springframework.stereotype.Component;
 import rivo.core.resolve.Resolver;
 import rivo.server.estate.ChangeWriter;
 import rivo.server.estate.CurrentSnapshot;
+import rivo.server.estate.EstateRecords;
 import rivo.server.live.LiveEvents;
 import rivo.server.live.Topics;
 import rivo.server.web.ApiException;
@@ -56,6 +58,9 @@ public class Catalogue {
             context.becomes(TitleRecordChecks.check(context.estate(), record));
             context.becomes(Titles.PART, titles.with(after));
             new TitleRows(context.db()).replace(after, before != null);
+            if (before != null && before.record().installedFor() != record.installedFor()) {
+                EstateRecords.forgetPresent(context, present -> present.title().equals(record.id()), List.of());
+            }
             context.journal(who, before == null ? "title-added" : "title-changed", "title:" + record.id(), why,
                     before == null ? null : before.record(), record);
             context.afterwards(() -> events.changed(Topics.titles(concerned(were, record.id()))));

@@ -24,12 +24,14 @@ import rivo.devices.protocol.ExitMeaning;
  * @param thenTo the step that comes where this one went well, counted from 1 and later than this one; one more than there
  *     are for the end; null for the next
  * @param failsTo the step that comes where this one failed, likewise; null where {@code goesOn} decides
+ * @param atSignIn whether it is carried out for each person when they next sign in, after the others, which are the device's; only of a
+ *     title for the device
  * @param says what is said where it fails; empty for the plain words
  */
 public record Step(StepKind kind, String text, String command, String to, @Nullable Existing existing,
         @Nullable String onlyWhere, String onlyWith, int limitSeconds, boolean asPerson, String folder, Map<String, String> environment,
         List<ExitCode> exitCodes, boolean goesOn, @Nullable Integer thenTo,
-        @Nullable Integer failsTo, String says) {
+        @Nullable Integer failsTo, boolean atSignIn, String says) {
 
     /** The limit of a step that is proposed. */
     public static final int USUAL_LIMIT = 1200;
@@ -58,7 +60,13 @@ public record Step(StepKind kind, String text, String command, String to, @Nulla
     /** A command line with these exit codes, as the device. */
     public static Step run(String text, String command, List<ExitCode> exitCodes) {
         return new Step(StepKind.RUN, text, command, "", null, null, "", USUAL_LIMIT, false, "", Map.of(), exitCodes,
-                false, null, null, "");
+                false, null, null, false, "");
+    }
+
+    /** The same for each person, when they next sign in. */
+    public Step atEachSignIn() {
+        return new Step(kind, text, command, to, existing, onlyWhere, onlyWith, limitSeconds, asPerson, folder, environment, exitCodes, goesOn, thenTo,
+                failsTo, true, says);
     }
 
     /** What it does, in words. */

@@ -3,8 +3,10 @@ package rivo.server.catalogue.title;
 import java.util.List;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import rivo.core.estate.Problem;
+import rivo.core.estate.Scope;
 import rivo.core.rule.Rule;
 import rivo.core.rule.RuleException;
 import rivo.server.catalogue.title.TitleRecord.ReleaseRecord;
@@ -30,13 +32,33 @@ final class StepChecks {
     }
 
     /** Adds what is wrong with the steps to the problems. */
-    static void check(List<Problem> problems, ReleaseRecord release, List<Step> steps, String at) {
+    static void check(List<Problem> problems, Scope scope, ReleaseRecord release, List<Step> steps, String at) {
         StepChecks checks = new StepChecks(problems, release, steps.size());
         if (steps.size() > MOST_STEPS) {
             checks.add("too-many", at, "There may be at most " + MOST_STEPS + " steps, not " + steps.size() + ".");
         }
         for (int i = 0; i < steps.size(); i++) {
             checks.step(steps.get(i), i + 1, at + "[" + i + "]");
+        }
+        checks.atSignIn(steps, scope, at);
+    }
+
+    /** What is carried out at each person's sign-in comes last, and is a part of its own. */
+    private void atSignIn(List<Step> all, Scope scope, String at) {
+        int device = (int) all.stream().takeWhile(step -> !step.atSignIn()).count();
+        for (int i = 0; i < all.size(); i++) {
+            Step step = all.get(i);
+            if (step.atSignIn() && scope == Scope.USER) {
+                add("bad-step", at + "[" + i + "].atSignIn", "All steps of a title for each person run when they are signed in; leave this open.");
+            } else if (!step.atSignIn() && i > device) {
+                add("bad-step", at + "[" + i + "].atSignIn", "Step " + (i + 1) + " is the device's, but comes after one at sign-in; move those at sign-in "
+                        + "to the end.");
+            }
+            boolean leavesItsPart = i < device && Stream.of(step.thenTo(), step.failsTo()).anyMatch(to -> to != null && to > device + 1);
+            if (leavesItsPart && device < all.size()) {
+                add("bad-step", at + "[" + i + "]", "Step " + (i + 1) + " leads among those at sign-in, which are carried out later; let it lead to step "
+                        + (device + 1) + " at the most, where the device's part ends.");
+            }
         }
     }
 

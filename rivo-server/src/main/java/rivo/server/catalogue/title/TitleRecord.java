@@ -1,5 +1,6 @@
 package rivo.server.catalogue.title;
 
+import io.swagger.v3.oas.annotations.media.Schema;
 import java.util.List;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
@@ -16,15 +17,18 @@ import rivo.server.estate.EstateRecords.ReplacementRecord;
 /**
  * A title with everything the catalogue keeps of it.
  *
+ * @param scope {@code device} where it is installed for the whole device, {@code user} where for each person, in their profile
  * @param trustedSigners who may sign it besides its maker
  * @param seats how many the licence serves; null when they are not counted
  */
-public record TitleRecord(String id, String name, String maker, About about, @Nullable Integer seats,
+public record TitleRecord(String id, String name, String maker, About about,
+        @Schema(allowableValues = {"device", "user"}) String scope, @Nullable Integer seats,
         List<String> trustedSigners, List<String> conflictsWith, List<ReleaseRecord> releases) {
 
     public TitleRecord {
         Objects.requireNonNull(id);
         about = about == null ? About.NOTHING : about;
+        scope = scope == null ? Scope.DEVICE.word() : scope;
         trustedSigners = trustedSigners == null ? List.of() : List.copyOf(trustedSigners);
         conflictsWith = conflictsWith == null ? List.of() : List.copyOf(conflictsWith);
         releases = releases == null ? List.of() : List.copyOf(releases);
@@ -32,11 +36,16 @@ public record TitleRecord(String id, String name, String maker, About about, @Nu
 
     /** One for the whole device, of which nothing else is said. */
     public static TitleRecord of(String id, String name, String maker, List<ReleaseRecord> releases) {
-        return new TitleRecord(id, name, maker, About.NOTHING, null, List.of(), List.of(), releases);
+        return new TitleRecord(id, name, maker, About.NOTHING, Scope.DEVICE.word(), null, List.of(), List.of(), releases);
+    }
+
+    /** The same, installed for the device or for each person. */
+    public TitleRecord installedFor(Scope whom) {
+        return new TitleRecord(id, name, maker, about, whom.word(), seats, trustedSigners, conflictsWith, releases);
     }
 
     public TitleRecord withReleases(List<ReleaseRecord> newer) {
-        return new TitleRecord(id, name, maker, about, seats, trustedSigners, conflictsWith, newer);
+        return new TitleRecord(id, name, maker, about, scope, seats, trustedSigners, conflictsWith, newer);
     }
 
     /**
@@ -137,9 +146,14 @@ public record TitleRecord(String id, String name, String maker, About about, @Nu
         }
     }
 
+    /** Whether it is installed for the device or for each person. */
+    public Scope installedFor() {
+        return Scope.USER.word().equals(scope) ? Scope.USER : Scope.DEVICE;
+    }
+
     /** What the core needs to know of it. */
     public Title title() {
-        return new Title(id, name, Scope.DEVICE, seats, conflictsWith,
+        return new Title(id, name, installedFor(), seats, conflictsWith,
                 releases.stream().map(ReleaseRecord::release).toList());
     }
 

@@ -6,10 +6,12 @@ import java.util.List;
 import java.util.Set;
 import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
+import rivo.core.estate.AssignmentState;
 import rivo.core.estate.Estate;
 import rivo.core.estate.EstateParts;
 import rivo.core.estate.Problem;
 import rivo.core.estate.RefusedException;
+import rivo.core.estate.Scope;
 import rivo.core.estate.Title;
 import rivo.core.estate.Version;
 import rivo.core.rule.Rule;
@@ -47,12 +49,28 @@ public final class TitleRecordChecks {
     public static Estate check(Estate estate, TitleRecord record) {
         alone(record);
         Title title = record.title();
+        scopeStays(estate, title);
         List<Title> titles = new ArrayList<>(estate.titles());
         titles.removeIf(t -> t.id().equals(title.id()));
         titles.add(title);
         // Relations are looked at among the titles alone: what is assigned or present cannot make them wrong.
         Estate.of(EstateParts.none(estate.asOf()).withOus(List.of(estate.ous().root())).withTitles(titles));
         return estate.withTitle(title);
+    }
+
+    /** What is assigned or installed for devices cannot become something for people, nor the other way round: nobody would remove it. */
+    private static void scopeStays(Estate estate, Title title) {
+        Title before = estate.title(title.id());
+        if (before == null || before.scope() == title.scope()) {
+            return;
+        }
+        boolean assigned = estate.assignments().of(title.id()).stream().anyMatch(a -> a.state() != AssignmentState.RETIRED);
+        long present = estate.devices().all().stream().filter(d -> d.present().stream().anyMatch(p -> p.title().equals(title.id()))).count();
+        if (assigned || present > 0) {
+            throw new RefusedException("in-use", "scope", title.name() + " is " + (assigned ? "assigned" : "installed on " + present
+                    + (present == 1 ? " device" : " devices")) + ", so it stays installed for " + (before.scope() == Scope.DEVICE ? "the device" : "each person")
+                    + ". End its assignments and remove it first, or make a title of its own.");
+        }
     }
 
     /**
@@ -80,6 +98,9 @@ public final class TitleRecordChecks {
         text("about.privacy", record.about().privacy(), LONGEST_LINE, false);
         text("about.approvedBy", record.about().approvedBy(), LONGEST_NAME, false);
         text("about.icon", record.about().icon(), LONGEST_NAME, false);
+        if (!Set.of(Scope.DEVICE.word(), Scope.USER.word()).contains(record.scope())) {
+            add("bad-scope", "scope", "A title is installed for the device or for each user; say device or user.");
+        }
         texts("trustedSigners", record.trustedSigners());
         texts("conflictsWith", record.conflictsWith());
         if (record.seats() != null && record.seats() < 0) {
@@ -90,11 +111,11 @@ public final class TitleRecordChecks {
         text("about.description", record.about().description(), LONGEST_TEXT, false);
         atMost("releases", record.releases(), MOST_RELEASES);
         for (int i = 0; i < record.releases().size(); i++) {
-            release(record.releases().get(i), "releases[" + i + "]");
+            release(record.installedFor(), record.releases().get(i), "releases[" + i + "]");
         }
     }
 
-    private void release(ReleaseRecord release, String at) {
+    private void release(Scope scope, ReleaseRecord release, String at) {
         if (release.version() == null || release.version().isBlank() || release.version().length() > Version.LONGEST) {
             add("bad-version", at + ".version", "A version has 1 to " + Version.LONGEST
                     + " characters; write one such as 4.2.0.");
@@ -118,9 +139,9 @@ public final class TitleRecordChecks {
                 add("variant-twice", place + ".id", "Each variant of a release needs a name of its own.");
             }
             rule(variant.fits(), place + ".fits");
-            StepChecks.check(problems, release, variant.install(), place + ".install");
-            StepChecks.check(problems, release, variant.remove(), place + ".remove");
-            StepChecks.check(problems, release, variant.repair(), place + ".repair");
+            StepChecks.check(problems, scope, release, variant.install(), place + ".install");
+            StepChecks.check(problems, scope, release, variant.remove(), place + ".remove");
+            StepChecks.check(problems, scope, release, variant.repair(), place + ".repair");
             presence(variant.presence(), place + ".presence");
             for (Contents.Content content : variant.contents()) {
                 if (content.sha256() == null || !Contents.isHash(content.sha256()) || content.size() < 0) {

@@ -44,7 +44,7 @@ record TitleRows(JdbcClient db) {
         Map<String, KeptTitle> titles = new LinkedHashMap<>();
         db.sql("select * from titles order by place").query((row, n) -> titles.put(row.getString("id"), new KeptTitle(
                 new TitleRecord(row.getString("id"), row.getString("name"), row.getString("maker"),
-                        about(row.getString("about")), row.getObject("seats", Integer.class),
+                        about(row.getString("about")), row.getString("scope"), row.getObject("seats", Integer.class),
                         Json.readList(row.getString("trusted_signers"), String.class),
                         Json.readList(row.getString("conflicts_with"), String.class),
                         releases.getOrDefault(row.getString("id"), List.of())),
@@ -87,9 +87,9 @@ record TitleRows(JdbcClient db) {
             db.sql("insert into titles (id, name, maker, inventory_name) values (?, '', '', '')").params(record.id())
                     .update();
         }
-        db.sql("update titles set name = ?, maker = ?, about = ?, seats = ?, trusted_signers = ?, conflicts_with = ?, "
+        db.sql("update titles set name = ?, maker = ?, about = ?, scope = ?, seats = ?, trusted_signers = ?, conflicts_with = ?, "
                 + "revision = ?, changed_by = ?, changed_at = ? where id = ?")
-                .params(record.name(), record.maker(), Json.write(record.about()), record.seats(),
+                .params(record.name(), record.maker(), Json.write(record.about()), record.scope(), record.seats(),
                         Json.write(record.trustedSigners()), Json.write(record.conflictsWith()), kept.revision(), kept.changedBy(),
                         kept.changedAt() == null ? null : Rows.at(kept.changedAt()), record.id())
                 .update();

@@ -12,6 +12,7 @@ import java.util.Objects;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
+import rivo.core.estate.Scope;
 import rivo.core.estate.Title;
 import rivo.core.estate.Version;
 import rivo.core.rule.Rule;
@@ -37,13 +38,15 @@ public final class Titles {
 
     private final Map<String, KeptTitle> byId;
     private final List<Work.Check> checks;
+    private final List<Work.Check> personChecks;
     private final Map<String, Contents.Content> contents;
     private final Map<String, Map<Version, ReleaseRecord>> releases = new HashMap<>();
     private final boolean timedSteps;
 
     private Titles(Map<String, KeptTitle> byId) {
         this.byId = byId;
-        this.checks = checks(all());
+        this.checks = checks(all(), Scope.DEVICE);
+        this.personChecks = checks(all(), Scope.USER);
         this.contents = contents(all());
         for (TitleRecord title : all()) {
             Map<Version, ReleaseRecord> ofTitle = releases.computeIfAbsent(title.id(), id -> new HashMap<>());
@@ -116,9 +119,14 @@ public final class Titles {
         return ofTitle == null ? null : ofTitle.get(version);
     }
 
-    /** How devices see each title: by its releases, the highest first. */
+    /** How devices see each title that is installed for them: by its releases, the highest first. */
     public List<Work.Check> checks() {
         return checks;
+    }
+
+    /** The same of those that are installed for each person. */
+    public List<Work.Check> personChecks() {
+        return personChecks;
     }
 
     /** All content that titles name, each once, by its SHA-256. */
@@ -126,9 +134,9 @@ public final class Titles {
         return contents;
     }
 
-    private static List<Work.Check> checks(Collection<TitleRecord> titles) {
+    private static List<Work.Check> checks(Collection<TitleRecord> titles, Scope scope) {
         List<Work.Check> checks = new ArrayList<>();
-        for (TitleRecord title : titles) {
+        for (TitleRecord title : titles.stream().filter(t -> t.installedFor() == scope).toList()) {
             List<Work.Seen> seen = new ArrayList<>();
             title.releases().stream().sorted(Comparator.comparing((ReleaseRecord r) -> Version.of(r.version())).reversed())
                     .forEach(release -> release.variants().stream().map(VariantRecord::presence).filter(Presence::hasChecks)

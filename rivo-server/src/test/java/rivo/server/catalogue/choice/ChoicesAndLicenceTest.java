@@ -55,7 +55,7 @@ class ChoicesAndLicenceTest {
         VariantRecord before = catalogue.now().record("siltscope").releases().get(0).variants().get(0);
         Contents.Content german = contents.keep(new ByteArrayInputStream("German".getBytes(StandardCharsets.UTF_8)), "de.cab");
         Step german2 = new Step(StepKind.RUN, "Put German on", "setup --language {choice:languages}", "", null, null,
-                "languages=de", 60, false, "", Map.of(), List.of(), false, null, null, "");
+                "languages=de", 60, false, "", Map.of(), List.of(), false, null, null, false, "");
         VariantRecord variant = new VariantRecord("all", null, false, List.of(before.contents().get(0), german),
                 List.of(Step.run("Run it", "setup --quiet --with {choice:languages}", List.of()), german2), before.remove(),
                 List.of(), before.presence());
@@ -152,7 +152,7 @@ class ChoicesAndLicenceTest {
         TitleRecord title = catalogue.now().record("siltscope");
         About about = title.about();
         catalogue.put("test", new TitleRecord(title.id(), title.name(), title.maker(), new About(about.owner(), about.category(),
-                about.description(), "", "", "", "", "", text), title.seats(), List.of(), List.of(), title.releases()));
+                about.description(), "", "", "", "", "", text), "device", title.seats(), List.of(), List.of(), title.releases()));
     }
 
     @Test
@@ -181,7 +181,7 @@ class ChoicesAndLicenceTest {
         TestTitles.add(server, "graphkit", "Graphkit runtime");
         TitleRecord graphkit = catalogue.now().record("graphkit");
         catalogue.put("test", new TitleRecord("graphkit", graphkit.name(), graphkit.maker(), new About("", "", "", "", "", "", "", "",
-                "Charts for everybody."), null, List.of(), List.of(), graphkit.releases()));
+                "Charts for everybody."), "device", null, List.of(), List.of(), graphkit.releases()));
         TestTitles.add(server, "maps", "Maps");
         TitleRecord maps = catalogue.now().record("maps");
         ReleaseRecord first = maps.releases().get(0);
@@ -197,7 +197,7 @@ class ChoicesAndLicenceTest {
     @Test
     void seatsAreHeldInTheOrderOfTheRules() {
         TitleRecord title = catalogue.now().record("siltscope");
-        catalogue.put("test", new TitleRecord(title.id(), title.name(), title.maker(), title.about(), 2, List.of(), List.of(),
+        catalogue.put("test", new TitleRecord(title.id(), title.name(), title.maker(), title.about(), "device", 2, List.of(), List.of(),
                 title.releases()));
         draft("Pumping", "required", Map.of());
         assertThat(publish().status()).isEqualTo(200);

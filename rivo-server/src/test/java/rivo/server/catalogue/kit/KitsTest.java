@@ -106,7 +106,7 @@ class KitsTest extends ServerTest {
         Catalogue catalogue = server.bean(Catalogue.class);
         TitleRecord cad = catalogue.now().record("cad");
         catalogue.put("test", new TitleRecord("cad", "CAD", cad.maker(), new TitleRecord.About("", "", "", "", "", "", "", "",
-                "For drawing only."), null, List.of(), List.of(), cad.releases()));
+                "For drawing only."), "device", null, List.of(), List.of(), cad.releases()));
         assertThat(put("licensed", 1, "mudview", "cad").status()).as("nobody has it yet").isEqualTo(200);
         assertThat(put("licensed", 2, "mudview").status()).isEqualTo(200);
         draft("kit:licensed", "Pumping", "required");

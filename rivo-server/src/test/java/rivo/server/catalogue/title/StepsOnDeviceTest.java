@@ -44,7 +44,7 @@ class StepsOnDeviceTest {
 
     private static Step step(StepKind kind, String command, @Nullable String onlyWhere, String onlyWith, String says) {
         return new Step(kind, "", command, "", null, onlyWhere, onlyWith, 60, false, "", Map.of(), List.of(), false, null, null,
-                says);
+                false, says);
     }
 
     private static Step run(String command) {
@@ -120,7 +120,7 @@ class StepsOnDeviceTest {
 
     @Test
     void aStepRunsAsThePersonWhereItsVariantOrItSaysSo() {
-        Step asPerson = new Step(StepKind.RUN, "", "a", "", null, null, "", 60, true, "", Map.of(), List.of(), false, null, null, "");
+        Step asPerson = new Step(StepKind.RUN, "", "a", "", null, null, "", 60, true, "", Map.of(), List.of(), false, null, null, false, "");
         assertThat(on(Map.of(), run("a")).asPerson()).isFalse();
         assertThat(on(Map.of(), asPerson).asPerson()).isTrue();
         assertThat(on(Map.of(), Chosen.NOTHING, run("a"), true).asPerson()).isTrue();
@@ -129,7 +129,7 @@ class StepsOnDeviceTest {
     @Test
     void whereItGoesAndRunsIsFilledToo() {
         Step copy = new Step(StepKind.COPY, "Put the map there", "{content}/map", "C:/{fact:site}", null, null, "", 60, false,
-                "D:/{fact:site}", Map.of("A", "1"), List.of(), true, 2, null, "");
+                "D:/{fact:site}", Map.of("A", "1"), List.of(), true, 2, null, false, "");
         Job.Step step = on(Map.of("site", "Weir"), copy);
         assertThat(step.to()).isEqualTo("C:/Weir");
         assertThat(step.folder()).isEqualTo("D:/Weir");

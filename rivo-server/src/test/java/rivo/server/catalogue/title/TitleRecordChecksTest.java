@@ -58,7 +58,7 @@ class TitleRecordChecksTest {
     private static Step step(StepKind kind, String command, String to, @Nullable String onlyWhere, String onlyWith, int seconds,
             @Nullable Integer thenTo, @Nullable Integer failsTo) {
         return new Step(kind, "", command, to, null, onlyWhere, onlyWith, seconds, false, "", Map.of(), List.of(), false, thenTo,
-                failsTo, "");
+                failsTo, false, "");
     }
 
     private static Step run(String command) {
@@ -155,7 +155,7 @@ class TitleRecordChecksTest {
     @Test
     void textsHaveTheirBounds() {
         About about = new About("", "", "d".repeat(20_001), "", "", "n".repeat(20_001), "", "", "l".repeat(200_001));
-        TitleRecord record = new TitleRecord("siltscope", " ", "m".repeat(201), about, null, List.of(), List.of(), List.of());
+        TitleRecord record = new TitleRecord("siltscope", " ", "m".repeat(201), about, "device", null, List.of(), List.of(), List.of());
         assertThat(problems(record)).extracting(Problem::place).containsExactlyInAnyOrder("name", "maker", "about.notes",
                 "about.licence", "about.description");
     }
@@ -206,7 +206,7 @@ class TitleRecordChecksTest {
     void relationsAreLookedAtAmongAllTitles() {
         Estate estate = Estate.of(EstateParts.none(Instant.parse("2026-11-23T08:00:00Z"))
                 .withOus(List.of(new Ou("root", "root", "dc=quillbrook", null, false))));
-        TitleRecord record = new TitleRecord("siltscope", "Siltscope", "", About.NOTHING, null, List.of(), List.of("lost"),
+        TitleRecord record = new TitleRecord("siltscope", "Siltscope", "", About.NOTHING, "device", null, List.of(), List.of("lost"),
                 List.of());
         RefusedException refused = catchThrowableOfType(RefusedException.class, () -> TitleRecordChecks.check(estate, record));
         assertThat(refused.problems()).extracting(Problem::place).containsExactly("titles[0].conflictsWith[0]");
