@@ -1672,6 +1672,8 @@ export interface components {
             outcome?: "required" | "available" | "uninstall" | "contested" | "later" | "unfit" | "blocked" | "replaced" | "displaced" | "waiting";
             /** Format: int32 */
             percent?: number;
+            person?: string;
+            personName?: string;
             present: boolean;
             title: string;
             titleName: string;
@@ -1679,6 +1681,8 @@ export interface components {
         };
         DeviceTitleWhy: {
             log: components["schemas"]["LogLine"][];
+            person?: string;
+            personName?: string;
             release?: string;
             releases: components["schemas"]["ReleaseView"][];
             rungs: components["schemas"]["RungView"][];
@@ -1700,7 +1704,8 @@ export interface components {
             /** Format: date-time */
             nextDue?: string;
             path: components["schemas"]["PathPart"][];
-            people: string[];
+            people: components["schemas"]["PersonHere"][];
+            tellsSignIns: boolean;
         };
         DirectoryState: {
             /** @enum {string} */
@@ -2315,9 +2320,19 @@ export interface components {
         };
         PersonDevice: {
             id: string;
+            /** Format: date-time */
+            lastSignIn?: string;
             name: string;
+            signedIn: boolean;
             titles: components["schemas"]["ThroughPerson"][];
             where: string;
+        };
+        PersonHere: {
+            id: string;
+            /** Format: date-time */
+            lastSignIn?: string;
+            name: string;
+            signedIn: boolean;
         };
         PersonView: {
             account: string;
@@ -2527,6 +2542,7 @@ export interface components {
         };
         Step: {
             asPerson: boolean;
+            atSignIn: boolean;
             command: string;
             environment: {
                 [key: string]: string;
@@ -2573,6 +2589,7 @@ export interface components {
         ThroughPerson: {
             /** @enum {string} */
             outcome: "required" | "available" | "uninstall" | "contested" | "later" | "unfit" | "blocked" | "replaced" | "displaced" | "waiting";
+            own: boolean;
             sentence: string;
             title: string;
             titleName: string;
@@ -2591,6 +2608,8 @@ export interface components {
             newest?: string;
             /** Format: int32 */
             releases: number;
+            /** @enum {string} */
+            scope: "device" | "user";
         };
         TitlePage: {
             /** Format: int32 */
@@ -2615,6 +2634,8 @@ export interface components {
             maker: string;
             name: string;
             releases: components["schemas"]["ReleaseRecord"][];
+            /** @enum {string} */
+            scope: "device" | "user";
             /** Format: int32 */
             seats?: number;
             trustedSigners: string[];
@@ -3314,7 +3335,9 @@ export interface operations {
     };
     title_1: {
         parameters: {
-            query?: never;
+            query?: {
+                person?: string;
+            };
             header?: never;
             path: {
                 id: string;

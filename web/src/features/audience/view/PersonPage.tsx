@@ -1,8 +1,11 @@
 import { Box, Flex } from '@chakra-ui/react'
 import { Link, useParams } from 'react-router'
+import { withQuery } from '../../../shared/api'
+import { fromNow, fullInstant } from '../../../shared/format'
 import { useKeys } from '../../../shared/keys'
 import { intentVerb, outcomeWords } from '../../../shared/outcomes'
 import { useOpenWindow } from '../../../shared/useAddressState'
+import { useNow } from '../../../shared/useNow'
 import { Button } from '../../../shared/ui/Button'
 import { Diamond } from '../../../shared/ui/Diamond'
 import { Kbd } from '../../../shared/ui/Kbd'
@@ -30,7 +33,15 @@ export function PersonPage() {
   )
 }
 
+function onDevice(device: string, one: Person['devices'][number]['titles'][number], person: string): string {
+  return withQuery(`/fleet/${encodeURIComponent(device)}`, {
+    title: one.title,
+    person: one.own ? person : undefined,
+  })
+}
+
 function Content({ person }: { person: Person }) {
+  const now = useNow()
   const [open, setOpen] = useOpenWindow()
   useKeys('The person', [{ key: 'a', says: `Assign to ${person.name}`, act: () => setOpen('assign') }])
   return (
@@ -69,18 +80,23 @@ function Content({ person }: { person: Person }) {
                   <Link to={`/fleet/${encodeURIComponent(device.id)}`}>{device.name}</Link>
                 </Box>
                 <Box color="ink2">{device.where}</Box>
+                <Box flex="1" />
+                {device.lastSignIn !== undefined && (
+                  <Box color="ink2" textStyle="second" title={fullInstant(device.lastSignIn)}>
+                    {device.signedIn ? 'signed in' : 'last signed in'} {fromNow(device.lastSignIn, now)}
+                  </Box>
+                )}
               </Flex>
               {device.titles.length === 0 && <Box color="ink2">Nothing follows them onto it.</Box>}
               {device.titles.map(one => (
                 <Flex key={one.title} gap="2" py="0.5" align="baseline" css={links}>
                   <Diamond kind={one.outcome} size={12} />
                   <Box fontWeight="600" whiteSpace="nowrap">
-                    <Link to={`/fleet/${encodeURIComponent(device.id)}?title=${encodeURIComponent(one.title)}`}>
-                      {one.titleName}
-                    </Link>
+                    <Link to={onDevice(device.id, one, person.id)}>{one.titleName}</Link>
                   </Box>
                   <Box color="ink2" textStyle="second">
-                    {outcomeWords(one.outcome).name} · {one.sentence}
+                    {outcomeWords(one.outcome).name}
+                    {one.own && ', in their profile'} · {one.sentence}
                   </Box>
                 </Flex>
               ))}

@@ -11,6 +11,7 @@ const written: Written = {
   install: '',
   remove: '{uninstaller:Fluxplayer} --quiet',
   seenBy: 'Fluxplayer',
+  scope: 'device',
 }
 
 describe('a title that is written by hand', () => {
@@ -48,9 +49,11 @@ describe('what is written', () => {
       install: ' setup --quiet ',
       remove: ' setup --off ',
       seenBy: ' Brookmap Studio ',
+      scope: 'user',
     })
     expect([title.id, title.name, title.maker]).toEqual(['brookmap', 'Brookmap', 'Fenwick'])
     expect(Object.values(title.about).join('')).toBe('')
+    expect(title.scope).toBe('user')
     expect([title.trustedSigners, title.conflictsWith]).toEqual([[], []])
     expect(title.releases).toEqual([
       {

@@ -14,6 +14,8 @@ export interface Written {
   readonly remove: string
   /** The name in a device's list of installed software; empty where it cannot be seen by one. */
   readonly seenBy: string
+  /** For whom it is installed. */
+  readonly scope: TitleRecord['scope']
 }
 
 /** The release as it was written, not offered yet. */
@@ -61,6 +63,7 @@ export function writtenTitle(written: Written): TitleRecord {
       icon: '',
       licence: '',
     },
+    scope: written.scope,
     trustedSigners: [],
     conflictsWith: [],
     releases: [writtenRelease(written)],

@@ -9,6 +9,7 @@ const title = (name: string, maker: string, category: string): TitleLine => ({
   category,
   description: '',
   icon: '',
+  scope: 'device' as const,
   releases: 1,
   devices: 0,
   needs: 0,

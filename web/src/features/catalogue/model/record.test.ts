@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import type { TitleRecord, VariantRecord } from '../api/catalogue'
 import {
+  deviceSteps,
   emptyStep,
   exitCodes,
   exitText,
@@ -13,6 +14,7 @@ import {
   withFits,
   withRelease,
   withSeats,
+  withStep,
   withSteps,
   withVariant,
 } from './record'
@@ -42,6 +44,7 @@ const record: TitleRecord = {
     icon: '',
     licence: '',
   },
+  scope: 'device',
   trustedSigners: [],
   conflictsWith: [],
   releases: ['4.1.0', '4.2.0'].map(version => ({
@@ -73,7 +76,7 @@ describe('a title that is edited', () => {
 describe('two people who edit the words of one title', () => {
   it('both keep what they changed', () => {
     const theirs = { ...record, seats: 40, about: { ...record.about, category: 'Treatment' } }
-    const mine = { name: record.name, maker: 'Fenwick', about: { ...record.about, owner: 'Works IT' } }
+    const mine = { ...record, maker: 'Fenwick', about: { ...record.about, owner: 'Works IT' } }
     expect(reworded(theirs, record, mine, '')).toEqual({
       ...theirs,
       maker: 'Fenwick',
@@ -126,6 +129,29 @@ describe('steps that lead to others', () => {
   })
 })
 
+describe('steps at each person’s sign-in', () => {
+  const step = (command: string, rest: Partial<ReturnType<typeof emptyStep>> = {}) => ({
+    ...emptyStep(),
+    command,
+    ...rest,
+  })
+
+  it('come after the device’s, which lead to the end of their own part at the most', () => {
+    const steps = [step('a', { thenTo: 4 }), step('b'), step('c')]
+    const after = withStep(steps, 1, step('b', { atSignIn: true }))
+    expect(after.map(one => one.command)).toEqual(['a', 'c', 'b'])
+    expect(after[0]?.thenTo).toBe(3)
+    expect(deviceSteps(after)).toBe(2)
+  })
+
+  it('stay last when another is added or changed', () => {
+    const steps = [step('a'), step('b', { atSignIn: true })]
+    expect(withStep(steps, 2, step('c')).map(one => one.command)).toEqual(['a', 'c', 'b'])
+    expect(withStep(steps, 0, step('d')).map(one => one.command)).toEqual(['d', 'b'])
+    expect(withStep(steps, 1, step('b')).map(one => one.atSignIn)).toEqual([false, false])
+  })
+})
+
 describe('the rule of a variant', () => {
   it('is put in, changed and left out', () => {
     const plain = variant('x64')
@@ -159,12 +185,14 @@ describe('seats', () => {
   })
 
   it('are changed only by whoever changed them', () => {
-    const words = { name: record.name, maker: record.maker, about: record.about }
+    const words = { name: record.name, maker: record.maker, about: record.about, scope: record.scope }
     const counted = { ...record, seats: 40 }
     expect(reworded({ ...record, seats: 50 }, counted, words, ' 40 ').seats).toBe(50)
     expect(reworded({ ...record, seats: 50 }, counted, words, '60').seats).toBe(60)
     expect(reworded({ ...record, seats: 50 }, counted, words, '').seats).toBeUndefined()
     expect(reworded(record, record, { ...words, name: 'Siltscope' }, '').name).toBe('Siltscope')
+    expect(reworded(record, record, { ...words, scope: 'user' }, '').scope).toBe('user')
+    expect(reworded({ ...record, scope: 'user' }, record, words, '').scope).toBe('user')
   })
 })
 

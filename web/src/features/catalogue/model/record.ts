@@ -54,7 +54,7 @@ export function withSeats(record: TitleRecord, text: string): TitleRecord {
   return count === seats ? record : { ...rest, ...(count !== undefined && { seats: count }) }
 }
 
-type Words = Pick<TitleRecord, 'name' | 'maker' | 'about'>
+type Words = Pick<TitleRecord, 'name' | 'maker' | 'about' | 'scope'>
 
 /**
  * The newest version of a title with those words changed that somebody changed in what they had before them: what another
@@ -69,6 +69,7 @@ export function reworded(newest: TitleRecord, before: TitleRecord, after: Words,
     name: after.name === before.name ? newest.name : after.name,
     maker: after.maker === before.maker ? newest.maker : after.maker,
     about: { ...newest.about, ...about },
+    scope: after.scope === before.scope ? newest.scope : after.scope,
   }
   return seats.trim() === String(before.seats ?? '') ? record : withSeats(record, seats)
 }
@@ -94,6 +95,21 @@ export function withoutStep(steps: readonly Step[], at: number): readonly Step[]
   return relinked(
     steps,
     steps.filter((_, i) => i !== at),
+  )
+}
+
+/** How many steps are the device's; those after them are carried out at each person's sign-in. */
+export function deviceSteps(steps: readonly Step[]): number {
+  return steps.filter(step => !step.atSignIn).length
+}
+
+/** A step put in the place of another, or added where there is none there; those at sign-in come after the device's. */
+export function withStep(steps: readonly Step[], at: number, step: Step): readonly Step[] {
+  const all = at >= steps.length ? [...steps, step] : steps.map((one, i) => (i === at ? step : one))
+  const own = deviceSteps(all)
+  const end = (to: number | undefined) => (to === undefined ? undefined : Math.min(to, own + 1))
+  return relinked(all, [...all.filter(one => !one.atSignIn), ...all.filter(one => one.atSignIn)]).map(one =>
+    one.atSignIn ? one : led(one, end(one.thenTo), end(one.failsTo)),
   )
 }
 
@@ -129,6 +145,7 @@ export function emptyStep(): Step {
     to: '',
     limitSeconds: 1200,
     asPerson: false,
+    atSignIn: false,
     folder: '',
     onlyWith: '',
     environment: {},

@@ -7,12 +7,14 @@ import { reworded } from '../model/record'
 import type { Editing } from '../state/useEdit'
 import { EditWindow } from './EditWindow'
 import { IconField } from './IconField'
+import { InstalledForField } from './InstalledForField'
 
 interface Fields {
   name: string
   maker: string
   seats: string
   about: TitleRecord['about']
+  scope: TitleRecord['scope']
 }
 
 const LINES = [
@@ -39,6 +41,7 @@ export function AboutWindow({ record, editing, onClose }: Props) {
       maker: record.maker,
       seats: record.seats === undefined ? '' : String(record.seats),
       about: record.about,
+      scope: record.scope,
     },
   })
   const written = useWatch({ control: form.control, compute: (fields: Fields) => fields })
@@ -83,6 +86,10 @@ export function AboutWindow({ record, editing, onClose }: Props) {
             label="Description"
             rows={2}
             hint="For the people who will read it on the shelf"
+          />
+          <InstalledForField
+            scope={written.scope}
+            onChange={scope => form.setValue('scope', scope, { shouldDirty: true })}
           />
           <IconField
             name={written.name}

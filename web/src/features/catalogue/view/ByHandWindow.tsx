@@ -1,14 +1,24 @@
 import { Grid } from '@chakra-ui/react'
-import { useForm } from 'react-hook-form'
+import { useController, useForm } from 'react-hook-form'
 import { useNavigate } from 'react-router'
 import { FormRule, FormText } from '../../../shared/ui/fields'
 import { FormWindow } from '../../../shared/ui/FormWindow'
 import type { TitleRecord } from '../api/catalogue'
 import { useSaveTitle } from '../api/catalogue'
 import type { Written } from '../model/byHand'
+import { InstalledForField } from './InstalledForField'
 import { problemsOf, writtenRelease, writtenTitle } from '../model/byHand'
 
-const NOTHING: Written = { name: '', maker: '', version: '', fits: '', install: '', remove: '', seenBy: '' }
+const NOTHING: Written = {
+  name: '',
+  maker: '',
+  version: '',
+  fits: '',
+  install: '',
+  remove: '',
+  seenBy: '',
+  scope: 'device',
+}
 
 interface Props {
   /** The title that gets a release; without one a new title is made. */
@@ -62,6 +72,7 @@ export function ByHandWindow({ title, onClose }: Props) {
             <FormText<Written> name="maker" label="Maker" />
           </Grid>
         )}
+        {title === undefined && <InstalledFor />}
         <Grid templateColumns="160px 1fr" gap="4">
           <FormText<Written> name="version" label="Version" required />
           <FormRule<Written> name="fits" rows={1} />
@@ -90,6 +101,11 @@ export function ByHandWindow({ title, onClose }: Props) {
   )
 }
 
+function InstalledFor() {
+  const { field } = useController<Written, 'scope'>({ name: 'scope' })
+  return <InstalledForField scope={field.value} onChange={field.onChange} />
+}
+
 /** What the release before it says, for whoever writes the next. */
 function before(record: TitleRecord): Written {
   const variant = record.releases.at(-1)?.variants[0]
@@ -97,6 +113,7 @@ function before(record: TitleRecord): Written {
     ...NOTHING,
     name: record.name,
     maker: record.maker,
+    scope: record.scope,
     fits: variant?.fits ?? '',
     install: variant?.contents.length === 0 ? (variant.install[0]?.command ?? '') : '',
     remove: variant?.remove[0]?.command ?? '',

@@ -21,6 +21,7 @@ import { assignAddress } from '../../assign'
 import type { TitleLine } from '../api/catalogue'
 import { useTitleList } from '../api/catalogue'
 import { useKits } from '../api/kits'
+import { whereWords } from '../model/scope'
 import type { By } from '../model/grouped'
 import { grouped } from '../model/grouped'
 import { TitleIcon } from './TitleIcon'
@@ -271,7 +272,7 @@ function Row({ title, by, chosen, onChoose }: RowProps) {
             )}
           </Box>
           <Box w="120px" textStyle="compact" color="ink2" textAlign="right">
-            {title.devices === 0 ? 'on no device' : `on ${some(title.devices, 'device')}`}
+            {whereWords(title.scope, title.devices)}
           </Box>
           <Box w="92px" textStyle="compact" textAlign="right" color={title.needs > 0 ? 'ochre' : 'ink3'}>
             {title.needs > 0 ? `${title.needs} to look at` : 'ready'}

@@ -12,6 +12,7 @@ import type { Proposal } from '../api/upload'
 import { withFits, withRelease, withVariant } from '../model/record'
 import { seenBy } from '../model/presence'
 import { EffectList } from './EffectList'
+import { InstalledForField } from './InstalledForField'
 import { RuleField } from '../../../shared/ui/RuleField'
 import { TextField } from '../../../shared/ui/TextField'
 
@@ -101,6 +102,11 @@ export function ProposalWindow({ proposal, onClose }: { proposal: Proposal; onCl
           onChange={category => setRecord({ ...record, about: { ...record.about, category } })}
         />
       </Grid>
+      {isNew && (
+        <Box mt="2.5">
+          <InstalledForField scope={record.scope} onChange={scope => setRecord({ ...record, scope })} />
+        </Box>
+      )}
       {variant !== undefined && (
         <Grid templateColumns="1fr" gap="2.5" mt="2.5">
           <RuleField

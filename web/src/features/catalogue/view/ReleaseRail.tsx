@@ -1,8 +1,8 @@
 import { Box, chakra, Flex } from '@chakra-ui/react'
 import { lazy, Suspense } from 'react'
 import { Button } from '../../../shared/ui/Button'
-import { count } from '../../../shared/format'
 import type { TitlePageData } from '../api/catalogue'
+import { whereWords } from '../model/scope'
 import type { Editing } from '../state/useEdit'
 import type { TitleAddress } from '../state/useTitleAddress'
 
@@ -85,7 +85,7 @@ function Release({
   const release = page.record.releases.find(r => r.version === version)
   const devices = page.present.find(p => p.version === version)?.devices ?? 0
   const offered = release?.offered === true
-  const where = devices === 0 ? 'on no device' : `on ${count(devices)} ${devices === 1 ? 'device' : 'devices'}`
+  const where = whereWords(page.record.scope, devices)
   const note = release?.note ?? ''
   return (
     <Box as="li">

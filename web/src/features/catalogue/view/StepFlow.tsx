@@ -8,9 +8,10 @@ import { useKeys } from '../../../shared/keys'
 import type { Program, ReleaseRecord, TitlePageData, Tried } from '../api/catalogue'
 import { useTrial } from '../api/catalogue'
 import { seenBy } from '../model/presence'
-import { emptyStep, movedStep, withoutStep, withSteps } from '../model/record'
+import { deviceSteps, emptyStep, movedStep, withoutStep, withStep, withSteps } from '../model/record'
 import type { Editing } from '../state/useEdit'
 import type { TitleAddress } from '../state/useTitleAddress'
+import type { StepPart } from './StepLine'
 import { LookLine, StepLine } from './StepLine'
 import { AudiencePicker } from '../../audience'
 import { Segments } from '../../../shared/ui/Segments'
@@ -57,6 +58,28 @@ export function StepFlow({ page, release, address, editing }: Props) {
       () => undefined,
     )
   const tried = trial.data
+  const own = deviceSteps(steps)
+  const restPart: StepPart = { first: own + 1, last: steps.length, end: 'the end' }
+  const list = (from: number, to: number, part: StepPart) => (
+    <SortableList
+      items={steps
+        .slice(from, to)
+        .map((step, i) => ({ id: `${from + i} ${step.command}`, name: `step ${from + i + 1}`, step }))}
+      onMove={(at, target) => move(from + at, from + target)}
+    >
+      {({ step }, i, grip) => (
+        <StepLine
+          step={step}
+          number={from + i + 1}
+          tried={tried?.steps[from + i]}
+          grip={grip}
+          onOpen={() => setOpen(`${STEP}${from + i}`)}
+          part={part}
+          onMove={move}
+        />
+      )}
+    </SortableList>
+  )
   return (
     <Panel aria-label="Steps" flex="1" minW="0" padded overflowY="auto">
       <Flex align="center" gap="3" mb="2.5" wrap="wrap">
@@ -84,7 +107,11 @@ export function StepFlow({ page, release, address, editing }: Props) {
             <b>{variant.id}</b>
           )}
           {release.variants.length > 1 && `of ${release.variants.length}`} ·{' '}
-          {variant.asPerson ? 'runs as the signed-in person' : 'runs as the system; nobody needs to be signed in'}
+          {page.record.scope === 'user'
+            ? 'runs as each person, while they are signed in'
+            : variant.asPerson
+              ? 'runs as the signed-in person'
+              : 'runs as the system; nobody needs to be signed in'}
         </Flex>
       </Flex>
       {steps.length === 0 && address.program !== 'install' && (
@@ -96,29 +123,22 @@ export function StepFlow({ page, release, address, editing }: Props) {
       )}
       <Box as="ol" listStyleType="none" position="relative" data-list="">
         <Box position="absolute" left="12px" top="0" bottom="0" w="2px" bg="lagoonLine" aria-hidden="true" />
-        <SortableList
-          items={steps.map((step, i) => ({ id: `${i} ${step.command}`, name: `step ${i + 1}`, step }))}
-          onMove={move}
-        >
-          {({ step }, i, grip) => (
-            <StepLine
-              step={step}
-              number={i + 1}
-              tried={tried?.steps[i]}
-              grip={grip}
-              onOpen={() => setOpen(`${STEP}${i}`)}
-              count={steps.length}
-              onMove={move}
-            />
-          )}
-        </SortableList>
+        {list(0, own, { first: 1, last: own, end: 'the presence check' })}
         <LookLine
-          number={steps.length + 1}
+          number={own < steps.length ? undefined : own + 1}
           program={address.program}
           seen={variant.presence.checks.map(seenBy)}
           any={variant.presence.any}
           onOpen={() => setOpen('presence')}
         />
+        {own < steps.length && (
+          <>
+            <Box as="li" bg="panel" position="relative" py="2" fontWeight="700" textStyle="compact">
+              Then for each person, at their next sign-in
+            </Box>
+            {list(own, steps.length, restPart)}
+          </>
+        )}
       </Box>
       <Flex align="center" gap="2" mt="3" pt="2.5" borderTopWidth="1px" borderColor="line" wrap="wrap">
         <Button onClick={() => setOpen(`${STEP}${steps.length}`)}>
@@ -157,17 +177,18 @@ export function StepFlow({ page, release, address, editing }: Props) {
             step={steps[open] ?? emptyStep()}
             isNew={open >= steps.length}
             number={open + 1}
-            count={Math.max(steps.length, open + 1)}
+            part={
+              steps[open]?.atSignIn === true
+                ? restPart
+                : { first: 1, last: Math.max(own, open + 1), end: 'the presence check' }
+            }
             choices={release.choices}
+            forDevice={page.record.scope === 'device'}
             onClose={() => setOpen(undefined)}
             editing={editing}
             change={step => record =>
               withSteps(record, address, address.program, list =>
-                step === undefined
-                  ? withoutStep(list, open)
-                  : open >= list.length
-                    ? [...list, step]
-                    : list.map((one, i) => (i === open ? step : one)),
+                step === undefined ? withoutStep(list, open) : withStep(list, open, step),
               )
             }
           />

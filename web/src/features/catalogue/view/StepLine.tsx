@@ -1,5 +1,5 @@
 import { Box, Flex } from '@chakra-ui/react'
-import { ArrowDown, ArrowUp } from 'lucide-react'
+import { ArrowDown, ArrowUp, Check } from 'lucide-react'
 import type { ReactNode } from 'react'
 import { Button } from '../../../shared/ui/Button'
 import { stretch } from '../../../shared/format'
@@ -20,7 +20,7 @@ const EXISTING = { 'keep-newer': 'keep newer ones', keep: 'keep existing ones', 
 export function StepLine({
   step,
   number,
-  count,
+  part,
   tried,
   grip,
   onOpen,
@@ -28,8 +28,8 @@ export function StepLine({
 }: {
   step: Step
   number: number
-  /** How many steps there are. */
-  count: number
+  /** The steps it stands among. */
+  part: StepPart
   tried: Tried['steps'][number] | undefined
   /** What it is dragged by. */
   grip: ReactNode
@@ -60,14 +60,14 @@ export function StepLine({
             {grip}
             <Small
               label={`Move step ${number} up`}
-              disabled={number === 1}
+              disabled={number === part.first}
               onClick={() => onMove(number - 1, number - 2)}
             >
               <ArrowUp size={13} />
             </Small>
             <Small
               label={`Move step ${number} down`}
-              disabled={number === count}
+              disabled={number === part.last}
               onClick={() => onMove(number - 1, number)}
             >
               <ArrowDown size={13} />
@@ -87,7 +87,7 @@ export function StepLine({
             </>
           )}{' '}
           · {stretch(step.limitSeconds)} at most
-          {step.asPerson && ' · as the signed-in person'}
+          {step.asPerson && !step.atSignIn && ' · as the signed-in person'}
         </Box>
         {step.onlyWhere !== undefined && (
           <Box color="ink2" textStyle="second" mt="0.5">
@@ -124,9 +124,9 @@ export function StepLine({
         )}
       </Box>
       <Otherwise>
-        {step.thenTo !== undefined && <Box>on success: go to {leadWords(step.thenTo, count)}</Box>}
+        {step.thenTo !== undefined && <Box>on success: go to {leadWords(step.thenTo, part)}</Box>}
         {step.failsTo !== undefined ? (
-          `on failure: go to ${leadWords(step.failsTo, count)}`
+          `on failure: go to ${leadWords(step.failsTo, part)}`
         ) : step.kind === 'copy' && step.goesOn ? (
           'on failure: continue and log'
         ) : step.goesOn ? (
@@ -142,9 +142,18 @@ export function StepLine({
   )
 }
 
-/** Where a step leads: a step's number, or the look at the end. */
-export function leadWords(to: number, count: number): string {
-  return to > count ? 'the presence check' : `step ${to}`
+/** Steps that are carried out together: the device's, or those at each person's sign-in. */
+export interface StepPart {
+  /** The numbers of its first and last step. */
+  readonly first: number
+  readonly last: number
+  /** What comes after them, in words. */
+  readonly end: string
+}
+
+/** Where a step leads: a step's number, or what comes at the end. */
+export function leadWords(to: number, part: StepPart): string {
+  return to > part.last ? part.end : `step ${to}`
 }
 
 /** The last thing a program does: it looks. */
@@ -155,7 +164,8 @@ export function LookLine({
   any,
   onOpen,
 }: {
-  number: number
+  /** Its number, where it is the last. */
+  number: number | undefined
   program: Program
   seen: readonly string[]
   any: boolean
@@ -188,7 +198,7 @@ export function LookLine({
   )
 }
 
-function Number({ n, strong }: { n: number; strong: boolean }) {
+function Number({ n, strong }: { n: number | undefined; strong: boolean }) {
   return (
     <Flex
       w="26px"
@@ -207,7 +217,7 @@ function Number({ n, strong }: { n: number; strong: boolean }) {
       position="relative"
       aria-hidden="true"
     >
-      {n}
+      {n ?? <Check size={13} />}
     </Flex>
   )
 }

@@ -6,6 +6,7 @@ import type { Choice, Step } from '../api/catalogue'
 import { exitCodes, exitText, led } from '../model/record'
 import type { Edit, Editing } from '../state/useEdit'
 import { EditWindow } from './EditWindow'
+import type { StepPart } from './StepLine'
 import { leadWords } from './StepLine'
 import { Tick } from '../../../shared/ui/fields'
 import { NumberField } from '../../../shared/ui/NumberField'
@@ -15,10 +16,12 @@ import { Select, TextField } from '../../../shared/ui/TextField'
 interface Props {
   step: Step
   isNew: boolean
-  /** Which step it is, from 1, of how many. */
+  /** Which step it is, from 1, among which. */
   number: number
-  count: number
+  part: StepPart
   choices: readonly Choice[]
+  /** Whether it is of a title for the device, which may have a part for each person. */
+  forDevice: boolean
   editing: Editing
   onClose: () => void
   /** What saving it does; without a step it is taken out. */
@@ -34,7 +37,7 @@ const COMMAND: Record<Step['kind'], string> = {
 }
 
 /** One step, with everything that can be said of it. */
-export function StepWindow({ step: before, isNew, number, count, choices, editing, onClose, change }: Props) {
+export function StepWindow({ step: before, isNew, number, part, choices, forDevice, editing, onClose, change }: Props) {
   const [step, setStep] = useState(before)
   const [codes, setCodes] = useState(exitText(before.exitCodes))
   const [minutes, setMinutes] = useState(String(before.limitSeconds / 60))
@@ -55,7 +58,7 @@ export function StepWindow({ step: before, isNew, number, count, choices, editin
           ? undefined
           : 'A step takes up to a day: write the minutes.'
   const { onlyWhere: _, existing: __, ...rest } = step
-  const later = Array.from({ length: Math.max(0, count - number) }, (___, i) => number + 1 + i)
+  const later = Array.from({ length: Math.max(0, part.last - number) }, (___, i) => number + 1 + i)
   const whole: Step = {
     ...rest,
     limitSeconds: seconds,
@@ -205,9 +208,9 @@ export function StepWindow({ step: before, isNew, number, count, choices, editin
               onChange={event => setStep(led(step, numberOf(event.target.value), step.failsTo))}
             >
               <option value="">go to the next step</option>
-              {[...later, count + 1].slice(1).map(to => (
+              {[...later, part.last + 1].slice(1).map(to => (
                 <option key={to} value={to}>
-                  go to {leadWords(to, count)}
+                  go to {leadWords(to, part)}
                 </option>
               ))}
             </Select>
@@ -228,9 +231,9 @@ export function StepWindow({ step: before, isNew, number, count, choices, editin
             >
               <option value="">stop</option>
               <option value="on">continue and log</option>
-              {[...later, count + 1].slice(1).map(to => (
+              {[...later, part.last + 1].slice(1).map(to => (
                 <option key={to} value={to}>
-                  go to {leadWords(to, count)}
+                  go to {leadWords(to, part)}
                 </option>
               ))}
             </Select>
@@ -242,6 +245,13 @@ export function StepWindow({ step: before, isNew, number, count, choices, editin
             on={step.asPerson}
             onChange={asPerson => setStep({ ...step, asPerson })}
           />
+          {forDevice && (
+            <Tick
+              label="At each person’s next sign-in"
+              on={step.atSignIn}
+              onChange={atSignIn => setStep({ ...step, atSignIn })}
+            />
+          )}
           <Box flex="1" />
           {!isNew && (
             <Button variant="text" color="trouble" onClick={() => editing.save(change(undefined), onClose)}>

@@ -15,6 +15,7 @@ import { useOpenWindow } from '../../../shared/useAddressState'
 import { assignAddress } from '../../assign'
 import type { TitlePageData } from '../api/catalogue'
 import { useTitle } from '../api/catalogue'
+import { whereWords } from '../model/scope'
 import { useEdit } from '../state/useEdit'
 import { useTitleAddress } from '../state/useTitleAddress'
 import { ReadyPanel } from './ReadyPanel'
@@ -86,7 +87,8 @@ function Head({ page, editing }: { page: TitlePageData; editing: ReturnType<type
     record.maker,
     record.about.owner === '' ? '' : `owner ${record.about.owner}`,
     record.about.category,
-    on === 0 ? 'on no device' : `on ${some(on, 'device')}`,
+    record.scope === 'user' ? 'installed for each person' : '',
+    whereWords(record.scope, on),
   ].filter(fact => fact !== '')
   return (
     <Flex align="center" gap="3.5">

@@ -93,11 +93,14 @@ export function useDevice(id: string) {
   })
 }
 
-export function useTitleWhy(device: string, title: string | undefined) {
+export function useTitleWhy(device: string, title: string | undefined, person: string | undefined) {
   return useQuery({
-    queryKey: ['device', device, title],
+    queryKey: ['device', device, title, person],
     queryFn: () =>
-      ask<TitleWhy>('GET', `/api/devices/${encodeURIComponent(device)}/titles/${encodeURIComponent(title ?? '')}`),
+      ask<TitleWhy>(
+        'GET',
+        withQuery(`/api/devices/${encodeURIComponent(device)}/titles/${encodeURIComponent(title ?? '')}`, { person }),
+      ),
     enabled: title !== undefined,
     placeholderData: keepPreviousData,
   })

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { TitleLine } from '../api/fleet'
-import { grouped, inOrder, versions } from './groups'
+import { grouped, inOrder, lineOf, unitOf, versions } from './groups'
 
 function line(title: string, group: TitleLine['group'], rest: Partial<TitleLine> = {}): TitleLine {
   return { title, titleName: title, group, present: false, line: '', ...rest }
@@ -16,6 +16,22 @@ describe('the groups of a device', () => {
 
   it('are none for a device with nothing', () => {
     expect(grouped([])).toEqual([])
+  })
+})
+
+describe('a title that several people have', () => {
+  const lines = [line('a', 'waiting', { person: 'u1' }), line('a', 'in-place', { person: 'u2' }), line('b', 'waiting')]
+
+  it('has a line for each of them', () => {
+    expect(new Set(lines.map(unitOf)).size).toBe(3)
+    expect(lineOf(lines, 'a', 'u2')).toBe(lines[1])
+    expect(lineOf(lines, 'b', undefined)).toBe(lines[2])
+  })
+
+  it('is found without a person, too, or with one who has gone', () => {
+    expect(lineOf(lines, 'a', undefined)).toBe(lines[0])
+    expect(lineOf(lines, 'a', 'u3')).toBe(lines[0])
+    expect(lineOf(lines, 'c', 'u1')).toBeUndefined()
   })
 })
 

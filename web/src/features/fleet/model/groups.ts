@@ -27,6 +27,20 @@ export function inOrder(lines: readonly TitleLine[]): readonly TitleLine[] {
   return grouped(lines).flatMap(group => group.lines)
 }
 
+/** Tells apart the lines of a device: a title for each person has one for each. */
+export function unitOf(line: Pick<TitleLine, 'title' | 'person'>): string {
+  return line.person === undefined ? line.title : `${line.title} ${line.person}`
+}
+
+/** The line of a title that an address names; without a person in it, the first of the title. */
+export function lineOf(
+  lines: readonly TitleLine[],
+  title: string | undefined,
+  person: string | undefined,
+): TitleLine | undefined {
+  return lines.find(line => line.title === title && line.person === person) ?? lines.find(line => line.title === title)
+}
+
 /** "4.1.0 → 4.2.0": what is there and what shall be. A dash stands for not there. */
 export function versions(line: TitleLine): string {
   const from = line.present ? (line.from ?? 'some version') : '—'

@@ -2,9 +2,10 @@ import { Box, Flex } from '@chakra-ui/react'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import { sentence } from '../../../shared/api'
-import { count, some } from '../../../shared/format'
+import { count, fromNow, fullInstant, some } from '../../../shared/format'
 import { hasWords } from '../../../shared/text'
 import { SearchField } from '../../../shared/ui/TextField'
+import { useNow } from '../../../shared/useNow'
 import { BelongingGroups } from '../../audience'
 import type { Device } from '../api/fleet'
 import { useBelonging } from '../api/fleet'
@@ -29,13 +30,19 @@ export function Belonging({ device }: { device: Device }) {
   return (
     <Box px="4" py="3">
       <Part heading="People">
-        {known?.people.length === 0 && <Box color="ink2">Nobody is named as its user.</Box>}
+        {known?.people.length === 0 && (
+          <Box color="ink2">The directory names nobody as its owner, and nobody of the directory has signed in.</Box>
+        )}
+        {!device.tellsSignIns && device.enrolled && (
+          <Box color="ink2">It does not tell who signs in: titles for each person are not installed here.</Box>
+        )}
         {known?.people.map(person => (
           <Flex key={person.id} gap="2" css={links}>
             <Link to={`/people/${encodeURIComponent(person.id)}`}>
               <b>{person.name}</b>
             </Link>
             <Box color="ink2">{person.account}</Box>
+            <SignedIn person={device.people.find(one => one.id === person.id)} />
           </Flex>
         ))}
       </Part>
@@ -84,6 +91,18 @@ export function Belonging({ device }: { device: Device }) {
           </Box>
         )}
       </Part>
+    </Box>
+  )
+}
+
+function SignedIn({ person }: { person: Device['people'][number] | undefined }) {
+  const now = useNow()
+  if (person?.lastSignIn === undefined) {
+    return null
+  }
+  return (
+    <Box color="ink2" title={fullInstant(person.lastSignIn)}>
+      {person.signedIn ? 'signed in' : 'last signed in'} {fromNow(person.lastSignIn, now)}
     </Box>
   )
 }

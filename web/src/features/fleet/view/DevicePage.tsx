@@ -17,9 +17,9 @@ import { Later } from '../../../shared/ui/Later'
 import { Segments } from '../../../shared/ui/Segments'
 import { AssignWindow } from '../../assign'
 import { TitlePicker } from '../../catalogue'
-import type { Device } from '../api/fleet'
+import type { Device, TitleLine } from '../api/fleet'
 import { useDevice } from '../api/fleet'
-import { inOrder } from '../model/groups'
+import { inOrder, lineOf } from '../model/groups'
 import { Belonging } from './Belonging'
 import { EnrolmentWindow } from './EnrolmentWindow'
 import { TitleGroups } from './TitleGroups'
@@ -37,17 +37,17 @@ export function DevicePage() {
   )
 }
 
-const DEVICE_ADDRESS = { title: name, show: oneOf('titles', 'belonging') }
+const DEVICE_ADDRESS = { title: name, person: name, show: oneOf('titles', 'belonging') }
 
 function Content({ device }: { device: Device }) {
   const [address, change] = useAddressState(DEVICE_ADDRESS)
   const lines = inOrder(device.lines)
-  const chosen = address.title ?? lines[0]?.title
-  const choose = (title: string) => change({ title })
+  const chosen = address.title === undefined ? lines[0] : lineOf(lines, address.title, address.person)
+  const choose = (line: Pick<TitleLine, 'title' | 'person'>) => change({ title: line.title, person: line.person })
   const move = (step: number) => {
-    const next = lines[lines.findIndex(line => line.title === chosen) + step]
+    const next = lines[lines.findIndex(line => line === chosen) + step]
     if (next !== undefined) {
-      choose(next.title)
+      choose(next)
     }
   }
   useKeys('The device', [
@@ -70,7 +70,7 @@ function Content({ device }: { device: Device }) {
               onChange={show => change({ show })}
             />
             <Box flex="1" />
-            <TitlePicker label="Why not…? Any title" onChoose={choose} width="190px" />
+            <TitlePicker label="Why not…? Any title" onChoose={title => choose({ title })} width="190px" />
           </Flex>
           {address.show === 'belonging' ? (
             <Belonging device={device} />
@@ -83,7 +83,7 @@ function Content({ device }: { device: Device }) {
             <TitleGroups lines={device.lines} chosen={chosen} onChoose={choose} />
           )}
         </Panel>
-        <WhyPanel device={device.id} title={chosen} />
+        <WhyPanel device={device.id} title={chosen?.title ?? address.title} person={chosen?.person} />
       </Columns>
     </Page>
   )
@@ -117,21 +117,30 @@ function Head({ device }: { device: Device }) {
       </Flex>
       <Flex align="baseline" gap="4" mt="0.5" wrap="wrap">
         <PageHeading>{device.name}</PageHeading>
-        {device.people[0] !== undefined && (
-          <Box>
-            <b>{device.people[0]}</b>
-            {device.people.length > 1 && (
-              <Box as="span" color="ink2" title={device.people.slice(1).join(', ')}>
-                {' '}
-                and {device.people.length - 1} more
-              </Box>
-            )}
-          </Box>
-        )}
+        <People device={device} />
         <Box color="ink2">{facts.length > 0 ? facts.join(' · ') : 'has reported nothing of itself yet'}</Box>
         <Box flex="1" />
         <Seen device={device} now={now} />
       </Flex>
+    </Box>
+  )
+}
+
+/** Who uses it; whoever is signed in now comes first. */
+function People({ device }: { device: Device }) {
+  const people = [...device.people].sort((a, b) => Number(b.signedIn) - Number(a.signedIn))
+  const [first, ...rest] = people
+  if (first === undefined) {
+    return null
+  }
+  return (
+    <Box>
+      <b>{first.name}</b>
+      <Box as="span" color="ink2" title={rest.map(person => person.name).join(', ')}>
+        {first.signedIn && ' signed in'}
+        {rest.length > 0 && `${first.signedIn ? ' ·' : ''} and ${rest.length} more`}
+        {device.tellsSignIns && !first.signedIn && ' · nobody signed in'}
+      </Box>
     </Box>
   )
 }

@@ -5,12 +5,12 @@ import { count, fromNow, fullInstant } from '../../../shared/format'
 import { Progress } from '../../../shared/ui/Progress'
 import { useNow } from '../../../shared/useNow'
 import type { TitleLine } from '../api/fleet'
-import { grouped, versions } from '../model/groups'
+import { grouped, unitOf, versions } from '../model/groups'
 
 interface Props {
   lines: readonly TitleLine[]
-  chosen: string | undefined
-  onChoose: (title: string) => void
+  chosen: TitleLine | undefined
+  onChoose: (line: TitleLine) => void
 }
 
 /** The device's titles, the most pressing first. */
@@ -36,13 +36,7 @@ export function TitleGroups({ lines, chosen, onChoose }: Props) {
             <span>{count(group.lines.length)}</span>
           </Box>
           {group.lines.map(line => (
-            <Line
-              key={line.title}
-              line={line}
-              now={now}
-              chosen={line.title === chosen}
-              onChoose={() => onChoose(line.title)}
-            />
+            <Line key={unitOf(line)} line={line} now={now} chosen={line === chosen} onChoose={() => onChoose(line)} />
           ))}
         </Box>
       ))}
@@ -81,8 +75,15 @@ function Line({ line, now, chosen, onChoose }: LineProps) {
       _focusVisible={{ outlineOffset: '-2px' }}
     >
       <Diamond kind={kind} />
-      <Box fontWeight="600" truncate>
-        {line.titleName}
+      <Box minW="0">
+        <Box fontWeight="600" truncate>
+          {line.titleName}
+        </Box>
+        {line.personName !== undefined && (
+          <Box color="ink2" textStyle="second" truncate>
+            for {line.personName}
+          </Box>
+        )}
       </Box>
       <Box color="ink2" textStyle="compact" truncate>
         {versions(line)}

@@ -14,12 +14,21 @@ import type { TitleWhy } from '../api/fleet'
 import { useTitleWhy } from '../api/fleet'
 
 /** Why the device gets what it gets of one title, and what it is doing about it. */
-export function WhyPanel({ device, title }: { device: string; title: string | undefined }) {
-  const why = useTitleWhy(device, title)
+export function WhyPanel({
+  device,
+  title,
+  person,
+}: {
+  device: string
+  title: string | undefined
+  /** Whose, of a title that is installed for each person. */
+  person: string | undefined
+}) {
+  const why = useTitleWhy(device, title, person)
   return (
     <Panel aria-label="Why" {...side('432px')} overflowY="auto" padded>
       {failure(why) !== undefined && <Box color="trouble">{sentence(why.error)}</Box>}
-      {why.data !== undefined && title !== undefined && <Why key={title} why={why.data} />}
+      {why.data !== undefined && title !== undefined && <Why key={`${title} ${person}`} why={why.data} />}
     </Panel>
   )
 }
@@ -32,7 +41,8 @@ function Why({ why }: { why: TitleWhy }) {
     <>
       <Box as="h2" textStyle="heading">
         Why {why.titleName}
-        {why.release !== undefined && ` ${why.release}`}?
+        {why.release !== undefined && ` ${why.release}`}
+        {why.personName !== undefined && ` for ${why.personName}`}?
       </Box>
       <Box color="ink2" textStyle="compact" mb="2">
         {why.sentence}

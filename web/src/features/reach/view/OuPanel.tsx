@@ -17,6 +17,8 @@ import { RungList } from './RungList'
 interface Props {
   title: string
   titleName: string
+  /** Whether the title is installed for each person, so that figures count people on devices. */
+  perPerson: boolean
   /** Its id. */
   ou: string
   /** What is known of it already, so that one can act on it at once. */
@@ -28,7 +30,7 @@ interface Props {
 const PAUSE_MS = 120
 
 /** What decides in the chosen part, and where one assigns. */
-export function OuPanel({ title, titleName, ou, known, onShow }: Props) {
+export function OuPanel({ title, titleName, perPerson, ou, known, onShow }: Props) {
   const trail = useOuTrail(title, useSettled(ou, PAUSE_MS))
   if (failure(trail) !== undefined) {
     return (
@@ -70,6 +72,11 @@ export function OuPanel({ title, titleName, ou, known, onShow }: Props) {
             Show it on the map
           </Button>
         )}
+        {perPerson && (
+          <Box color="ink2" textStyle="second" mb="1">
+            Installed for each person: everybody counts on each device they use.
+          </Box>
+        )}
         {devices > 0 && <ProportionBar title={title} ou={trail.data.id} counts={counts} after={after} />}
         <Flex mt="4" mb="1" align="baseline" justify="space-between">
           <Box as="h3" fontWeight="700">
@@ -86,7 +93,7 @@ export function OuPanel({ title, titleName, ou, known, onShow }: Props) {
             {trail.data.sentence}
           </Box>
         ) : (
-          <RungList title={title} rungs={rungs} />
+          <RungList title={title} rungs={rungs} perPerson={perPerson} />
         )}
       </Box>
       {chosen !== undefined && <AssignPart title={title} titleName={titleName} ou={chosen} />}

@@ -121,6 +121,7 @@ function Content({ reach, writtenId, onWritten }: ContentProps) {
           <OuPanel
             title={reach.title}
             titleName={reach.titleName}
+            perPerson={reach.perPerson}
             ou={selected}
             known={reach.ous.find(ou => ou.id === selected)}
             {...(!isShown && {

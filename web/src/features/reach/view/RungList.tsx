@@ -14,10 +14,12 @@ interface Props {
   /** The title that they are of. */
   title: string
   rungs: readonly Rung[]
+  /** Whether its figures count people on devices. */
+  perPerson?: boolean
 }
 
 /** A trail, the strongest first: what decides, and what lost and where. Each leads to where its assignment is edited. */
-export function RungList({ title, rungs }: Props) {
+export function RungList({ title, rungs, perPerson = false }: Props) {
   const now = useNow(MINUTE_MS)
   return (
     <Box as="ol" listStyleType="none" mx="-2">
@@ -25,6 +27,7 @@ export function RungList({ title, rungs }: Props) {
         <RungLine
           key={`${rung.assignment} ${rung.target}`}
           rung={rung}
+          perPerson={perPerson}
           edit={rung.kit === undefined ? assignAddress({ title, id: rung.assignment }) : undefined}
           last={i === rungs.length - 1}
           now={now}
@@ -36,13 +39,14 @@ export function RungList({ title, rungs }: Props) {
 
 interface LineProps {
   rung: Rung
+  perPerson: boolean
   /** Where it is edited; nothing for a kit's. */
   edit: string | undefined
   last: boolean
   now: number
 }
 
-function RungLine({ rung, edit, last, now }: LineProps) {
+function RungLine({ rung, perPerson, edit, last, now }: LineProps) {
   const decides = rung.verdict === 'decides' || rung.verdict === 'disagrees' || rung.verdict === 'inside'
   return (
     <Flex
@@ -63,7 +67,9 @@ function RungLine({ rung, edit, last, now }: LineProps) {
           {intentVerb(rung.intent)} · {rung.targetName}
           {rung.kit !== undefined && ` · by the kit ${rung.kit}`}
           {rung.binding && ' · binding'}
-          {rung.devices !== undefined && decides && ` · ${some(rung.devices, 'device')}`}
+          {rung.devices !== undefined &&
+            decides &&
+            ` · ${perPerson ? some(rung.devices, 'person', 'people') : some(rung.devices, 'device')}`}
         </Box>
         <Box color="ink2" textStyle="second">
           {rung.sentence}
