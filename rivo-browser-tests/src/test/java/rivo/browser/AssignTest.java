@@ -32,7 +32,7 @@ class AssignTest extends BrowserTest {
     private void findImara() {
         page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName(Pattern.compile("^Find a device"))).click();
         page.getByLabel("Find a device, a person, a title or an audience").fill("imara voss");
-        page.locator("#found [role=option]").first().click();
+        page.locator("#found [role=option]", new Page.LocatorOptions().setHasText("Imara Voss")).first().click();
     }
 
     private Locator thisEdit() {
@@ -165,6 +165,33 @@ class AssignTest extends BrowserTest {
         assertThat(region("In place")).containsText("Brookmap Studio", within(DEVICE_DONE));
         page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName(Pattern.compile("^Brookmap Studio"))).click();
         assertThat(region("Why")).containsText("2.8");
+        assertThat(browser.complaints()).isEmpty();
+    }
+
+    /** Only one of them is signed in at a time. */
+    @Test
+    @Order(3)
+    void eachOfTwoPeopleWhoShareADeviceHasTheirsOnceTheySignIn() {
+        comeBack();
+        page.navigate("/fleet");
+        String shared = page.evaluate("async () => { const rows = (await (await fetch('/api/devices?q=QB-NET&limit=500')).json()).rows; "
+                + "return rows.concat((await (await fetch('/api/devices?q=QB-LAB&limit=500')).json()).rows).find(row => row.people.length === 2).id }").toString();
+        page.navigate("/reach/shift-board?assign=new&for=device:" + shared);
+        assertThat(thisEdit()).containsText("2 gain");
+        keep();
+        publish("The shift board on a device that two people share");
+        page.navigate("/fleet/" + shared);
+        Locator lines = page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName(Pattern.compile("^Shift board")));
+        assertThat(lines).hasCount(2);
+        assertThat(region("Waiting")).containsText("waits for the next sign-in of", within(DEVICE_DONE));
+        assertThat(region("In place").getByRole(AriaRole.BUTTON, new Locator.GetByRoleOptions().setName(Pattern.compile("^Shift board"))))
+                .hasCount(2, new LocatorAssertions.HasCountOptions().setTimeout(3 * DEVICE_DONE));
+        lines.nth(1).click();
+        assertThat(region("Why")).containsText("Why Shift board 1.2 for ");
+        button("Whole log").click();
+        assertThat(region("Why")).containsText("done");
+        page.getByText("What it is and belongs to").click();
+        assertThat(region("People")).containsText("signed in");
         assertThat(browser.complaints()).isEmpty();
     }
 
