@@ -87,7 +87,7 @@ public final class Estate {
     public EstateParts parts() {
         return new EstateParts(asOf, ous.all(), users.all(), devices.all(), List.copyOf(groups.values()),
                 List.copyOf(collections.values()), List.copyOf(titles.values()), List.copyOf(kits.values()),
-                assignments.all(), requests.values().stream().flatMap(List::stream).toList(), List.copyOf(gone.values()));
+                assignments.all(), requests(), List.copyOf(gone.values()));
     }
 
     /** The instant that all of it describes. */
@@ -147,9 +147,9 @@ public final class Estate {
         return assignments;
     }
 
-    /** How many requests there are. */
-    public int requestCount() {
-        return requests.values().stream().mapToInt(List::size).sum();
+    /** All requests, each once. */
+    public List<Request> requests() {
+        return requests.values().stream().flatMap(List::stream).toList();
     }
 
     /** The requests for a title, each once. */
