@@ -25,7 +25,7 @@ public final class DemoLdif {
     /**
      * Writes the organisation to a file, whole or not at all.
      *
-     * @param password of the demo administrator
+     * @param password of the demo administrator, and of those of whom the demo tells
      * @param readerPassword of the account with which Rivo reads
      */
     public static void write(DemoOrganisation organisation, Path file, String password, String readerPassword)
@@ -81,7 +81,7 @@ public final class DemoLdif {
         entry.addAttribute("departmentNumber", person.department());
         entry.addAttribute("userAccountControl",
                 Integer.toString(person.enabled() ? USUAL_ACCOUNT : DISABLED_ACCOUNT));
-        if (person.account().equals(DemoOrganisation.ADMINISTRATOR)) {
+        if (DemoOrganisation.mayBeTried(person.account())) {
             entry.addAttribute("userPassword", password);
         }
         return entry;

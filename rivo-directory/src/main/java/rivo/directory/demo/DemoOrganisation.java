@@ -18,6 +18,8 @@ public final class DemoOrganisation {
     public static final String READER_DN = "cn=rivo-reader,ou=Service accounts," + BASE_DN;
     /** The account name of the demo administrator. */
     public static final String ADMINISTRATOR = "imara.voss";
+    /** The account name of the one whose shelf is worth a look. */
+    public static final String SHELF_PERSON = "rowena.elmby";
     /** The group whose members may sign in, directly or through another group. */
     public static final String ADMINISTRATORS = "rivo-administrators";
     public static final String ADMINISTRATORS_DN = DemoGroups.dn(ADMINISTRATORS);
@@ -73,7 +75,7 @@ public final class DemoOrganisation {
     }
 
     private final Random random = new Random(SEED);
-    private final PersonNames names = new PersonNames(random);
+    private final PersonNames names = new PersonNames(random, DemoPlan.NAMED.stream().map(DemoPlan.Named::account).toList());
     private final Map<String, Integer> numbers = new HashMap<>();
     private final List<DemoOu> ous = new ArrayList<>();
     private final List<Person> people = new ArrayList<>();
@@ -101,8 +103,10 @@ public final class DemoOrganisation {
         while (here.size() < wanted) {
             here.add(person(part.department(), ou.dn()));
         }
-        DemoPlan.NAMED.stream().filter(named -> named.path().equals(part.path()) && named.place() < here.size())
-                .forEach(named -> here.set(named.place(), named.person(here.get(named.place()))));
+        DemoPlan.NAMED.stream().filter(named -> named.path().equals(part.path())).forEach(named -> {
+            int place = Math.min(named.place(), Math.min(here.size(), devices) - 1);
+            here.set(place, named.person(here.get(place)));
+        });
         people.addAll(here);
         for (int i = 0; i < devices; i++) {
             computers.add(computer(part.code(), part.chassis(), ou.dn(), owners(here, i, part)));
@@ -119,6 +123,11 @@ public final class DemoOrganisation {
         Person first = here.get(device % here.size());
         boolean shared = here.size() > 1 && random.nextInt(10) < part.sharedInTen();
         return shared ? List.of(first, here.get((device + 1) % here.size())) : List.of(first);
+    }
+
+    /** Whether the demo knows this person's password: the administrators, and those of whom it tells. */
+    public static boolean mayBeTried(String account) {
+        return account.equals(ADMINISTRATOR) || DemoPlan.NAMED.stream().anyMatch(named -> named.account().equals(account));
     }
 
     private Person person(String department, String ouDn) {

@@ -76,9 +76,12 @@ final class DemoPlan {
 
     /** Somebody whom the demo tells of, by name, in place of whoever stands at this place of their OU. */
     record Named(List<String> path, int place, String given, String family) {
+        String account() {
+            return (given + "." + family).toLowerCase(Locale.ROOT);
+        }
+
         Person person(Person other) {
-            String account = (given + "." + family).toLowerCase(Locale.ROOT);
-            return new Person(DemoOrganisation.id("user:" + account + " named"), account, given, family, other.department(), other.ouDn(), true);
+            return new Person(DemoOrganisation.id("user:" + account() + " named"), account(), given, family, other.department(), other.ouDn(), true);
         }
     }
 
@@ -86,7 +89,7 @@ final class DemoPlan {
     static final List<Named> NAMED = List.of(
             new Named(List.of("Laboratories", "Hartsmere Laboratory", "Microbiology"), 13, "Rowena", "Elmby"),
             new Named(List.of("Treatment works", "Ashby Head works", "Control room"), 0, "Mirko", "Colddale"),
-            new Named(List.of("Laboratories", "Hartsmere Laboratory", "Instruments"), 2, "Imke", "Craneham"),
+            new Named(List.of("Laboratories", "Hartsmere Laboratory", "Instruments"), 9, "Imke", "Craneham"),
             new Named(ADMINISTRATORS_OU, 1, "Odile", "Quarrycombe"));
 
     private DemoPlan() {

@@ -27,8 +27,10 @@ final class PersonNames {
     private final Random random;
     private final Map<String, Integer> used = new HashMap<>();
 
-    PersonNames(Random random) {
+    /** @param taken accounts that nobody else gets */
+    PersonNames(Random random, List<String> taken) {
         this.random = random;
+        taken.forEach(account -> used.put(account, 1));
     }
 
     Name next() {

@@ -48,6 +48,23 @@ class DemoOrganisationTest {
     }
 
     @Test
+    void whoeverItTellsOfIsThereOnceAndMaySignIn() {
+        for (boolean small : List.of(true, false)) {
+            DemoOrganisation organisation = new DemoOrganisation(small);
+            List<String> accounts = organisation.people().stream().map(DemoOrganisation.Person::account).toList();
+            assertThat(new HashSet<>(accounts)).as("small: " + small).hasSameSizeAs(accounts);
+            assertThat(accounts.stream().filter(DemoOrganisation::mayBeTried)).containsExactlyInAnyOrder("imara.voss", "rowena.elmby", "mirko.colddale",
+                    "imke.craneham", "odile.quarrycombe");
+        }
+        DemoOrganisation full = new DemoOrganisation(false);
+        assertThat(full.computers().stream().filter(one -> one.owners().stream().anyMatch(owner -> owner.account().equals("imke.craneham")))).hasSize(2);
+        assertThat(full.computers().stream().filter(one -> one.name().equals("QB-LAB-014")).findFirst().orElseThrow().owners().get(0).account())
+                .isEqualTo("rowena.elmby");
+        assertThat(full.computers().stream().filter(one -> one.owners().stream().anyMatch(owner -> owner.account().equals("mirko.colddale")))
+                .findFirst().orElseThrow().owners()).hasSize(3);
+    }
+
+    @Test
     void idsAndNamesAreUnique() {
         DemoOrganisation organisation = new DemoOrganisation(false);
         List<String> ids = Stream.of(organisation.ous().stream().map(DemoOrganisation.DemoOu::id),

@@ -91,6 +91,8 @@ public class DemoCommand implements Callable<Integer> {
         out.println("Rivo runs at   http://127.0.0.1:" + ServerProcess.port(context) + "/");
         out.println("Sign in as     " + DemoOrganisation.ADMINISTRATOR);
         out.println("Password       " + PASSWORD);
+        out.println("Shelf          http://127.0.0.1:" + ServerProcess.port(context) + "/shelf  as " + DemoOrganisation.SHELF_PERSON
+                + ", with the same password");
         out.println();
         out.println("Ctrl-C stops it; the next start goes on from there (--fresh begins anew).");
         out.flush();

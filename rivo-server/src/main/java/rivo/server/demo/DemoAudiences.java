@@ -49,6 +49,9 @@ final class DemoAudiences {
         put(assignment("offer-tarnlog", "tarnlog", Intent.AVAILABLE, Target.collection("lab-without-viewer")));
         put(assignment("offer-otterlink", "otterlink", Intent.AVAILABLE, group("duty-engineers")).withFollows(Follows.USER));
         put(assignment("pilot-siltscope", "siltscope", Intent.AVAILABLE, group("pilot-first")));
+        put(assignment("offer-brookmap", "brookmap", Intent.AVAILABLE, Target.ou(ou("Laboratories"))));
+        put(assignment("offer-fernote", "fernote", Intent.AVAILABLE, Target.ou(ou("Laboratories"))));
+        put(assignment("offer-valvewright", "valvewright", Intent.AVAILABLE, Target.ou(ou("Microbiology"))));
         publish("Offers: the viewer in the laboratories, the tunnel for whoever is on duty, a first look for the pilot devices");
         put(assignment("tablets-kingfisher", "kingfisher", Intent.REQUIRED, group("crew-tablets"))
                 .withExclude(List.of(Target.collection("not-seen"))));
