@@ -41,10 +41,11 @@ import rivo.server.estate.EstateRecords.ReplacementRecord;
 import rivo.server.estate.Json;
 import rivo.server.estate.Rows;
 import rivo.server.people.Administrators;
+import rivo.server.request.RequestDocument;
 
 /**
  * Loads an estate file into an empty data folder, for trying Rivo out and for measuring it. Done once, when the server starts and before
- * anything is read. What the server cannot hold yet, requests, is left out, and that is logged.
+ * anything is read.
  */
 @Component
 class EstateImport {
@@ -89,9 +90,6 @@ class EstateImport {
     }
 
     private void load(Estate estate) {
-        if (estate.requestCount() > 0) {
-            LOG.warn("The estate file has {} requests, which the server does not keep yet; they are left out.", estate.requestCount());
-        }
         longIds(estate);
         batch("insert into ous (id, dn, name, parent) values (?, ?, ?, ?)", estate.ous().all(),
                 ou -> row(ou.id(), ou.dn(), ou.name().isEmpty() ? ou.id() : ou.name(), ou.parent()));
@@ -192,6 +190,7 @@ class EstateImport {
         write(FenceDocument.KIND, estate.ous().all().stream().filter(Ou::fenced).map(ou -> new FenceDocument(ou.id())).toList());
         write(CollectionDocument.KIND, estate.collections().values().stream().map(CollectionDocument::of).toList());
         write(KitDocument.KIND, estate.kits().values().stream().map(kit -> new KitDocument(kit.id(), kit.name(), "", kit.titles())).toList());
+        write(RequestDocument.KIND, estate.requests().stream().map(request -> RequestDocument.of(request, now)).toList());
         write(AssignmentDocument.KIND, estate.assignments().all().stream().map(a -> AssignmentDocument.of(a, Delivery.AS_USUAL)).toList());
     }
 

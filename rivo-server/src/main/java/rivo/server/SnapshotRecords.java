@@ -28,6 +28,7 @@ import rivo.server.estate.SnapshotPart;
 import rivo.server.estate.SnapshotReader;
 import rivo.server.fleet.DeviceParts;
 import rivo.server.mirror.Mirrors;
+import rivo.server.request.RequestDocument;
 import rivo.server.window.WindowDocument;
 
 /** Puts the snapshot together when the server starts: every part as its feature reads it, and the estate of all that is known of it. */
@@ -36,7 +37,7 @@ public class SnapshotRecords implements SnapshotReader {
 
     /** Every part there is. */
     public static final List<SnapshotPart<?>> PARTS = List.of(AssignmentDocument.KIND, CollectionDocument.KIND, FenceDocument.KIND,
-            KitDocument.KIND, WindowDocument.KIND, Titles.PART, FixedChoices.PART, Licences.PART, Mirrors.PART, Drafts.PART,
+            KitDocument.KIND, WindowDocument.KIND, RequestDocument.KIND, Titles.PART, FixedChoices.PART, Licences.PART, Mirrors.PART, Drafts.PART,
             DeviceParts.ENROLMENTS, SignIns.PART, DeviceParts.JOBS, DeviceParts.LAST_NUMBERS);
 
     private final JdbcClient db;
@@ -67,9 +68,10 @@ public class SnapshotRecords implements SnapshotReader {
     private Estate estate(Instant asOf, Parts parts) {
         Set<String> fenced = parts.get(FenceDocument.KIND).stream().map(FenceDocument::id).collect(Collectors.toSet());
         EstateParts directory = EstateRecords.directory(database, asOf, fenced::contains);
-        return Estate.of(directory.withTitles(parts.get(Titles.PART).all().stream().map(TitleRecord::title).toList())
+        Estate estate = Estate.of(directory.withTitles(parts.get(Titles.PART).all().stream().map(TitleRecord::title).toList())
                 .withKits(parts.get(KitDocument.KIND).stream().map(KitDocument::kit).toList())
                 .withCollections(parts.get(CollectionDocument.KIND).stream().map(CollectionDocument::collection).toList())
                 .withAssignments(parts.get(AssignmentDocument.KIND).stream().map(AssignmentDocument::assignment).toList()));
+        return RequestDocument.requested(estate, parts.get(RequestDocument.KIND));
     }
 }

@@ -23,6 +23,7 @@ import rivo.server.audience.FenceDocument;
 import rivo.server.estate.ChangeContext;
 import rivo.server.estate.EstateRecords;
 import rivo.server.estate.SignIns;
+import rivo.server.request.RequestDocument;
 
 /**
  * The differences of one scan as an edit of the estate, after they have been written to their rows. Costs some queries for each thing that
@@ -50,7 +51,7 @@ final class DirectoryEdit {
                 .withUsers(records.users(ids(put(users))), ids(users.gone())).withDevices(devices, goneDevices)
                 .withGroups(groups(groups, computers.changed(), devices), ids(groups.gone())));
         EstateRecords.writeGone(context, before, after);
-        return after;
+        return RequestDocument.requested(after, context.get(RequestDocument.KIND));
     }
 
     /** Whoever has left the directory uses no device any more; when they are back, devices tell it anew. */

@@ -22,15 +22,17 @@ import rivo.core.estate.Version;
 import rivo.core.explain.Trails;
 import rivo.core.resolve.Decision;
 import rivo.core.resolve.Outcome;
+import rivo.core.resolve.Reason;
 import rivo.core.resolve.Resolver;
 import rivo.devices.protocol.JobAction;
 import rivo.devices.protocol.JobState;
 import rivo.devices.protocol.Progress;
 import rivo.server.audience.Names;
 import rivo.server.estate.SignIns;
+import rivo.server.estate.Snapshot;
 
 /** How a device, and each of its people there, stands with each title: what they shall have, what they have, and what is done about it. */
-final class DeviceStanding {
+public final class DeviceStanding {
 
     /**
      * One title on one device, or in one person's profile there.
@@ -45,7 +47,7 @@ final class DeviceStanding {
      * @param percent of the job under way
      * @param due when it is expected to go on
      */
-    record DeviceTitle(String title, String titleName, @Nullable String person, @Nullable String personName,
+    public record DeviceTitle(String title, String titleName, @Nullable String person, @Nullable String personName,
             @Schema(allowableValues = {"under-way", "waiting", "needs", "in-place", "unasked"}) String group,
             @Schema(allowableValues = {"required", "available", "uninstall", "contested", "later", "unfit", "blocked",
                 "replaced", "displaced", "waiting"}) @Nullable String outcome,
@@ -59,10 +61,20 @@ final class DeviceStanding {
     private final Device device;
     private final DeviceActivity doing;
     private final @Nullable SignIns signIns;
+    private final Set<JobKey> givenBack;
 
-    /** @param signIns null where the device does not tell who signs in */
-    DeviceStanding(Resolver resolver, Device device, DeviceActivity doing, @Nullable SignIns signIns) {
+    static DeviceStanding of(Snapshot snapshot, Device device, DeviceActivity doing) {
+        return new DeviceStanding(snapshot.resolver(), device, doing, snapshot.get(SignIns.PART).get(device.id()), GivenBack.of(snapshot, device).stream()
+                .map(one -> JobKey.of(one.title(), one.user())).collect(Collectors.toSet()));
+    }
+
+    /**
+     * @param signIns null where the device does not tell who signs in
+     * @param givenBack what comes off since somebody has given it back
+     */
+    DeviceStanding(Resolver resolver, Device device, DeviceActivity doing, @Nullable SignIns signIns, Set<JobKey> givenBack) {
         this.signIns = signIns;
+        this.givenBack = givenBack;
         this.resolver = resolver;
         this.trails = Trails.of(resolver);
         this.estate = resolver.estate();
@@ -90,6 +102,9 @@ final class DeviceStanding {
 
     private DeviceTitle line(UnitTitle title, @Nullable Decision decision) {
         Present present = device.present(title.title().id(), title.person());
+        if (givenBack.contains(JobKey.of(title.title().id(), title.person()))) {
+            return underWay(of(title, Outcome.UNINSTALL, present).to(null), title, JobAction.REMOVE, null);
+        }
         if (decision == null) {
             return of(title, null, present).to(null).line("installed, but not assigned").end("left alone")
                     .in("unasked");
@@ -128,7 +143,8 @@ final class DeviceStanding {
         Version there = present == null ? null : present.version();
         Builder line = of(title, decision.outcome(), present).to(wanted);
         if (there != null && there.compareTo(wanted) >= 0) {
-            return inPlace(line, title, wanted.toString(), "required" + where(title, decision));
+            String words = decision.reason() == Reason.REQUESTED ? "taken from the shelf" : "required";
+            return inPlace(line, title, wanted.toString(), words + where(title, decision));
         }
         return underWay(line, title, JobAction.INSTALL, wanted.toString());
     }

@@ -136,7 +136,7 @@ class DevicesApi {
         SignIns signIns = now.get(SignIns.PART).get(id);
         return new DeviceView(id, device.name(), path, people(estate, device, signIns), signIns != null,
                 device.facts().asMap(), Enrolments.isEnrolled(now, id), doing.lastSeen(), doing.nextDue(),
-                new DeviceStanding(now.resolver(), device, doing, signIns).lines());
+                DeviceStanding.of(now, device, doing).lines());
     }
 
     private static List<PersonHere> people(Estate estate, Device device, @Nullable SignIns signIns) {

@@ -58,6 +58,11 @@ public class Fleet {
         return last == null ? null : last.at();
     }
 
+    /** How a device, and each of its people there, stands with its titles. */
+    public List<DeviceStanding.DeviceTitle> standing(Snapshot snapshot, Device device) {
+        return DeviceStanding.of(snapshot, device, of(snapshot, device.id())).lines();
+    }
+
     /** The last job of this kind on a device, as it was last reported; null without one. */
     public @Nullable Progress progress(Snapshot snapshot, String device, JobKey job) {
         return snapshot.get(ArrivedReports.JOBS).getOrDefault(device, Map.of()).get(job);

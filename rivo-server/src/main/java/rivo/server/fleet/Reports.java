@@ -35,9 +35,12 @@ import rivo.server.estate.EstateRecords.PresentRecord;
 import rivo.server.estate.Json;
 import rivo.server.estate.Rows;
 import rivo.server.estate.SignIns;
+import rivo.server.estate.Snapshot;
 import rivo.server.live.LiveEvents;
 import rivo.server.live.Topics;
 import rivo.server.mirror.Traffic;
+import rivo.server.request.RequestDocument;
+import rivo.server.request.Requests;
 
 /** Takes devices' reports: each is on disk before it is acknowledged, and taken once. */
 @Component
@@ -96,6 +99,7 @@ class Reports {
                 context.becomes(context.estate().withDevice(newer));
             }
             ArrivedReports.take(context, deviceId, report.number(), report.progress() == null ? List.of() : report.progress());
+            Requests.forget(context, gone(context.snapshot(), newer));
             List<Report.Fetched> fetched = report.fetched() == null ? List.of() : report.fetched();
             context.afterwards(() -> {
                 fetched.forEach(traffic::fetched);
@@ -103,6 +107,16 @@ class Reports {
             });
             return new ReportAnswer(true, report.number());
         });
+    }
+
+    /** What was given back and is not there any more, nor on its way. */
+    private static List<RequestDocument> gone(Snapshot snapshot, Device device) {
+        Map<JobKey, Progress> jobs = snapshot.get(ArrivedReports.JOBS).getOrDefault(device.id(), Map.of());
+        return RequestDocument.of(snapshot, device.id()).stream().filter(one -> !one.isTaken() && device.present(one.title(), one.user()) == null)
+                .filter(one -> {
+                    Progress job = jobs.get(JobKey.of(one.title(), one.user()));
+                    return job == null || job.action() == JobAction.REMOVE || job.state() != JobState.RUNNING;
+                }).toList();
     }
 
     /** Under which assignments the report says that something has been installed, as they decide now. */

@@ -57,6 +57,8 @@ final class WorkOfDevice {
 
     private Work work() {
         List<Job> jobs = new ArrayList<>();
+        GivenBack.of(snapshot, device).forEach(one -> jobs.addAll(jobs(new Action(Action.Kind.REMOVE, one.title(), Objects.requireNonNullElse(one.user(), ""),
+                null, null, null, "given back"))));
         for (Action action : Plan.of(resolver, device).actions()) {
             jobs.addAll(jobs(action));
         }

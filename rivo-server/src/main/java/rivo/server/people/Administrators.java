@@ -6,8 +6,10 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 import rivo.core.audience.Audiences;
+import rivo.core.estate.Estate;
 import rivo.core.estate.Group;
 import rivo.core.estate.Target;
+import rivo.core.estate.Users;
 import rivo.directory.DistinguishedNames;
 import rivo.server.ServerSettings;
 import rivo.server.directory.DisabledAccounts;
@@ -15,14 +17,14 @@ import rivo.server.estate.CurrentSnapshot;
 
 /**
  * Who may: the people of one group of the directory whose accounts are enabled, directly or through other groups. Asked at each
- * request, by the snapshot; what takes a look into H2 is remembered until the directory's groups have been read anew. Safe for any
+ * request, by the snapshot; what takes a look into H2 is remembered until the directory's groups or people have been read anew. Safe for any
  * number of threads.
  */
 @Component
 public class Administrators {
 
-    /** What holds as long as the estate has these very groups. @param group null when it is not in the directory */
-    private record Looked(Map<String, Group> groups, @Nullable String group, Set<String> disabled) {
+    /** What holds as long as the estate has these very groups and people. @param group null when it is not in the directory */
+    private record Looked(Map<String, Group> groups, Users users, @Nullable String group, Set<String> disabled) {
     }
 
     /** The one account there is without a directory, for trying Rivo out. */
@@ -56,15 +58,21 @@ public class Administrators {
             return person.equals(TRIAL);
         }
         Audiences audiences = current.now().resolver().audiences();
-        Looked now = look(audiences.estate().groups());
+        Looked now = look(audiences.estate());
         return now.group() != null && !now.disabled().contains(person) && audiences.estate().users().find(person) != null
                 && !audiences.chain(now.group(), Target.user(person)).isEmpty();
     }
 
-    private Looked look(Map<String, Group> groups) {
+    /** Whether the person of this id is in the directory and their account is enabled, as it was when it was last read. */
+    boolean isEnabled(String person) {
+        Estate estate = current.now().estate();
+        return estate.users().find(person) != null && !look(estate).disabled().contains(person);
+    }
+
+    private Looked look(Estate estate) {
         Looked now = looked;
-        if (now == null || now.groups() != groups) {
-            now = new Looked(groups, group(), DisabledAccounts.people(db));
+        if (now == null || now.groups() != estate.groups() || now.users() != estate.users()) {
+            now = new Looked(estate.groups(), estate.users(), group(), DisabledAccounts.people(db));
             looked = now;
         }
         return now;

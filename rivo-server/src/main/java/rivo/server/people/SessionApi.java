@@ -12,6 +12,7 @@ import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
 import org.springframework.security.authentication.UsernamePasswordAuthenticationToken;
 import org.springframework.security.core.Authentication;
+import org.springframework.security.core.authority.SimpleGrantedAuthority;
 import org.springframework.security.core.context.SecurityContext;
 import org.springframework.security.core.context.SecurityContextHolder;
 import org.springframework.security.web.context.SecurityContextRepository;
@@ -38,8 +39,8 @@ class SessionApi {
         }
     }
 
-    /** Who is signed in. */
-    record Session(String account, String fullName) {
+    /** Who is signed in. @param administrator whether they may do more than look at their own shelf */
+    record Session(String account, String fullName, boolean administrator) {
     }
 
     private final SignIn signIn;
@@ -61,7 +62,7 @@ class SessionApi {
     @ApiResponse(responseCode = "200", description = "who is signed in")
     ResponseEntity<Session> session() {
         SignedIn who = signedIn();
-        return who == null ? ResponseEntity.noContent().build() : ResponseEntity.ok(new Session(who.account(), who.fullName()));
+        return who == null ? ResponseEntity.noContent().build() : ResponseEntity.ok(new Session(who.account(), who.fullName(), who.administrator()));
     }
 
     private static @Nullable SignedIn signedIn() {
@@ -75,16 +76,26 @@ class SessionApi {
      */
     @PostMapping(path = "/api/session", consumes = MediaType.APPLICATION_JSON_VALUE)
     Session enter(@RequestBody Credentials credentials, HttpServletRequest request, HttpServletResponse response) {
-        User person = signIn.signIn(credentials.account().strip(), credentials.password(), request.getRemoteAddr());
+        return begin(signIn.signIn(credentials.account().strip(), credentials.password(), request.getRemoteAddr()), true, request, response);
+    }
+
+    /** Signs in to one's own shelf, likewise; nothing else is open to such a session. */
+    @PostMapping(path = "/api/shelf/session", consumes = MediaType.APPLICATION_JSON_VALUE)
+    Session enterShelf(@RequestBody Credentials credentials, HttpServletRequest request, HttpServletResponse response) {
+        return begin(signIn.signInToShelf(credentials.account().strip(), credentials.password(), request.getRemoteAddr()), false, request, response);
+    }
+
+    private Session begin(User person, boolean administrator, HttpServletRequest request, HttpServletResponse response) {
         leave(request);
-        SignedIn who = new SignedIn(sessions.newName(), person.id(), person.name(), person.fullName(), clock.instant());
+        SignedIn who = new SignedIn(sessions.newName(), person.id(), person.name(), person.fullName(), clock.instant(), administrator);
         SecurityContext context = SecurityContextHolder.createEmptyContext();
-        context.setAuthentication(UsernamePasswordAuthenticationToken.authenticated(who, null, List.of()));
+        context.setAuthentication(UsernamePasswordAuthenticationToken.authenticated(who, null,
+                List.of(new SimpleGrantedAuthority(administrator ? "administrator" : "person"))));
         sessions.begun(request.getSession(true), who, request.getRemoteAddr(), request.getHeader("User-Agent"));
         SecurityContextHolder.setContext(context);
         contexts.saveContext(context, request, response);
         tokens.saveToken(tokens.generateToken(request), request, response);
-        return new Session(person.name(), person.fullName());
+        return new Session(person.name(), person.fullName(), administrator);
     }
 
     @DeleteMapping("/api/session")

@@ -37,12 +37,16 @@ public class SessionCheck extends OncePerRequestFilter {
     }
 
     private boolean mayGoOn(SignedIn who) {
-        return sessions.goesOn(who) && administrators.hold(who.id());
+        return sessions.goesOn(who) && may(who);
+    }
+
+    private boolean may(SignedIn who) {
+        return who.administrator() ? administrators.hold(who.id()) : administrators.isEnabled(who.id());
     }
 
     /** Whether whoever once signed in still may, without counting as a request of theirs. */
     public boolean isStill(Authentication held) {
-        return held.getPrincipal() instanceof SignedIn who && sessions.isOpen(who) && administrators.hold(who.id());
+        return held.getPrincipal() instanceof SignedIn who && sessions.isOpen(who) && may(who);
     }
 
     /** It stands in the chain of Spring Security, and nowhere else. */

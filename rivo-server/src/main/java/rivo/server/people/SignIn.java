@@ -40,6 +40,30 @@ class SignIn {
      * @throws rivo.directory.DirectoryException when the directory cannot be asked
      */
     User signIn(String account, String password, String address) {
+        User person = known(account, password, address);
+        if (!administrators.hold(person.id())) {
+            throw ApiException.refused(HttpStatus.FORBIDDEN, "not-allowed", "You are not in the group "
+                    + administrators.words() + ", or your account is disabled. Ask whoever looks after it. Software for yourself is at /shelf.");
+        }
+        return person;
+    }
+
+    /**
+     * Signs in to their own shelf: whoever has an enabled account in the directory may.
+     *
+     * @param address where the request comes from
+     * @throws ApiException when the name or password is wrong, there were too many tries, or the account is disabled
+     * @throws rivo.directory.DirectoryException when the directory cannot be asked
+     */
+    User signInToShelf(String account, String password, String address) {
+        User person = known(account, password, address);
+        if (!administrators.isEnabled(person.id())) {
+            throw ApiException.refused(HttpStatus.FORBIDDEN, "not-allowed", "Your account is disabled. Ask whoever looks after it.");
+        }
+        return person;
+    }
+
+    private User known(String account, String password, String address) {
         if (account.length() > LONGEST_ACCOUNT || password.length() > LONGEST_PASSWORD) {
             throw wrong();
         }
@@ -53,10 +77,6 @@ class SignIn {
         if (person == null) {
             throw ApiException.refused(HttpStatus.FORBIDDEN, "not-read-yet",
                     "The directory knows you, but Rivo has not read your entry yet. Try again in a moment.");
-        }
-        if (!administrators.hold(person.id())) {
-            throw ApiException.refused(HttpStatus.FORBIDDEN, "not-allowed", "You are not in the group "
-                    + administrators.words() + ", or your account is disabled. Ask whoever looks after it.");
         }
         return person;
     }

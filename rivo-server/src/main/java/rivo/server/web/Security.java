@@ -9,6 +9,7 @@ import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 import org.springframework.core.annotation.Order;
 import org.springframework.http.HttpMethod;
+import org.springframework.security.access.AccessDeniedException;
 import org.springframework.security.config.annotation.web.builders.HttpSecurity;
 import org.springframework.security.config.annotation.web.configurers.AbstractHttpConfigurer;
 import org.springframework.security.config.http.SessionCreationPolicy;
@@ -19,6 +20,7 @@ import org.springframework.security.web.SecurityFilterChain;
 import org.springframework.security.web.context.HttpSessionSecurityContextRepository;
 import org.springframework.security.web.context.SecurityContextHolderFilter;
 import org.springframework.security.web.context.SecurityContextRepository;
+import org.springframework.security.web.csrf.CsrfException;
 import org.springframework.security.web.csrf.CsrfTokenRequestAttributeHandler;
 import org.springframework.security.web.firewall.RequestRejectedHandler;
 import org.springframework.security.web.servlet.util.matcher.PathPatternRequestMatcher;
@@ -28,7 +30,8 @@ import rivo.server.people.SessionCheck;
 
 /**
  * Who may. Nothing answers without a session but what is named here: the page that shows the sign-in, its assets, the health check,
- * signing in itself, and the device protocol, whose handlers prove by themselves who speaks. What is not named is denied.
+ * signing in itself, and the device protocol, whose handlers prove by themselves who speaks. A session of the shelf opens the shelf alone;
+ * everything else is for administrators. What is not named is denied.
  */
 @Configuration
 class Security {
@@ -90,21 +93,33 @@ class Security {
                 .sessionManagement(s -> s.sessionCreationPolicy(SessionCreationPolicy.NEVER))
                 .addFilterAfter(sessions, SecurityContextHolderFilter.class)
                 .authorizeHttpRequests(a -> a
-                        .requestMatchers(HttpMethod.GET, "/sign-in", "/assets/**", "/favicon.svg", "/health").permitAll()
+                        .requestMatchers(HttpMethod.GET, "/sign-in", "/shelf", "/assets/**", "/favicon.svg", "/health").permitAll()
                         .requestMatchers(HttpMethod.GET, "/api/session").permitAll()
-                        .requestMatchers(HttpMethod.POST, "/api/session").permitAll()
+                        .requestMatchers(HttpMethod.POST, "/api/session", "/api/shelf/session").permitAll()
                         .requestMatchers("/error").permitAll()
-                        .anyRequest().authenticated())
+                        .requestMatchers(HttpMethod.GET, "/api/icons/*").hasAnyAuthority("administrator", "person")
+                        .requestMatchers("/api/shelf", "/api/shelf/**").hasAnyAuthority("administrator", "person")
+                        .requestMatchers(HttpMethod.DELETE, "/api/session").hasAnyAuthority("administrator", "person")
+                        .anyRequest().hasAuthority("administrator"))
                 .exceptionHandling(e -> e
                         .authenticationEntryPoint((request, response, why) -> unknown(frontEnd, request, response))
-                        .accessDeniedHandler((request, response, why) -> ProblemAnswers.write(response,
-                                HttpServletResponse.SC_FORBIDDEN, "forbidden",
-                                "The request does not carry this session's token; load the page again.")))
+                        .accessDeniedHandler(Security::denied))
                 .build();
     }
 
     private static boolean isSignIn(HttpServletRequest request) {
-        return "POST".equals(request.getMethod()) && "/api/session".equals(request.getRequestURI());
+        return "POST".equals(request.getMethod()) && ("/api/session".equals(request.getRequestURI()) || "/api/shelf/session".equals(request.getRequestURI()));
+    }
+
+    private static void denied(HttpServletRequest request, HttpServletResponse response, AccessDeniedException why) throws IOException {
+        if (why instanceof CsrfException) {
+            ProblemAnswers.write(response, HttpServletResponse.SC_FORBIDDEN, "forbidden",
+                    "The request does not carry this session's token; load the page again.");
+        } else if (FrontEnd.asksForPage(request)) {
+            response.sendRedirect("/shelf");
+        } else {
+            ProblemAnswers.write(response, HttpServletResponse.SC_FORBIDDEN, "not-allowed", "This is for administrators. Your own software is at /shelf.");
+        }
     }
 
     /** A browser gets the sign-in in place of the page it asked for; a program gets a problem document. */

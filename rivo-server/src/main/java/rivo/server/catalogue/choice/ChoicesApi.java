@@ -14,8 +14,7 @@ import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
 import rivo.core.estate.Assignment;
 import rivo.core.estate.Estate;
-import rivo.core.estate.Ou;
-import rivo.core.estate.Target;
+import rivo.server.audience.Names;
 import rivo.server.catalogue.title.Titles;
 import rivo.server.estate.CurrentSnapshot;
 import rivo.server.estate.Snapshot;
@@ -71,10 +70,7 @@ class ChoicesApi {
     }
 
     private static String names(Estate estate, Assignment assignment) {
-        return String.join(", ", assignment.include().stream().map(target -> {
-            Ou ou = target.kind() == Target.Kind.OU ? estate.ous().find(target.id()) : null;
-            return ou == null ? target.toString() : ou.name();
-        }).toList());
+        return String.join(", ", assignment.include().stream().map(target -> Names.of(estate, target)).toList());
     }
 
     /** @param person the id or the account name */

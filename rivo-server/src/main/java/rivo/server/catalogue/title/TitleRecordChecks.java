@@ -66,8 +66,8 @@ public final class TitleRecordChecks {
         }
         boolean assigned = estate.assignments().of(title.id()).stream().anyMatch(a -> a.state() != AssignmentState.RETIRED);
         long present = estate.devices().all().stream().filter(d -> d.present().stream().anyMatch(p -> p.title().equals(title.id()))).count();
-        if (assigned || present > 0) {
-            throw new RefusedException("in-use", "scope", title.name() + " is " + (assigned ? "assigned" : "installed on " + present
+        if (assigned || present > 0 || !estate.requests(title.id()).isEmpty()) {
+            throw new RefusedException("in-use", "scope", title.name() + " is " + (assigned ? "assigned" : present == 0 ? "asked for" : "installed on " + present
                     + (present == 1 ? " device" : " devices")) + ", so it stays installed for " + (before.scope() == Scope.DEVICE ? "the device" : "each person")
                     + ". End its assignments and remove it first, or make a title of its own.");
         }

@@ -30,6 +30,9 @@ import rivo.server.catalogue.title.TitleRecord.About;
 import rivo.server.catalogue.title.TitleRecord.ReleaseRecord;
 import rivo.server.catalogue.title.TitleRecord.VariantRecord;
 import rivo.server.estate.CurrentSnapshot;
+import rivo.server.estate.Snapshot;
+import rivo.server.estate.SnapshotPart;
+import rivo.server.estate.SnapshotReader;
 import tools.jackson.databind.JsonNode;
 
 /** Choices from their declaration to the device's steps, the licence text, and who holds the seats. */
@@ -111,6 +114,8 @@ class ChoicesAndLicenceTest {
         JsonNode fixed = server.ask("GET", "/api/titles/siltscope/choices", null).body();
         assertThat(fixed.valueStream().map(f -> f.path("kind").asString() + " " + f.at("/values/languages").asString()))
                 .containsExactly("assignment en,de", "person de");
+        assertThat(fixed.valueStream().map(f -> f.path("name").asString())).first().isEqualTo("Hartsmere Laboratory");
+        isWhatARestartWouldRead(FixedChoices.PART);
 
         assertThat(person(person, Map.of()).status()).isEqualTo(204);
         assertThat(server.ask("GET", "/api/titles/siltscope/choices", null).body()).hasSize(1);
@@ -148,6 +153,12 @@ class ChoicesAndLicenceTest {
         assertThat(answer.body().path("detail").asString()).contains("Release 4.2.0 has no choice languages");
     }
 
+    private static void isWhatARestartWouldRead(SnapshotPart<? extends Map<?, ?>> part) {
+        Snapshot now = server.bean(CurrentSnapshot.class).now();
+        assertThat(now.get(part).isEmpty()).isFalse();
+        assertThat((Object) server.bean(SnapshotReader.class).read(now.estate().asOf()).get(part)).isEqualTo(now.get(part));
+    }
+
     private static void licence(String text) {
         TitleRecord title = catalogue.now().record("siltscope");
         About about = title.about();
@@ -169,6 +180,7 @@ class ChoicesAndLicenceTest {
         assertThat(server.ask("POST", "/api/titles/siltscope/licence", Map.of("text", "You may use it in the laboratory."))
                 .status()).isEqualTo(204);
         assertThat(publish().status()).isEqualTo(200);
+        isWhatARestartWouldRead(Licences.PART);
 
         licence("You may use it everywhere.");
         assertThat(Licences.isMissing(server.bean(CurrentSnapshot.class).now(), catalogue.now().record("siltscope"))).as("another text").isTrue();
@@ -207,6 +219,8 @@ class ChoicesAndLicenceTest {
         assertThat(seats.path("waiting").asInt()).isPositive();
         assertThat(seats.path("holders").valueStream().map(h -> h.path("state").asString()).limit(3))
                 .containsExactly("coming", "coming", "waiting");
+        List<String> names = seats.path("holders").valueStream().skip(2).map(h -> h.path("device").asString()).toList();
+        assertThat(names).isSorted();
         assertThat(server.ask("GET", "/api/titles/siltscope/seats?limit=1", null).body().path("holders")).hasSize(1);
     }
 }

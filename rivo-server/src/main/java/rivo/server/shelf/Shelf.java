@@ -1,0 +1,64 @@
+package rivo.server.shelf;
+
+import io.swagger.v3.oas.annotations.media.Schema;
+import java.time.Instant;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * The shelf of one person on one of their computers.
+ *
+ * @param person as they are called
+ * @param devices their computers, the one they are signed in on first
+ * @param device the id of the one that this is about; absent where they have none
+ * @param offers what is offered to them there, and what they have taken of it
+ * @param coming what is going to be installed or removed without their asking
+ * @param here what is there
+ */
+record Shelf(String person, List<ShelfDevice> devices, @Nullable String device, List<ShelfOffer> offers, List<ShelfComing> coming, List<ShelfInstalled> here) {
+
+    /** @param signedIn whether this person is signed in there now */
+    record ShelfDevice(String id, String name, boolean signedIn) {
+    }
+
+    /**
+     * A title that one can take, or has taken.
+     *
+     * @param forPerson whether it is installed for this person alone
+     * @param bytes how much is fetched
+     * @param minutes how long it may take at the most
+     * @param mayRestart whether its installer may ask for a restart
+     * @param takesOff what is removed from this computer for it
+     * @param seats how many licences there are and how many are free; absent where they are not counted
+     * @param taken whether this person has asked for it
+     * @param waitsFor what a waiting one waits for
+     * @param line the same in a sentence
+     * @param due when the computer is expected to go on with it
+     * @param percent of what is under way
+     */
+    record ShelfOffer(String title, String name, String maker, String description, String category, String icon, @Nullable String version,
+            boolean forPerson, long bytes, int minutes, boolean mayRestart, List<String> takesOff, @Nullable ShelfSeats seats, boolean taken,
+            @Schema(allowableValues = {"offered", "under-way", "waiting", "in-place", "failed", "leaving"}) String state,
+            @Schema(allowableValues = {"sign-in", "computer", "seat", "other"}) @Nullable String waitsFor, String line, @Nullable Instant due,
+            @Nullable Integer percent) {
+    }
+
+    record ShelfSeats(int all, int free) {
+    }
+
+    /**
+     * @param leaves whether it is going to be removed
+     * @param by the instant by which it happens at the latest; absent without a deadline
+     */
+    record ShelfComing(String title, String name, @Nullable String version, boolean leaves, @Nullable Instant by,
+            @Schema(allowableValues = {"sign-in", "computer", "seat", "other"}) @Nullable String waitsFor, String line, @Nullable Integer percent) {
+    }
+
+    /**
+     * @param why through whom it is there; {@code needed} by {@code neededBy}
+     * @param takenAt when this person took it
+     */
+    record ShelfInstalled(String title, String name, @Nullable String version, boolean forPerson,
+            @Schema(allowableValues = {"required", "taken", "needed", "found"}) String why, @Nullable String neededBy, @Nullable Instant takenAt) {
+    }
+}

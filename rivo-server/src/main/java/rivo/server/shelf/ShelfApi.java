@@ -1,0 +1,52 @@
+package rivo.server.shelf;
+
+import org.jspecify.annotations.Nullable;
+import org.springframework.http.HttpStatus;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.web.bind.annotation.DeleteMapping;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.ResponseStatus;
+import org.springframework.web.bind.annotation.RestController;
+import rivo.server.estate.CurrentSnapshot;
+import rivo.server.people.SignedIn;
+import rivo.server.request.Requests;
+
+/** Everybody's own shelf. Whoever asks is known by their session; nobody is asked for by name. */
+@RestController
+@RequestMapping("/api/shelf")
+class ShelfApi {
+
+    private final CurrentSnapshot current;
+    private final Shelves shelves;
+    private final Requests requests;
+
+    ShelfApi(CurrentSnapshot current, Shelves shelves, Requests requests) {
+        this.current = current;
+        this.shelves = shelves;
+        this.requests = requests;
+    }
+
+    /** @param device one of their computers; where none is named, the one they are signed in on, or used last */
+    @GetMapping
+    Shelf shelf(@RequestParam @Nullable String device, @AuthenticationPrincipal SignedIn who) {
+        return shelves.of(current.now(), who.id(), device);
+    }
+
+    /** Takes an offer; taking it again changes nothing. */
+    @PutMapping("/on/{device}/{title}")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void take(@PathVariable String device, @PathVariable String title, @AuthenticationPrincipal SignedIn who) {
+        requests.take(who.account(), who.id(), device, title);
+    }
+
+    /** Gives back what was taken, or takes it back before it has arrived; doing so again changes nothing. */
+    @DeleteMapping("/on/{device}/{title}")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void giveBack(@PathVariable String device, @PathVariable String title, @AuthenticationPrincipal SignedIn who) {
+        requests.giveBack(who.account(), who.id(), device, title);
+    }
+}

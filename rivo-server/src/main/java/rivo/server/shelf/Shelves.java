@@ -1,0 +1,225 @@
+package rivo.server.shelf;
+
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Objects;
+import org.jspecify.annotations.Nullable;
+import org.springframework.http.HttpStatus;
+import org.springframework.stereotype.Component;
+import rivo.core.estate.Assignment;
+import rivo.core.estate.Device;
+import rivo.core.estate.Estate;
+import rivo.core.estate.Follows;
+import rivo.core.estate.Release;
+import rivo.core.estate.Replacement;
+import rivo.core.estate.Scope;
+import rivo.core.estate.Target;
+import rivo.core.estate.Title;
+import rivo.core.estate.User;
+import rivo.core.resolve.Decision;
+import rivo.core.resolve.Outcome;
+import rivo.core.resolve.Reason;
+import rivo.core.resolve.Resolver.UnitOutcome;
+import rivo.devices.protocol.ExitMeaning;
+import rivo.server.assignment.AssignmentDocument;
+import rivo.server.assignment.DeviceClock;
+import rivo.server.audience.Names;
+import rivo.server.catalogue.choice.FixedChoices;
+import rivo.server.catalogue.content.Contents;
+import rivo.server.catalogue.title.Step;
+import rivo.server.catalogue.title.TitleRecord;
+import rivo.server.catalogue.title.TitleRecord.ReleaseRecord;
+import rivo.server.catalogue.title.TitleRecord.VariantRecord;
+import rivo.server.catalogue.title.Titles;
+import rivo.server.estate.SignIns;
+import rivo.server.estate.Snapshot;
+import rivo.server.fleet.DeviceStanding.DeviceTitle;
+import rivo.server.fleet.Fleet;
+import rivo.server.request.RequestDocument;
+import rivo.server.shelf.Shelf.ShelfComing;
+import rivo.server.shelf.Shelf.ShelfInstalled;
+import rivo.server.shelf.Shelf.ShelfOffer;
+import rivo.server.shelf.Shelf.ShelfSeats;
+import rivo.server.shelf.Shelf.ShelfDevice;
+import rivo.server.web.ApiException;
+
+/** Puts shelves together, each of one snapshot. Costs a resolution of one device. Safe for any number of threads. */
+@Component
+class Shelves {
+
+    private final Fleet fleet;
+
+    Shelves(Fleet fleet) {
+        this.fleet = fleet;
+    }
+
+    /**
+     * @param person the id
+     * @param wanted the id of the computer that it is about; null for the one they are signed in on, or used last
+     * @throws ApiException where that is none of theirs
+     */
+    Shelf of(Snapshot snapshot, String person, @Nullable String wanted) {
+        Estate estate = snapshot.estate();
+        User user = estate.users().find(person);
+        List<Device> theirs = devices(snapshot, person);
+        String name = user == null ? "" : Names.of(user);
+        List<ShelfDevice> devices = theirs.stream().map(device -> new ShelfDevice(device.id(), device.name(), isSignedIn(snapshot, device, person))).toList();
+        if (theirs.isEmpty() && wanted == null) {
+            return new Shelf(name, devices, null, List.of(), List.of(), List.of());
+        }
+        Device device = wanted == null ? theirs.get(0) : theirs.stream().filter(one -> one.id().equals(wanted)).findFirst()
+                .orElseThrow(() -> ApiException.refused(HttpStatus.FORBIDDEN, "not-yours", "This computer is none of yours. Choose one of your own."));
+        return new OnDevice(snapshot, person, device, fleet.standing(snapshot, device)).shelf(name, devices);
+    }
+
+    private static boolean isSignedIn(Snapshot snapshot, Device device, String person) {
+        SignIns told = snapshot.get(SignIns.PART).get(device.id());
+        return told != null && told.isSignedIn(person);
+    }
+
+    /** Their computers: where they are signed in, then where they were last, then by name. */
+    private static List<Device> devices(Snapshot snapshot, String person) {
+        return snapshot.resolver().audiences().devicesReached(Target.user(person), Follows.USER).stream()
+                .mapToObj(position -> snapshot.estate().devices().at(position))
+                .sorted(Comparator.comparing((Device device) -> !isSignedIn(snapshot, device, person))
+                        .thenComparing((Device device) -> last(snapshot, device, person), Comparator.reverseOrder()).thenComparing(Device::name)).toList();
+    }
+
+    private static Instant last(Snapshot snapshot, Device device, String person) {
+        SignIns told = snapshot.get(SignIns.PART).get(device.id());
+        SignIns.SignIn signIn = told == null ? null : told.find(person);
+        return signIn == null ? Instant.EPOCH : signIn.last();
+    }
+
+    /** Of one thread. */
+    private record OnDevice(Snapshot snapshot, String person, Device device, List<DeviceTitle> standing) {
+
+        Shelf shelf(String name, List<ShelfDevice> devices) {
+            List<ShelfOffer> offers = new ArrayList<>();
+            List<ShelfComing> coming = new ArrayList<>();
+            for (UnitOutcome one : snapshot.resolver().device(device)) {
+                if (one.user().isEmpty() || one.user().equals(person)) {
+                    if (isOffer(one.decision())) {
+                        offers.add(offer(one));
+                    } else if (isComing(one)) {
+                        coming.add(coming(one));
+                    }
+                }
+            }
+            offers.sort(Comparator.comparing(ShelfOffer::name, String.CASE_INSENSITIVE_ORDER));
+            return new Shelf(name, devices, device.id(), offers, coming, here());
+        }
+
+        private static boolean isOffer(Decision decision) {
+            return decision.outcome() == Outcome.AVAILABLE || decision.reason() == Reason.REQUESTED;
+        }
+
+        private boolean isComing(UnitOutcome one) {
+            boolean acts = one.decision().outcome() == Outcome.REQUIRED || one.decision().outcome() == Outcome.UNINSTALL;
+            return acts && !"in-place".equals(line(one).group());
+        }
+
+        private DeviceTitle line(UnitOutcome one) {
+            return standing.stream().filter(line -> line.title().equals(one.title().id())
+                    && Objects.requireNonNullElse(line.person(), "").equals(one.user())).findFirst().orElseThrow();
+        }
+
+        private @Nullable String user(UnitOutcome one) {
+            return one.user().isEmpty() ? null : one.user();
+        }
+
+        private ShelfOffer offer(UnitOutcome one) {
+            Title title = one.title();
+            TitleRecord record = snapshot.get(Titles.PART).record(title.id());
+            Release release = Objects.requireNonNull(one.decision().release());
+            ReleaseRecord chosen = snapshot.get(Titles.PART).release(title.id(), release.version());
+            VariantRecord variant = chosen == null ? null : chosen.variant(one.decision().variant());
+            long bytes = chosen == null || variant == null ? 0 : FixedChoices.on(snapshot, device, one.user(), title.id(), chosen, one.decision().winner())
+                    .contents(variant).stream().mapToLong(Contents.Content::size).sum();
+            List<Step> steps = variant == null ? List.of() : variant.install();
+            RequestDocument request = RequestDocument.find(snapshot, device.id(), title.id(), user(one));
+            DeviceTitle line = line(one);
+            String state = state(one, line);
+            return new ShelfOffer(title.id(), title.name(), record.maker(), record.about().description(), record.about().category(), record.about().icon(),
+                    release.version().toString(), title.scope() == Scope.USER, bytes, steps.stream().mapToInt(Step::limitSeconds).sum() / 60,
+                    steps.stream().flatMap(step -> step.exitCodes().stream()).anyMatch(code -> code.meaning() == ExitMeaning.RESTART),
+                    takesOff(title, release, user(one)), seats(title), request != null && request.isTaken(), state,
+                    "waiting".equals(state) ? waitsFor(one.decision(), line) : null, line.line(), line.due(), line.percent());
+        }
+
+        private String state(UnitOutcome one, DeviceTitle line) {
+            boolean leaves = "uninstall".equals(line.outcome());
+            if (leaves) {
+                return "leaving";
+            }
+            if (one.decision().outcome() == Outcome.AVAILABLE) {
+                return line.present() ? "in-place" : "offered";
+            }
+            return switch (line.group()) {
+                case "under-way" -> "under-way";
+                case "needs" -> "failed";
+                case "in-place" -> "in-place";
+                default -> "waiting";
+            };
+        }
+
+        private String waitsFor(Decision decision, DeviceTitle line) {
+            if (decision.outcome() == Outcome.WAITING) {
+                return "seat";
+            }
+            SignIns told = snapshot.get(SignIns.PART).get(device.id());
+            boolean away = line.person() != null && (told == null || !told.isSignedIn(line.person()));
+            return away ? "sign-in" : line.due() != null || "unreached".equals(line.end()) ? "computer" : "other";
+        }
+
+        private ShelfSeats seats(Title title, int all) {
+            return new ShelfSeats(all, Math.max(0, all - snapshot.resolver().title(title).with(Outcome.REQUIRED).size()));
+        }
+
+        private @Nullable ShelfSeats seats(Title title) {
+            return title.seats() == null ? null : seats(title, title.seats());
+        }
+
+        /** What is there and has to go for it. */
+        private List<String> takesOff(Title title, Release release, @Nullable String user) {
+            return device.present().stream().filter(present -> Objects.equals(present.user(), user)).map(present -> snapshot.estate().title(present.title()))
+                    .filter(Objects::nonNull).filter(other -> title.conflictsWith().contains(other.id()) || other.conflictsWith().contains(title.id())
+                            || release.replaces().stream().map(Replacement::title).anyMatch(other.id()::equals)).map(Title::name).sorted().toList();
+        }
+
+        private ShelfComing coming(UnitOutcome one) {
+            DeviceTitle line = line(one);
+            Assignment winner = one.decision().winner();
+            AssignmentDocument document = winner == null ? null : snapshot.get(AssignmentDocument.KIND).find(winner.id());
+            Instant by = document == null ? null : DeviceClock.deadline(document.delivery().deadline(), device);
+            return new ShelfComing(one.title().id(), one.title().name(), line.to(), one.decision().outcome() == Outcome.UNINSTALL, by,
+                    "waiting".equals(line.group()) ? waitsFor(one.decision(), line) : null, line.line(), line.percent());
+        }
+
+        private List<ShelfInstalled> here() {
+            List<ShelfInstalled> here = new ArrayList<>();
+            for (DeviceTitle line : standing) {
+                boolean theirs = line.person() == null || line.person().equals(person);
+                if (theirs && line.present()) {
+                    here.add(here(line));
+                }
+            }
+            here.sort(Comparator.comparing(ShelfInstalled::name, String.CASE_INSENSITIVE_ORDER));
+            return here;
+        }
+
+        private ShelfInstalled here(DeviceTitle line) {
+            RequestDocument request = RequestDocument.find(snapshot, device.id(), line.title(), line.person());
+            boolean taken = request != null && request.isTaken() && request.by().equals(person);
+            Title title = Objects.requireNonNull(snapshot.estate().title(line.title()));
+            Decision decision = snapshot.resolver().at(title, snapshot.resolver().audiences().unit(title.scope(), device.id(), line.person()));
+            Title by = decision == null || decision.by() == null ? null : snapshot.estate().title(decision.by());
+            boolean needed = decision != null && decision.reason() == Reason.IMPLIED && by != null;
+            String why = taken ? "taken" : needed ? "needed" : "required".equals(line.outcome()) ? "required" : "found";
+            return new ShelfInstalled(line.title(), line.titleName(), line.from(), line.person() != null, why, needed && by != null ? by.name() : null,
+                    taken ? request.at() : null);
+        }
+    }
+}

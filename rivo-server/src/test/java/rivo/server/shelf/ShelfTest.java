@@ -1,0 +1,221 @@
+package rivo.server.shelf;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.unboundid.ldap.sdk.Modification;
+import com.unboundid.ldap.sdk.ModificationType;
+import com.unboundid.ldap.sdk.SearchScope;
+import java.net.http.HttpRequest;
+import java.util.List;
+import java.util.Map;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import rivo.core.estate.Device;
+import rivo.core.estate.Scope;
+import rivo.core.estate.User;
+import rivo.directory.demo.DemoOrganisation;
+import rivo.server.ServerTest;
+import rivo.server.TestClient;
+import rivo.server.TestClient.Answer;
+import rivo.server.TestDevice;
+import rivo.server.TestServer;
+import rivo.server.TestTitles;
+import rivo.server.directory.DirectoryFollower;
+import rivo.server.estate.CurrentSnapshot;
+import rivo.server.estate.SnapshotReader;
+import rivo.server.request.RequestDocument;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.node.MissingNode;
+
+/** People's shelf, from the sign-in to what is given back: what they may, and what nobody may in their name. */
+class ShelfTest extends ServerTest {
+
+    private static final String PERSON = "mirko.colddale";
+    private static TestDevice device;
+    private static String person;
+    private static long number;
+    private static int next;
+
+    private TestClient own;
+    private String title;
+
+    @BeforeAll
+    static void prepare() {
+        server.signIn();
+        Device one = server.bean(CurrentSnapshot.class).now().estate().devices().all().stream().filter(d -> d.people().contains(user(PERSON).id()))
+                .findFirst().orElseThrow();
+        device = TestDevice.enrolled(server, one.name());
+        person = user(PERSON).id();
+        report("\"signedIn\":[\"" + PERSON + "\"]");
+    }
+
+    private static User user(String account) {
+        return server.bean(CurrentSnapshot.class).now().estate().users().all().stream().filter(u -> u.name().equals(account)).findFirst().orElseThrow();
+    }
+
+    @BeforeEach
+    void signIn() {
+        own = new TestClient(server.url());
+        assertThat(enter(own, PERSON, TestServer.PASSWORD).status()).isEqualTo(200);
+        title = "offered-" + ++next;
+    }
+
+    private static Answer enter(TestClient client, String account, String password) {
+        return client.ask("POST", "/api/shelf/session", Map.of("account", account, "password", password));
+    }
+
+    private static void report(String rest) {
+        assertThat(device.report("{\"number\":" + ++number + "," + rest + "}").status()).isEqualTo(200);
+    }
+
+    private void offer(Scope scope) {
+        TestTitles.add(server, title, "Offered " + next, scope);
+        assertThat(server.ask("PUT", "/api/draft/documents/assignment/" + title, Map.of("revision", 0, "document", Map.of("id", title, "seq", 0, "subject",
+                "title:" + title, "intent", "available", "follows", "device", "include", List.of("device:" + device.id)))).status()).isEqualTo(200);
+        assertThat(server.publish("offered").status()).isEqualTo(200);
+    }
+
+    private JsonNode offered() {
+        return own.ask("GET", "/api/shelf").body().path("offers").valueStream().filter(one -> one.path("title").asString().equals(title)).findFirst()
+                .orElse(MissingNode.getInstance());
+    }
+
+    private Answer take() {
+        return own.ask("PUT", "/api/shelf/on/" + device.id + "/" + title);
+    }
+
+    private Answer giveBack() {
+        return own.ask("DELETE", "/api/shelf/on/" + device.id + "/" + title);
+    }
+
+    private List<String> jobs() {
+        return device.work().body().path("jobs").valueStream().filter(job -> job.path("title").asString().equals(title))
+                .map(job -> job.path("action").asString() + " " + job.path("person").asString("-")).toList();
+    }
+
+    private String done(String action) {
+        return "\"progress\":[{\"title\":\"" + title + "\",\"action\":\"" + action + "\"," + ("install".equals(action) ? "\"version\":\"4.2.0\"," : "")
+                + "\"state\":\"done\",\"step\":4,\"steps\":4,\"percent\":100,\"message\":\"done\",\"at\":\"2026-11-27T08:00:00Z\"}]";
+    }
+
+    @Test
+    void anOfferIsTakenArrivesAndIsGivenBack() {
+        offer(Scope.DEVICE);
+        assertThat(offered().path("state").asString()).isEqualTo("offered");
+        assertThat(offered().path("bytes").asLong()).isEqualTo(TestTitles.INSTALLER.length);
+        assertThat(offered().path("mayRestart").asBoolean()).isTrue();
+        assertThat(jobs()).isEmpty();
+        assertThat(take().status()).isEqualTo(204);
+        assertThat(take().status()).as("twice").isEqualTo(204);
+        assertThat(jobs()).containsExactly("install -");
+        assertThat(offered().path("state").asString()).isEqualTo("waiting");
+        assertThat(offered().path("waitsFor").asString()).isEqualTo("computer");
+        report("\"progress\":[{\"title\":\"" + title + "\",\"action\":\"install\",\"version\":\"4.2.0\",\"state\":\"running\",\"step\":2,\"steps\":4,\"percent\":40,"
+                + "\"message\":\"fetching\",\"at\":\"2026-11-27T08:00:00Z\"}]");
+        assertThat(offered().path("percent").asInt()).isEqualTo(40);
+        report("\"present\":[{\"title\":\"" + title + "\",\"version\":\"4.2.0\"}]," + done("install"));
+        assertThat(offered().path("state").asString()).isEqualTo("in-place");
+        JsonNode here = own.ask("GET", "/api/shelf").body().path("here").get(0);
+        assertThat(here.path("why").asString()).isEqualTo("taken");
+        assertThat(here.path("takenAt").asString()).isNotEmpty();
+
+        assertThat(giveBack().status()).isEqualTo(204);
+        assertThat(giveBack().status()).as("twice").isEqualTo(204);
+        assertThat(jobs()).containsExactly("remove -");
+        assertThat(offered().path("state").asString()).isEqualTo("leaving");
+        report("\"present\":[]," + done("remove"));
+        assertThat(jobs()).isEmpty();
+        assertThat(offered().path("state").asString()).isEqualTo("offered");
+        assertThat(RequestDocument.of(server.bean(CurrentSnapshot.class).now(), device.id)).noneMatch(one -> one.title().equals(title));
+    }
+
+    @Test
+    void whatWasThereBeforeItWasTakenStaysWhenItIsGivenBack() {
+        offer(Scope.DEVICE);
+        report("\"present\":[{\"title\":\"" + title + "\",\"version\":\"4.2.0\"}]");
+        assertThat(offered().path("state").asString()).isEqualTo("in-place");
+        assertThat(take().status()).isEqualTo(204);
+        assertThat(giveBack().status()).isEqualTo(204);
+        assertThat(jobs()).isEmpty();
+        report("\"present\":[]");
+    }
+
+    @Test
+    void whatIsForEachPersonIsTakenByEachForThemselves() {
+        offer(Scope.USER);
+        assertThat(offered().path("forPerson").asBoolean()).isTrue();
+        assertThat(take().status()).isEqualTo(204);
+        assertThat(jobs()).containsExactly("install " + person);
+        report("\"signedIn\":[]");
+        assertThat(offered().path("waitsFor").asString()).isEqualTo("sign-in");
+        report("\"signedIn\":[\"" + PERSON + "\"]");
+        assertThat(giveBack().status()).isEqualTo(204);
+        assertThat(jobs()).isEmpty();
+    }
+
+    @Test
+    void requestsOutliveARestartAndThoseWhoLeaveForAWhile() throws Exception {
+        offer(Scope.DEVICE);
+        take();
+        var now = server.bean(CurrentSnapshot.class).now();
+        assertThat(server.bean(SnapshotReader.class).read(now.estate().asOf()).estate().requests()).containsExactlyInAnyOrderElementsOf(now.estate().requests());
+        String dn = server.directory().search(DemoOrganisation.BASE_DN, SearchScope.SUB, "(cn=" + now.estate().devices().find(device.id).name() + ")", "1.1")
+                .getSearchEntries().get(0).getDN();
+        server.directory().modify(dn, new Modification(ModificationType.REPLACE, "userAccountControl", "4098"));
+        server.bean(DirectoryFollower.class).scanNow(true);
+        assertThat(server.bean(CurrentSnapshot.class).now().estate().requests()).noneMatch(one -> one.device().equals(device.id));
+        server.bean(SnapshotReader.class).read(now.estate().asOf());
+        server.directory().modify(dn, new Modification(ModificationType.REPLACE, "userAccountControl", "4096"));
+        server.bean(DirectoryFollower.class).scanNow(true);
+        assertThat(jobs()).as("back as it was").containsExactly("install -");
+        giveBack();
+    }
+
+    @Test
+    void nobodyTakesWhatIsNotOfferedOrForAnotherComputer() {
+        TestTitles.add(server, title, "Not offered");
+        Answer answer = take();
+        assertThat(answer.status()).isEqualTo(403);
+        assertThat(answer.code()).isEqualTo("not-offered");
+        String other = server.bean(CurrentSnapshot.class).now().estate().devices().all().stream().filter(d -> !d.people().contains(person)).findFirst()
+                .orElseThrow().id();
+        assertThat(own.ask("PUT", "/api/shelf/on/" + other + "/" + title).code()).isEqualTo("not-yours");
+        assertThat(own.ask("DELETE", "/api/shelf/on/" + other + "/" + title).code()).isEqualTo("not-yours");
+        assertThat(own.ask("GET", "/api/shelf?device=" + other).status()).isEqualTo(403);
+        assertThat(giveBack().code()).isEqualTo("not-taken");
+        assertThat(take().code()).isEqualTo("not-offered");
+        assertThat(new TestClient(server.url()).ask("GET", "/api/shelf").status()).isEqualTo(401);
+        assertThat(enter(new TestClient(server.url()), PERSON, "wrong").status()).isEqualTo(401);
+    }
+
+    /** A session of the shelf opens nothing else. */
+    @Test
+    void aShelfIsNoDoorToTheRest() {
+        for (String path : List.of("/api/titles", "/api/devices", "/api/draft", "/api/sessions", "/api/estate", "/api/live", "/api/people/" + person,
+                "/api/devices/" + device.id)) {
+            assertThat(own.ask("GET", path).status()).as(path).isEqualTo(403);
+        }
+        assertThat(own.ask("POST", "/api/devices/" + device.id + "/token", null).code()).isEqualTo("not-allowed");
+        Answer page = own.send(HttpRequest.newBuilder(server.url().resolve("/catalogue")).header("Accept", "text/html"), "GET", null);
+        assertThat(page.status()).isEqualTo(302);
+        assertThat(page.header("Location")).endsWith("/shelf");
+        assertThat(own.ask("GET", "/api/session").body().path("administrator").asBoolean()).isFalse();
+        assertThat(own.ask("POST", "/api/session", Map.of("account", PERSON, "password", TestServer.PASSWORD)).status()).as("no administrator").isEqualTo(403);
+        assertThat(server.ask("GET", "/api/shelf", null).status()).as("administrators have a shelf, too").isEqualTo(200);
+        assertThat(own.ask("DELETE", "/api/session").status()).isEqualTo(204);
+        assertThat(own.ask("GET", "/api/shelf").status()).isEqualTo(401);
+    }
+
+    @Test
+    void whoseAccountIsDisabledIsOut() throws Exception {
+        String dn = server.directory().search(DemoOrganisation.BASE_DN, SearchScope.SUB, "(uid=" + PERSON + ")", "1.1").getSearchEntries().get(0).getDN();
+        server.directory().modify(dn, new Modification(ModificationType.REPLACE, "userAccountControl", "514"));
+        server.bean(DirectoryFollower.class).scanNow(true);
+        assertThat(own.ask("GET", "/api/shelf").status()).isEqualTo(401);
+        assertThat(enter(new TestClient(server.url()), PERSON, TestServer.PASSWORD).code()).isIn("not-allowed", "wrong-sign-in");
+        server.directory().modify(dn, new Modification(ModificationType.REPLACE, "userAccountControl", "512"));
+        server.bean(DirectoryFollower.class).scanNow(true);
+        assertThat(enter(new TestClient(server.url()), PERSON, TestServer.PASSWORD).status()).isEqualTo(200);
+    }
+}
