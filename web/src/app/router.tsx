@@ -5,6 +5,7 @@ import { pages as audience } from '../features/audience/pages'
 import { pages as reach } from '../features/reach/pages'
 import { pages as fleet } from '../features/fleet/pages'
 import { pages as mirrors } from '../features/mirrors/pages'
+import { pages as shelf } from '../features/shelf/pages'
 import { pages as windows } from '../features/windows/pages'
 import { Frame } from './Frame'
 import { Missing } from './Missing'
@@ -21,7 +22,7 @@ function place(path: string, fetch: () => Promise<() => React.ReactNode>): Route
   }
 }
 
-/** What administrators see. People at the devices will have a shell of their own beside it. */
+/** What administrators see. */
 const administrators: RouteObject = {
   element: <Shell />,
   children: [
@@ -45,5 +46,7 @@ const administrators: RouteObject = {
 }
 
 export const router = createBrowserRouter([
+  // People at the devices have a page of their own, without the places, keys and events of administrators.
+  place('shelf', shelf.ShelfPage),
   { element: <Frame />, errorElement: <PageFailed />, children: [administrators] },
 ])

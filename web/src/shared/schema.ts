@@ -1076,6 +1076,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shelf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["shelf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/on/{device}/{title}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["take"];
+        post?: never;
+        delete: operations["giveBack"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/session": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["enterShelf"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/titles": {
         parameters: {
             query?: never;
@@ -2516,6 +2564,7 @@ export interface components {
         };
         Session: {
             account: string;
+            administrator: boolean;
             fullName: string;
         };
         SessionView: {
@@ -2527,6 +2576,76 @@ export interface components {
             own: boolean;
             /** Format: date-time */
             since: string;
+        };
+        Shelf: {
+            coming: components["schemas"]["ShelfComing"][];
+            device?: string;
+            devices: components["schemas"]["ShelfDevice"][];
+            here: components["schemas"]["ShelfInstalled"][];
+            offers: components["schemas"]["ShelfOffer"][];
+            person: string;
+        };
+        ShelfComing: {
+            /** Format: date-time */
+            by?: string;
+            leaves: boolean;
+            line: string;
+            name: string;
+            /** Format: int32 */
+            percent?: number;
+            title: string;
+            version?: string;
+            /** @enum {string} */
+            waitsFor?: "sign-in" | "computer" | "seat" | "other";
+        };
+        ShelfDevice: {
+            id: string;
+            name: string;
+            signedIn: boolean;
+        };
+        ShelfInstalled: {
+            forPerson: boolean;
+            name: string;
+            neededBy?: string;
+            /** Format: date-time */
+            takenAt?: string;
+            title: string;
+            version?: string;
+            /** @enum {string} */
+            why: "required" | "taken" | "needed" | "found";
+        };
+        ShelfOffer: {
+            /** Format: int64 */
+            bytes: number;
+            category: string;
+            description: string;
+            /** Format: date-time */
+            due?: string;
+            forPerson: boolean;
+            icon: string;
+            line: string;
+            maker: string;
+            mayRestart: boolean;
+            /** Format: int32 */
+            minutes: number;
+            name: string;
+            /** Format: int32 */
+            percent?: number;
+            seats?: components["schemas"]["ShelfSeats"];
+            /** @enum {string} */
+            state: "offered" | "under-way" | "waiting" | "in-place" | "failed" | "leaving";
+            taken: boolean;
+            takesOff: string[];
+            title: string;
+            version?: string;
+            /** @enum {string} */
+            waitsFor?: "sign-in" | "computer" | "seat" | "other";
+        };
+        ShelfSeats: {
+            /** Format: int32 */
+            all: number;
+            /** Format: int32 */
+            free: number;
         };
         Size: {
             /** Format: date-time */
@@ -4510,6 +4629,94 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    shelf: {
+        parameters: {
+            query?: {
+                device?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Shelf"];
+                };
+            };
+        };
+    };
+    take: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                device: string;
+                title: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    giveBack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                device: string;
+                title: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    enterShelf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Credentials"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Session"];
+                };
             };
         };
     };

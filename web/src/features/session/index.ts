@@ -1,4 +1,5 @@
-export { useSignOut } from './api/session'
+export { useSessionQuery, useSignIn, useSignOut } from './api/session'
 export { useSession } from './state/SessionContext'
-export { SessionGate } from './view/SessionGate'
+export { SignInForm } from './view/SignInForm'
+export { SessionGate, useLeaveWhenOver } from './view/SessionGate'
 export { SessionsWindow } from './view/later'

@@ -24,7 +24,7 @@ import { useKits } from '../api/kits'
 import { whereWords } from '../model/scope'
 import type { By } from '../model/grouped'
 import { grouped } from '../model/grouped'
-import { TitleIcon } from './TitleIcon'
+import { TitleIcon } from '../../../shared/ui/TitleIcon'
 
 const DropZone = lazy(() => import('./DropZone').then(part => ({ default: part.DropZone })))
 const ByHandWindow = lazy(() => import('./ByHandWindow').then(part => ({ default: part.ByHandWindow })))

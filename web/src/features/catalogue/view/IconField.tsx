@@ -3,7 +3,7 @@ import { useMutation } from '@tanstack/react-query'
 import { Button } from '../../../shared/ui/Button'
 import type { Api } from '../../../shared/api'
 import { send, sentence } from '../../../shared/api'
-import { TitleIcon } from './TitleIcon'
+import { TitleIcon } from '../../../shared/ui/TitleIcon'
 
 /** The picture of a title: one's own, or the drawn one. */
 export function IconField({ name, icon, onChange }: { name: string; icon: string; onChange: (icon: string) => void }) {

@@ -22,7 +22,7 @@ import { ReadyPanel } from './ReadyPanel'
 import { RelationGraph } from './RelationGraph'
 import { ReleaseRail } from './ReleaseRail'
 import { StepFlow } from './StepFlow'
-import { TitleIcon } from './TitleIcon'
+import { TitleIcon } from '../../../shared/ui/TitleIcon'
 
 const AboutWindow = lazy(() => import('./AboutWindow').then(part => ({ default: part.AboutWindow })))
 const SeatsWindow = lazy(() => import('./DeviceListWindow').then(part => ({ default: part.SeatsWindow })))

@@ -16,23 +16,25 @@ export function useSessionQuery() {
   })
 }
 
-export function useSignIn() {
+/** @param place where one signs in: to everything, or to one's own shelf */
+export function useSignIn(place: '/api/session' | '/api/shelf/session') {
   const queries = useQueryClient()
   return useMutation({
-    mutationFn: (credentials: Api['Credentials']) => ask<Session>('POST', '/api/session', credentials),
+    mutationFn: (credentials: Api['Credentials']) => ask<Session>('POST', place, credentials),
     onSuccess: session => {
       queries.setQueryData(KEY, session)
     },
   })
 }
 
-export function useSignOut() {
+/** @param to where one is then */
+export function useSignOut(to = '/sign-in') {
   const queries = useQueryClient()
   return useMutation({
     mutationFn: () => ask('DELETE', '/api/session'),
     onSettled: () => {
       queries.clear()
-      window.location.assign('/sign-in')
+      window.location.assign(to)
     },
   })
 }

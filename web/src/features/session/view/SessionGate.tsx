@@ -1,6 +1,7 @@
 import { useQueryClient } from '@tanstack/react-query'
 import type { ReactNode } from 'react'
 import { lazy, Suspense, useEffect } from 'react'
+import { Navigate } from 'react-router'
 import { isRefusal, sentence } from '../../../shared/api'
 import { Notice } from '../../../shared/ui/Notice'
 import { useSessionQuery } from '../api/session'
@@ -25,11 +26,14 @@ export function SessionGate({ children }: { children: ReactNode }) {
       </Suspense>
     )
   }
+  if (!session.data.administrator) {
+    return <Navigate to="/shelf" replace />
+  }
   return <SessionContext.Provider value={session.data}>{children}</SessionContext.Provider>
 }
 
 /** When any answer says that the session is over, the sign-in comes back. */
-function useLeaveWhenOver(): void {
+export function useLeaveWhenOver(): void {
   const queries = useQueryClient()
   useEffect(
     () =>

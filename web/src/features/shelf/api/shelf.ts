@@ -1,0 +1,43 @@
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import type { Api } from '../../../shared/api'
+import { ask, withQuery } from '../../../shared/api'
+import { nextLook } from '../model/offers'
+
+export type Shelf = Api['Shelf']
+export type Offer = Api['ShelfOffer']
+export type Coming = Api['ShelfComing']
+export type Installed = Api['ShelfInstalled']
+
+/** The shelf of whoever is signed in, on one of their computers; on the one they use where none is named. Looked at again and again. */
+export function useShelf(device: string | undefined) {
+  return useQuery({
+    queryKey: ['shelf', device],
+    queryFn: () => ask<Shelf>('GET', withQuery('/api/shelf', { device })),
+    refetchInterval: query => nextLook(query.state.data),
+    placeholderData: keepPreviousData,
+    staleTime: 0,
+  })
+}
+
+interface Which {
+  readonly device: string
+  readonly title: string
+}
+
+const at = ({ device, title }: Which) => `/api/shelf/on/${encodeURIComponent(device)}/${encodeURIComponent(title)}`
+
+export function useTake() {
+  const queries = useQueryClient()
+  return useMutation({
+    mutationFn: (which: Which) => ask('PUT', at(which)),
+    onSettled: () => queries.invalidateQueries({ queryKey: ['shelf'] }),
+  })
+}
+
+export function useGiveBack() {
+  const queries = useQueryClient()
+  return useMutation({
+    mutationFn: (which: Which) => ask('DELETE', at(which)),
+    onSettled: () => queries.invalidateQueries({ queryKey: ['shelf'] }),
+  })
+}

@@ -1,0 +1,4 @@
+/** Fetched when it is first gone to. */
+export const pages = {
+  ShelfPage: () => import('./view/ShelfPage').then(page => page.ShelfPage),
+}

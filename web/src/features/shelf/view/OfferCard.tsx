@@ -1,0 +1,128 @@
+import { Box, Flex } from '@chakra-ui/react'
+import { sentence } from '../../../shared/api'
+import { bytes } from '../../../shared/format'
+import { announce } from '../../../shared/ui/Announcer'
+import { Button } from '../../../shared/ui/Button'
+import { Progress } from '../../../shared/ui/Progress'
+import { TitleIcon } from '../../../shared/ui/TitleIcon'
+import type { Offer } from '../api/shelf'
+import { useTake } from '../api/shelf'
+import type { Speaker } from '../state/useTexts'
+import { useSpeaker } from '../state/useTexts'
+import { GiveBack } from './GiveBack'
+
+const ICON = 46
+
+/** One title that one may take, watch arriving, and give back. */
+export function OfferCard({ offer, device }: { offer: Offer; device: string }) {
+  const { say } = useSpeaker()
+  const take = useTake()
+  return (
+    <Flex
+      as="li"
+      gap="3.5"
+      p="4"
+      bg="panel"
+      borderWidth="1px"
+      borderColor="line"
+      borderRadius="lg"
+      minH="118px"
+      aria-label={offer.name}
+    >
+      <TitleIcon name={offer.name} icon={offer.icon} size={ICON} />
+      <Flex direction="column" flex="1" minW="0" gap="1">
+        <Box as="h3" fontWeight="600">
+          {offer.name}
+        </Box>
+        {offer.description !== '' && (
+          <Box color="ink2" textStyle="compact">
+            {offer.description}
+          </Box>
+        )}
+        <Box flex="1" />
+        {offer.state === 'offered' && !offer.taken ? (
+          <Flex align="flex-end" gap="2">
+            <Box flex="1" color="ink2" textStyle="second">
+              {facts(offer, say).join(' · ')}
+            </Box>
+            <Button
+              size="lg"
+              loading={take.isPending}
+              onClick={() =>
+                take.mutate(
+                  { device, title: offer.title },
+                  { onSuccess: () => announce(say('saidTaken', { name: offer.name })) },
+                )
+              }
+            >
+              {say('get')}
+              <Box as="span" srOnly>
+                {' '}
+                {offer.name}
+              </Box>
+            </Button>
+          </Flex>
+        ) : (
+          <Standing offer={offer} device={device} />
+        )}
+        <Box role="alert" color="trouble" textStyle="second">
+          {take.isError && sentence(take.error)}
+        </Box>
+      </Flex>
+    </Flex>
+  )
+}
+
+/** How it stands with what one has taken. */
+function Standing({ offer, device }: { offer: Offer; device: string }) {
+  const speaker = useSpeaker()
+  return (
+    <>
+      <Box
+        textStyle="compact"
+        color={offer.state === 'failed' ? 'trouble' : offer.state === 'waiting' ? 'lagoon' : 'ink'}
+      >
+        {standing(offer, speaker)}
+      </Box>
+      {offer.state === 'under-way' && <Progress percent={offer.percent} label={offer.name} />}
+      {offer.taken && (
+        <GiveBack name={offer.name} device={device} title={offer.title} isThere={offer.state === 'in-place'} />
+      )}
+    </>
+  )
+}
+
+type Say = Speaker['say']
+
+function standing(offer: Offer, { say, time }: Speaker): string {
+  switch (offer.state) {
+    case 'under-way':
+      return say('state.under-way', { percent: offer.percent ?? 0 })
+    case 'waiting':
+      return offer.waitsFor === 'computer' && offer.due !== undefined && Date.parse(offer.due) > Date.now()
+        ? say('state.waiting.computerAt', { time: time(offer.due) })
+        : say(`state.waiting.${offer.waitsFor ?? 'other'}`, { line: offer.line })
+    case 'failed':
+      return say('state.failed', { line: offer.line })
+    case 'leaving':
+      return say('state.leaving')
+    case 'in-place':
+    case 'offered':
+      return say('state.in-place')
+  }
+}
+
+/** What one should know before taking it. */
+function facts(offer: Offer, say: Say): readonly string[] {
+  const { seats } = offer
+  return [
+    ...(offer.bytes > 0 ? [bytes(offer.bytes)] : []),
+    ...(offer.minutes > 0 ? [say('upTo', { minutes: offer.minutes })] : []),
+    ...(offer.forPerson ? [say('forYouAlone')] : []),
+    ...(offer.takesOff.length > 0 ? [say('takesOff', { names: offer.takesOff.join(', ') })] : []),
+    ...(offer.mayRestart ? [say('mayRestart')] : []),
+    ...(seats === undefined
+      ? []
+      : [seats.free === 0 ? say('seatsNone') : say('seats', { free: seats.free, all: seats.all })]),
+  ]
+}

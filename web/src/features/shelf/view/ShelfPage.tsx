@@ -1,0 +1,166 @@
+import { Box, Flex } from '@chakra-ui/react'
+import { useEffect } from 'react'
+import { SignInForm, useLeaveWhenOver, useSessionQuery, useSignIn, useSignOut } from '../../session'
+import { sentence } from '../../../shared/api'
+import { name } from '../../../shared/address'
+import { failure } from '../../../shared/failure'
+import { Announcer } from '../../../shared/ui/Announcer'
+import { Button } from '../../../shared/ui/Button'
+import { Mark } from '../../../shared/ui/Mark'
+import { Notice } from '../../../shared/ui/Notice'
+import { Select } from '../../../shared/ui/TextField'
+import { useAddressState } from '../../../shared/useAddressState'
+import type { Shelf } from '../api/shelf'
+import { useShelf } from '../api/shelf'
+import { LANGUAGES } from '../model/texts'
+import { SpeakerContext, useNewSpeaker, useSpeaker } from '../state/useTexts'
+import { ComingPart } from './ComingPart'
+import { HerePart } from './HerePart'
+import { Offers } from './Offers'
+
+/** What people see: what is offered to them on a computer of theirs, what is coming, and what is there. */
+export function ShelfPage() {
+  const speaker = useNewSpeaker()
+  const session = useSessionQuery()
+  useLeaveWhenOver()
+  return (
+    <SpeakerContext.Provider value={speaker}>
+      {session.data === null && <Enter />}
+      {session.data === undefined && session.isError && (
+        <Notice heading={speaker.say('failed')}>{sentence(session.error)}</Notice>
+      )}
+      {session.data !== null && session.data !== undefined && <Content account={session.data.account} />}
+      <Announcer />
+    </SpeakerContext.Provider>
+  )
+}
+
+function Enter() {
+  const { say } = useSpeaker()
+  useTitle(say('title'))
+  return (
+    <SignInForm
+      signIn={useSignIn('/api/shelf/session')}
+      words={{
+        heading: say('signIn'),
+        account: say('account'),
+        password: say('password'),
+        enter: say('enter'),
+        needsAccount: say('needsAccount'),
+        needsPassword: say('needsPassword'),
+      }}
+    />
+  )
+}
+
+function useTitle(title: string) {
+  useEffect(() => {
+    document.title = title
+  }, [title])
+}
+
+const ADDRESS = { on: name }
+const WIDTH = '1080px'
+
+function Content({ account }: { account: string }) {
+  const { say } = useSpeaker()
+  const [address, change] = useAddressState(ADDRESS)
+  const shelf = useShelf(address.on)
+  useTitle(`${say('title')} · ${account}`)
+  // What is looked at stays, wherever one signs in meanwhile.
+  const device = shelf.data?.device
+  useEffect(() => {
+    if (address.on === undefined && device !== undefined) {
+      change({ on: device }, { replace: true })
+    }
+  }, [address.on, device, change])
+  const why = failure(shelf)
+  return (
+    <Flex direction="column" minH="100%">
+      <Head shelf={shelf.data} onChoose={on => change({ on })} />
+      <Box as="main" id="main" w="100%" maxW={WIDTH} mx="auto" px="5" pb="10">
+        {why !== undefined && (
+          <Notice heading={say('failed')}>
+            {sentence(why)}
+            <Box mt="3">
+              {address.on === undefined ? (
+                <Button onClick={() => void shelf.refetch()}>{say('again')}</Button>
+              ) : (
+                <Button onClick={() => change({ on: undefined })}>{say('again')}</Button>
+              )}
+            </Box>
+          </Notice>
+        )}
+        {why === undefined && shelf.data !== undefined && <Parts shelf={shelf.data} />}
+      </Box>
+    </Flex>
+  )
+}
+
+function Parts({ shelf }: { shelf: Shelf }) {
+  const { say } = useSpeaker()
+  return (
+    <>
+      <Box as="h1" textStyle="title" pt="6" pb="4">
+        {say('hello', { name: shelf.person })}
+      </Box>
+      {shelf.device === undefined ? (
+        <Notice heading={say('noComputer')}>{say('noComputerWhy')}</Notice>
+      ) : (
+        <>
+          <ComingPart coming={shelf.coming} />
+          <Offers offers={shelf.offers} device={shelf.device} />
+          <HerePart here={shelf.here} device={shelf.device} />
+        </>
+      )}
+    </>
+  )
+}
+
+function Head({ shelf, onChoose }: { shelf: Shelf | undefined; onChoose: (device: string) => void }) {
+  const { say, language, choose } = useSpeaker()
+  const signOut = useSignOut('/shelf')
+  return (
+    <Box as="header" borderBottomWidth="1px" borderColor="line">
+      <Flex maxW={WIDTH} mx="auto" px="5" py="2.5" gap="3" align="center" wrap="wrap">
+        <Mark />
+        <Box>
+          <b>{say('title')}</b>
+          <Box as="span" color="ink2" ml="2.5">
+            {say('subtitle')}
+          </Box>
+        </Box>
+        <Box flex="1" />
+        {shelf?.device !== undefined && (
+          <Flex as="label" align="center" gap="2" color="ink2">
+            {say('onComputer')}
+            <Select value={shelf.device} onChange={event => onChoose(event.target.value)}>
+              {shelf.devices.map(device => (
+                <option key={device.id} value={device.id}>
+                  {device.signedIn ? say('signedInThere', { name: device.name }) : device.name}
+                </option>
+              ))}
+            </Select>
+          </Flex>
+        )}
+        <Flex gap="1" align="center" role="group" aria-label="Language">
+          {Object.entries(LANGUAGES).map(([code, texts]) => (
+            <Button
+              key={code}
+              variant={code === language ? 'chosen' : 'text'}
+              size="sm"
+              lang={code}
+              aria-pressed={code === language}
+              onClick={() => choose(code)}
+            >
+              {texts.language}
+            </Button>
+          ))}
+        </Flex>
+        <Button size="sm" onClick={() => signOut.mutate()}>
+          {say('signOut')}
+        </Button>
+      </Flex>
+    </Box>
+  )
+}
