@@ -1,6 +1,9 @@
 -- A title is installed for the device or for each person; what devices report and do says for whom, and who signs in there.
 alter table titles add column scope varchar(10) default 'device' not null;
-alter table device_reports add column sign_ins clob;
+create table sign_ins (
+  device varchar(64) primary key,
+  people clob not null
+);
 alter table jobs add column person varchar(64) default '' not null;
 alter table jobs drop primary key;
 alter table jobs add primary key (device, title, person);

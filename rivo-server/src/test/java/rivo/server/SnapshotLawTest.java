@@ -45,6 +45,8 @@ import rivo.server.estate.Snapshot;
 import rivo.server.estate.SnapshotPart;
 import rivo.server.estate.SnapshotReader;
 import rivo.server.fleet.ForgottenSignIns;
+import rivo.server.request.Requests;
+import rivo.server.web.ApiException;
 
 /** After any sequence of commands, the snapshot is what a restart would read, and so is every outcome. */
 class SnapshotLawTest {
@@ -63,6 +65,7 @@ class SnapshotLawTest {
     private int rested;
     private int refused;
     private int told;
+    private int taken;
 
     @Test
     void memoryHoldsWhatARestartWouldRead() throws Exception {
@@ -89,7 +92,7 @@ class SnapshotLawTest {
     }
 
     private void change() throws Exception {
-        switch (random.nextInt(20)) {
+        switch (random.nextInt(22)) {
             case 0 -> takeAway(one("(objectClass=device)"));
             case 1, 2 -> bringBack();
             case 3 -> replace(one("(objectClass=device)"), "userAccountControl", List.of(random.nextBoolean() ? "4098" : "4096"));
@@ -106,6 +109,7 @@ class SnapshotLawTest {
             case 13 -> editTheCatalogue();
             case 14 -> takeAway(one("(&(uid=*)(objectClass=person))"));
             case 15 -> forgetSignIns();
+            case 16, 17 -> request();
             default -> draftADocument();
         }
     }
@@ -144,6 +148,23 @@ class SnapshotLawTest {
     private String maps(String before) {
         return random.nextBoolean() ? "" : (before.isEmpty() ? "" : ",") + "{\"title\":\"maps\",\"version\":\"4.2.0\",\"person\":\""
                 + now().estate().users().at(random.nextInt(12)).id() + "\"}";
+    }
+
+    /** Somebody takes what may be offered to them, or gives it back; what cannot be is refused and leaves nothing. */
+    private void request() {
+        Device device = now().estate().devices().find(devices.get(random.nextInt(devices.size())).id);
+        String person = device == null ? "nobody" : device.people().stream().findFirst().orElse("nobody");
+        String title = oneOf("siltscope", "gauge", "maps");
+        try {
+            if (random.nextInt(3) == 0) {
+                server.bean(Requests.class).giveBack("test", person, device == null ? "none" : device.id(), title);
+            } else {
+                server.bean(Requests.class).take("test", person, device == null ? "none" : device.id(), title);
+                taken++;
+            }
+        } catch (ApiException e) {
+            refused++;
+        }
     }
 
     private void forgetSignIns() {
@@ -303,6 +324,7 @@ class SnapshotLawTest {
         assertThat(mine.collections()).as(what).containsExactlyInAnyOrderElementsOf(read.collections());
         assertThat(mine.kits()).as(what).containsExactlyInAnyOrderElementsOf(read.kits());
         assertThat(mine.titles()).as(what).containsExactlyInAnyOrderElementsOf(read.titles());
+        assertThat(mine.requests()).as(what).containsExactlyInAnyOrderElementsOf(read.requests());
         assertThat(mine.gone()).as(what).containsExactlyInAnyOrderElementsOf(read.gone());
         Resolver restarted = Resolver.of(anew);
         for (Device device : anew.devices().all()) {

@@ -183,22 +183,30 @@ public class EstateRecords {
         each("select computer, person, place from computer_people where true", "computer", only, row -> new Owned(row.getString("computer"),
                 row.getInt("place"), row.getString("person"))).stream().sorted(Comparator.comparingInt(Owned::place))
                 .forEach(one -> people.computeIfAbsent(one.computer(), c -> new ArrayList<>()).add(one.person()));
+        Map<String, SignIns> told = new HashMap<>();
+        each("select device, people from sign_ins where true", "device", only, row -> told.put(row.getString("device"), SignIns.parse(row.getString("people"))));
+        told.forEach((device, signIns) -> people.put(device, SignIns.peopleOf(people.getOrDefault(device, List.of()), signIns)));
         Parsing parsing = new Parsing(people);
-        each("select c.id, c.name, c.ou, r.facts, r.software, r.present, r.sign_ins from computers c "
+        each("select c.id, c.name, c.ou, r.facts, r.software, r.present from computers c "
                 + "left join device_reports r on r.device = c.id where c.enabled", "c.id", only, row -> parsing.add(new DeviceRow(
                         row.getString("id"), row.getString("name"), row.getString("ou"), row.getString("facts"), row.getString("software"),
-                        row.getString("present"), row.getString("sign_ins"))));
+                        row.getString("present"))));
         return parsing.all();
+    }
+
+    /** The ids of the people whom the directory names as the users of a device. */
+    public static List<String> named(JdbcClient db, String device) {
+        return db.sql("select person from computer_people where computer = ? order by place").params(device).query(String.class).list();
     }
 
     private record Owned(String computer, int place, String person) {
     }
 
     private record DeviceRow(String id, String name, @Nullable String ou, @Nullable String facts, @Nullable String software,
-            @Nullable String present, @Nullable String signIns) {
+            @Nullable String present) {
 
         Device device(Map<String, List<String>> people) {
-            return new Device(id, name, ou, SignIns.peopleOf(people.getOrDefault(id, List.of()), SignIns.parse(signIns)), EstateRecords.facts(facts), installed(software),
+            return new Device(id, name, ou, people.getOrDefault(id, List.of()), EstateRecords.facts(facts), installed(software),
                     EstateRecords.present(present));
         }
     }

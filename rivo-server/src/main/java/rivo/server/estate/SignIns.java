@@ -6,7 +6,6 @@ import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Objects;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import org.pcollections.HashTreePMap;
@@ -20,13 +19,16 @@ import org.springframework.jdbc.core.simple.JdbcClient;
  */
 public record SignIns(List<SignIn> people) {
 
+    /** How many are remembered of one device, so that none can make everybody one of its people. */
+    public static final int MOST = 100;
+
     /** What every device that tells it has told, by its id. */
     public static final SnapshotPart<PMap<String, SignIns>> PART = new SnapshotPart<>() {
         @Override
         public PMap<String, SignIns> read(JdbcClient db) {
             Map<String, SignIns> read = new HashMap<>();
-            db.sql("select device, sign_ins from device_reports where sign_ins is not null").query(row -> {
-                read.put(row.getString("device"), Objects.requireNonNull(parse(row.getString("sign_ins"))));
+            db.sql("select device, people from sign_ins").query(row -> {
+                read.put(row.getString("device"), parse(row.getString("people")));
             });
             return HashTreePMap.from(read);
         }
@@ -48,9 +50,9 @@ public record SignIns(List<SignIn> people) {
         people = people.stream().sorted(Comparator.comparing(SignIn::first).thenComparing(SignIn::person)).toList();
     }
 
-    /** As the column {@code device_reports.sign_ins} has it; null for a device that has never told it. */
-    static @Nullable SignIns parse(@Nullable String json) {
-        return json == null ? null : new SignIns(Json.readList(json, SignIn.class));
+    /** As the column {@code sign_ins.people} has it. */
+    static SignIns parse(String json) {
+        return new SignIns(Json.readList(json, SignIn.class));
     }
 
     private String json() {
@@ -64,7 +66,7 @@ public record SignIns(List<SignIn> people) {
         return after.equals(before) ? null : after;
     }
 
-    /** Keeps what these devices have told, by their ids; they have reported before, or do so now. */
+    /** Keeps what these devices have told, by their ids. */
     public static void keep(ChangeContext context, Map<String, SignIns> changed) {
         if (changed.isEmpty()) {
             return;
@@ -72,14 +74,14 @@ public record SignIns(List<SignIn> people) {
         List<Object[]> rows = new ArrayList<>();
         PMap<String, SignIns> all = context.get(PART);
         for (Map.Entry<String, SignIns> one : changed.entrySet()) {
-            rows.add(new Object[] {one.getValue().json(), one.getKey()});
+            rows.add(new Object[] {one.getKey(), one.getValue().json()});
             all = all.plus(one.getKey(), one.getValue());
         }
-        context.batch("update device_reports set sign_ins = ? where device = ?", rows);
+        context.batch("merge into sign_ins (device, people) values (?, ?)", rows);
         context.becomes(PART, all);
     }
 
-    /** The same once these people, and nobody else, are signed in. */
+    /** The same once these people, and nobody else, are signed in; beyond {@link #MOST}, whoever has been away the longest is forgotten. */
     public SignIns with(List<String> signedIn, Instant at) {
         List<SignIn> next = new ArrayList<>();
         for (SignIn one : people) {
@@ -87,7 +89,8 @@ public record SignIns(List<SignIn> people) {
             next.add(now == one.now() ? one : new SignIn(one.person(), now, one.first(), at));
         }
         signedIn.stream().distinct().filter(person -> find(person) == null).forEach(person -> next.add(new SignIn(person, true, at, at)));
-        return new SignIns(next);
+        next.sort(Comparator.comparing(SignIn::now).thenComparing(SignIn::last).reversed().thenComparing(SignIn::person));
+        return new SignIns(next.subList(0, Math.min(MOST, next.size())));
     }
 
     /** Without those who have not been there since an instant. */
@@ -102,6 +105,11 @@ public record SignIns(List<SignIn> people) {
 
     public @Nullable SignIn find(String person) {
         return people.stream().filter(one -> one.person().equals(person)).findFirst().orElse(null);
+    }
+
+    /** Whether all of these are still among them. */
+    public boolean hasAllOf(SignIns others) {
+        return others.people.stream().allMatch(one -> find(one.person()) != null);
     }
 
     public boolean isSignedIn(String person) {

@@ -61,20 +61,20 @@ public final class DeviceStanding {
     private final Device device;
     private final DeviceActivity doing;
     private final @Nullable SignIns signIns;
-    private final Set<JobKey> givenBack;
+    private final FromShelf fromShelf;
 
     static DeviceStanding of(Snapshot snapshot, Device device, DeviceActivity doing) {
-        return new DeviceStanding(snapshot.resolver(), device, doing, snapshot.get(SignIns.PART).get(device.id()), GivenBack.of(snapshot, device).stream()
-                .map(one -> JobKey.of(one.title(), one.user())).collect(Collectors.toSet()));
+        return new DeviceStanding(snapshot.resolver(), device, doing, snapshot.get(SignIns.PART).get(device.id()),
+                FromShelf.of(snapshot, device));
     }
 
     /**
      * @param signIns null where the device does not tell who signs in
-     * @param givenBack what comes off since somebody has given it back
+     * @param fromShelf what people have taken and given back
      */
-    DeviceStanding(Resolver resolver, Device device, DeviceActivity doing, @Nullable SignIns signIns, Set<JobKey> givenBack) {
+    DeviceStanding(Resolver resolver, Device device, DeviceActivity doing, @Nullable SignIns signIns, FromShelf fromShelf) {
         this.signIns = signIns;
-        this.givenBack = givenBack;
+        this.fromShelf = fromShelf;
         this.resolver = resolver;
         this.trails = Trails.of(resolver);
         this.estate = resolver.estate();
@@ -102,12 +102,14 @@ public final class DeviceStanding {
 
     private DeviceTitle line(UnitTitle title, @Nullable Decision decision) {
         Present present = device.present(title.title().id(), title.person());
-        if (givenBack.contains(JobKey.of(title.title().id(), title.person()))) {
+        JobKey key = JobKey.of(title.title().id(), title.person());
+        if (fromShelf.givenBack().contains(key)) {
             return underWay(of(title, Outcome.UNINSTALL, present).to(null), title, JobAction.REMOVE, null);
         }
         if (decision == null) {
-            return of(title, null, present).to(null).line("installed, but not assigned").end("left alone")
-                    .in("unasked");
+            String by = fromShelf.takenBy().get(key);
+            return of(title, null, present).to(null).line(by == null ? "installed, but not assigned" : "taken from the shelf by " + by
+                    + "; not offered any more").end("left alone").in("unasked");
         }
         Outcome outcome = decision.outcome();
         return switch (outcome) {
@@ -143,7 +145,8 @@ public final class DeviceStanding {
         Version there = present == null ? null : present.version();
         Builder line = of(title, decision.outcome(), present).to(wanted);
         if (there != null && there.compareTo(wanted) >= 0) {
-            String words = decision.reason() == Reason.REQUESTED ? "taken from the shelf" : "required";
+            String by = fromShelf.takenBy().get(JobKey.of(title.title().id(), title.person()));
+            String words = decision.reason() == Reason.REQUESTED && by != null ? "taken from the shelf by " + by + "; offered" : "required";
             return inPlace(line, title, wanted.toString(), words + where(title, decision));
         }
         return underWay(line, title, JobAction.INSTALL, wanted.toString());

@@ -15,6 +15,7 @@ import rivo.core.estate.Scope;
 import rivo.core.estate.Version;
 import rivo.devices.protocol.Progress;
 import rivo.devices.protocol.Report;
+import rivo.server.estate.SignIns;
 
 /** What is wrong with a report: all of it. */
 final class ReportChecks {
@@ -23,7 +24,6 @@ final class ReportChecks {
     private static final int MOST_SOFTWARE = 5000;
     private static final int MOST_PRESENT = 2000;
     private static final int MOST_PROGRESS = 200;
-    private static final int MOST_SIGNED_IN = 200;
     private static final int LONGEST = 1000;
 
     private final Estate estate;
@@ -53,7 +53,7 @@ final class ReportChecks {
         atMost("present", report.present(), MOST_PRESENT);
         atMost("progress", report.progress(), MOST_PROGRESS);
         atMost("fetched", report.fetched(), MOST_PROGRESS);
-        atMost("signedIn", report.signedIn(), MOST_SIGNED_IN);
+        atMost("signedIn", report.signedIn(), SignIns.MOST);
         if (problems.isEmpty()) {
             software(orNone(report.software()));
             present(orNone(report.present()));

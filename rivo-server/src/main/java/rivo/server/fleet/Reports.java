@@ -31,6 +31,7 @@ import rivo.server.audience.Accounts;
 import rivo.server.estate.ChangeContext;
 import rivo.server.estate.ChangeWriter;
 import rivo.server.estate.CurrentSnapshot;
+import rivo.server.estate.EstateRecords;
 import rivo.server.estate.EstateRecords.PresentRecord;
 import rivo.server.estate.Json;
 import rivo.server.estate.Rows;
@@ -83,13 +84,15 @@ class Reports {
                         + "that has lost count enrols anew, and counts from 1.");
             }
             Device newer = newer(device, report, putOn);
+            SignIns before = context.get(SignIns.PART).get(deviceId);
             SignIns signIns = report.signedIn() == null ? null : SignIns.after(context, deviceId, people.ids(report.signedIn()));
             if (signIns != null) {
-                newer = newer.withPeople(SignIns.peopleOf(device.people(), signIns));
+                boolean grows = before == null || signIns.hasAllOf(before);
+                newer = newer.withPeople(SignIns.peopleOf(grows ? device.people() : named(context, deviceId), signIns));
             }
             boolean changed = !newer.equals(device);
-            if (changed || signIns != null) {
-                write(context, device, newer, signIns != null);
+            if (changed) {
+                write(context, device, newer);
                 noteChange(context, device, newer);
             }
             if (signIns != null) {
@@ -107,6 +110,10 @@ class Reports {
             });
             return new ReportAnswer(true, report.number());
         });
+    }
+
+    private static List<String> named(ChangeContext context, String device) {
+        return EstateRecords.named(context.db(), device).stream().filter(person -> context.estate().users().find(person) != null).toList();
     }
 
     /** What was given back and is not there any more, nor on its way. */
@@ -165,9 +172,9 @@ class Reports {
     }
 
     /** Only what has changed is written anew: lists of software have thousands of entries and seldom change. */
-    private static void write(ChangeContext context, Device before, Device after, boolean tellsSignIns) {
+    private static void write(ChangeContext context, Device before, Device after) {
         Map<String, Object> changed = new LinkedHashMap<>();
-        if (!before.facts().equals(after.facts()) || tellsSignIns && context.get(SignIns.PART).get(after.id()) == null) {
+        if (!before.facts().equals(after.facts())) {
             changed.put("facts", after.facts().asMap());
         }
         if (!before.software().equals(after.software())) {

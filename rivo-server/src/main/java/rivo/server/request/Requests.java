@@ -1,5 +1,8 @@
 package rivo.server.request;
 
+import com.github.benmanes.caffeine.cache.Cache;
+import com.github.benmanes.caffeine.cache.Caffeine;
+import java.time.Duration;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
@@ -27,6 +30,7 @@ public class Requests {
     private final ChangeWriter writer;
     private final CurrentSnapshot current;
     private final LiveEvents events;
+    private final Cache<List<String>, Boolean> refused = Caffeine.newBuilder().maximumSize(10_000).expireAfterWrite(Duration.ofHours(1)).build();
 
     Requests(ChangeWriter writer, CurrentSnapshot current, LiveEvents events) {
         this.writer = writer;
@@ -109,11 +113,14 @@ public class Requests {
         return decision != null && (decision.outcome() == Outcome.AVAILABLE || decision.reason() == Reason.REQUESTED);
     }
 
+    /** On record once an hour for each, so that nobody fills the journal. */
     private void refused(String who, String device, String title) {
-        writer.take(context -> {
-            context.journal(who, "request-refused", "title:" + title, "not offered on device " + device, null, null);
-            return title;
-        });
+        if (refused.asMap().putIfAbsent(List.of(who, device, title), true) == null) {
+            writer.take(context -> {
+                context.journal(who, "request-refused", "title:" + title, "not offered on device " + device, null, null);
+                return title;
+            });
+        }
         throw ApiException.refused(HttpStatus.FORBIDDEN, "not-offered", "This title is not offered to you on this computer any more. Load the page "
                 + "again; whoever looks after your computer can offer it.");
     }

@@ -6,7 +6,6 @@ import static rivo.server.SmallEstate.assignment;
 import java.time.Instant;
 import java.util.List;
 import java.util.Map;
-import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Test;
 import rivo.core.estate.Assignment;
@@ -35,7 +34,7 @@ class DeviceStandingTest {
     private static List<DeviceTitle> lines(DeviceActivity doing, List<Present> present, Assignment... assignments) {
         Estate estate = SmallEstate.with(present, assignments);
         Device device = estate.devices().at(0);
-        return new DeviceStanding(Resolver.of(estate), device, doing, null, Set.of()).lines();
+        return new DeviceStanding(Resolver.of(estate), device, doing, null, FromShelf.NOTHING).lines();
     }
 
     private static List<Present> has(@Nullable String version) {

@@ -3,6 +3,7 @@ package rivo.server.fleet;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.nio.file.Path;
+import java.time.Instant;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
@@ -15,6 +16,7 @@ import rivo.core.estate.Device;
 import rivo.core.estate.Estate;
 import rivo.core.estate.Facts;
 import rivo.core.estate.Group;
+import rivo.core.estate.Request;
 import rivo.core.estate.Target;
 import rivo.devices.protocol.Work;
 import rivo.server.TestServer;
@@ -23,9 +25,12 @@ import rivo.server.catalogue.choice.FixedChoices;
 import rivo.server.change.Drafts;
 import rivo.server.change.OuAssignment;
 import rivo.server.change.Publishing;
+import rivo.server.document.Documents;
+import rivo.server.document.Kept;
 import rivo.server.estate.CurrentSnapshot;
 import rivo.server.estate.SignIns;
 import rivo.server.estate.Snapshot;
+import rivo.server.request.RequestDocument;
 
 /** What devices were told last counts as long as nothing that it was made from is another. */
 class ToldWorkTest {
@@ -85,8 +90,15 @@ class ToldWorkTest {
         assertThat(told.etag(chosen, one, null)).isNull();
         Snapshot tells = snapshot.with(SignIns.PART, HashTreePMap.singleton(one.id(), new SignIns(List.of())));
         assertThat(told.etag(tells, one, null)).as("it has said who signs in").isNull();
+        assertThat(told.etag(snapshot.with(RequestDocument.KIND, requests(other)), one, null)).as("somebody took something elsewhere").isEqualTo("one");
+        assertThat(told.etag(snapshot.with(RequestDocument.KIND, requests(one)), one, null)).as("here").isNull();
         Device newer = one.withReport(Facts.of(Map.of("arch", "arm64")), List.of(), List.of());
         assertThat(told.etag(snapshot.with(snapshot.estate().withDevice(newer)), newer, null)).as("it has said something itself").isNull();
+    }
+
+    private static Documents<RequestDocument> requests(Device device) {
+        RequestDocument request = RequestDocument.of(new Request(device.id(), "siltscope", null), Instant.EPOCH);
+        return Documents.of(List.of(new Kept<>(request, 1, "test", Instant.EPOCH, null)));
     }
 
     /** A call-in that is slower than a change makes nobody else's work forgotten, and its own counts for its own instant alone. */

@@ -81,6 +81,15 @@ class ShelfTest extends ServerTest {
                 .orElse(MissingNode.getInstance());
     }
 
+    private String lineOnDevice() {
+        return server.ask("GET", "/api/devices/" + device.id, null).body().path("lines").valueStream()
+                .filter(one -> one.path("title").asString().equals(title)).findFirst().orElseThrow().path("line").asString();
+    }
+
+    private static String nameOfDevice() {
+        return server.bean(CurrentSnapshot.class).now().estate().devices().find(device.id).name();
+    }
+
     private Answer take() {
         return own.ask("PUT", "/api/shelf/on/" + device.id + "/" + title);
     }
@@ -120,9 +129,12 @@ class ShelfTest extends ServerTest {
         assertThat(here.path("why").asString()).isEqualTo("taken");
         assertThat(here.path("takenAt").asString()).isNotEmpty();
 
+        assertThat(lineOnDevice()).as("to administrators").isEqualTo("taken from the shelf by Mirko Colddale; offered, " + nameOfDevice());
+
         assertThat(giveBack().status()).isEqualTo(204);
         assertThat(giveBack().status()).as("twice").isEqualTo(204);
         assertThat(jobs()).containsExactly("remove -");
+        assertThat(lineOnDevice()).isEqualTo("at its next call-in");
         assertThat(offered().path("state").asString()).isEqualTo("leaving");
         report("\"present\":[]," + done("remove"));
         assertThat(jobs()).isEmpty();
