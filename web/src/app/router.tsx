@@ -7,10 +7,8 @@ import { pages as fleet } from '../features/fleet/pages'
 import { pages as mirrors } from '../features/mirrors/pages'
 import { pages as shelf } from '../features/shelf/pages'
 import { pages as windows } from '../features/windows/pages'
-import { Frame } from './Frame'
 import { Missing } from './Missing'
 import { PageFailed } from './PageFailed'
-import { Shell } from './Shell'
 
 /** Each place is fetched when it is first gone to, and one that fails leaves the head and the draft as they are. */
 function place(path: string, fetch: () => Promise<() => React.ReactNode>): RouteObject {
@@ -24,7 +22,8 @@ function place(path: string, fetch: () => Promise<() => React.ReactNode>): Route
 
 /** What administrators see. */
 const administrators: RouteObject = {
-  element: <Shell />,
+  lazy: async () => ({ Component: (await import('./Shell')).Shell }),
+  hydrateFallbackElement: <></>,
   children: [
     { index: true, element: <Navigate to="/reach" replace /> },
     { path: 'sign-in', element: <Navigate to="/reach" replace /> },
@@ -48,5 +47,10 @@ const administrators: RouteObject = {
 export const router = createBrowserRouter([
   // People at the devices have a page of their own, without the places, keys and events of administrators.
   place('shelf', shelf.ShelfPage),
-  { element: <Frame />, errorElement: <PageFailed />, children: [administrators] },
+  {
+    lazy: async () => ({ Component: (await import('./Frame')).Frame }),
+    errorElement: <PageFailed />,
+    hydrateFallbackElement: <></>,
+    children: [administrators],
+  },
 ])

@@ -1704,6 +1704,8 @@ export interface components {
             state: "failed" | "under-way" | "waiting" | "idle" | "not-seen-lately" | "never";
         };
         DeviceRows: {
+            /** Format: int32 */
+            people?: number;
             rows: components["schemas"]["DeviceRow"][];
             /** Format: int32 */
             total: number;

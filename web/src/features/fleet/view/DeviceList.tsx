@@ -58,6 +58,13 @@ const COLUMNS: readonly Column<DeviceRow>[] = [
 const NAMES = COLUMNS.map(column => column.id)
 const NOTHING: ReadonlyMap<string, string> = new Map()
 
+/** Of a title for each person, a figure counts people; the list has their devices. */
+function countWords(devices: number, people: number | undefined): string {
+  return people === undefined
+    ? some(devices, 'device')
+    : `${some(people, 'person', 'people')} on ${some(devices, 'device')}`
+}
+
 interface Props {
   filter: Filter
   change: (part: Partial<Filter>) => void
@@ -94,7 +101,7 @@ export function DeviceList({ filter, change }: Props) {
       width="860px"
       columns={COLUMNS}
       total={total}
-      count={total === undefined ? 'devices' : some(total, 'device')}
+      count={total === undefined ? 'devices' : countWords(total, first?.data?.people)}
       rowAt={rowAt}
       idOf={row => row.id}
       onLook={look}

@@ -2,9 +2,11 @@ package rivo.server.fleet;
 
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
+import java.util.Objects;
 import java.util.function.Function;
 import java.util.function.IntPredicate;
 import java.util.stream.IntStream;
@@ -14,6 +16,7 @@ import rivo.core.audience.UnitSet;
 import rivo.core.estate.Device;
 import rivo.core.estate.Estate;
 import rivo.core.estate.RefusedException;
+import rivo.core.estate.Scope;
 import rivo.core.estate.Title;
 import rivo.core.resolve.Outcome;
 import rivo.core.resolve.Resolver;
@@ -54,6 +57,16 @@ record DeviceFilter(@Nullable String words, @Nullable String ou, @Nullable Strin
             }
         });
         return found.stream().sorted(comparator(snapshot, fleet)).mapToInt(Found::position).toArray();
+    }
+
+    /** How many people on these devices have the outcome; null where no title for each person is asked for, or the outcome is none. */
+    @Nullable Integer people(Resolver resolver, int[] positions) {
+        Title known = title == null || outcome == null || "none".equals(outcome) ? null : resolver.estate().title(title);
+        if (known == null || known.scope() == Scope.DEVICE) {
+            return null;
+        }
+        UnitSet with = resolver.title(known).with(outcome(Objects.requireNonNull(outcome)));
+        return Arrays.stream(positions).map(p -> resolver.audiences().countOn(with, p, p + 1)).sum();
     }
 
     /** @param pressing the lower, the earlier in the list */

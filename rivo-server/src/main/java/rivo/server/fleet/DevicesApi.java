@@ -37,8 +37,11 @@ class DevicesApi {
     private static final Duration TOKEN_VALID = Duration.ofDays(7);
     private static final int MOST_ROWS = 500;
 
-    /** @param total how many match; {@code rows} holds the asked part of them, in OU order */
-    record DeviceRows(int total, List<DeviceRow> rows) {
+    /**
+     * @param total how many match; {@code rows} holds the asked part of them, in OU order
+     * @param people how many people on them have the outcome that is asked for, of a title for each person; absent otherwise
+     */
+    record DeviceRows(int total, @Nullable Integer people, List<DeviceRow> rows) {
     }
 
     /**
@@ -81,12 +84,13 @@ class DevicesApi {
         Snapshot now = current.now();
         Instant instant = clock.instant();
         Estate estate = now.estate();
-        int[] positions = new DeviceFilter(q, ou, title, outcome, state, order).positions(now, fleet, instant);
+        DeviceFilter filter = new DeviceFilter(q, ou, title, outcome, state, order);
+        int[] positions = filter.positions(now, fleet, instant);
         List<DeviceRow> rows = Arrays.stream(positions).skip(page.offset()).limit(page.limit()).mapToObj(p -> {
                     Device device = estate.devices().at(p);
                     return DeviceRow.of(estate, device, fleet.of(now, device.id()), instant);
                 }).toList();
-        return new DeviceRows(positions.length, rows);
+        return new DeviceRows(positions.length, filter.people(now.resolver(), positions), rows);
     }
 
     /** The same list whole, as CSV (RFC 4180) for a spreadsheet. */

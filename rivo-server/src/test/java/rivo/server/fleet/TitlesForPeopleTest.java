@@ -128,6 +128,10 @@ class TitlesForPeopleTest extends ServerTest {
         assertThat(line("maps", visitor.id()).path("line").asString()).isEqualTo("at its next call-in");
         assertThat(server.ask("GET", "/api/devices/" + device.id, null).body().path("people").findValuesAsString("signedIn")).containsExactly("false", "true");
 
+        JsonNode list = server.ask("GET", "/api/devices?title=maps&outcome=required&q=" + known(device).name(), null).body();
+        assertThat(list.path("total").asInt() + " " + list.path("people").asInt()).as("of the two who use it one has it").isEqualTo("1 1");
+        assertThat(server.ask("GET", "/api/devices?title=siltscope&outcome=required", null).body().has("people")).isFalse();
+
         report(present("maps", visitor.id()) + "," + done("maps", visitor.id(), "install"));
         assertThat(line("maps", visitor.id()).path("group").asString()).isEqualTo("in-place");
         JsonNode why = server.ask("GET", "/api/devices/" + device.id + "/titles/maps?person=" + visitor.id(), null).body();
