@@ -103,7 +103,8 @@ public final class SimulatedFleet implements AutoCloseable {
 
     /** Only what the server has signed can stop a device; but a token that is not taken is worth no second try. */
     private static boolean stops(SimulatedDevice device, ServerConnection.RefusedByServer e) {
-        boolean refused = e.status() >= 400 && e.status() < 500 && e.status() != 429;
+        // A report that names somebody who has just gone is put right after the next call-in.
+        boolean refused = e.status() >= 400 && e.status() < 500 && e.status() != 429 && e.status() != 422;
         return refused && (e.isSigned() || !device.isEnrolled());
     }
 

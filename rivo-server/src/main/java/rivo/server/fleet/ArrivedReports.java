@@ -18,6 +18,7 @@ import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.PlatformTransactionManager;
 import org.springframework.transaction.support.TransactionTemplate;
+import rivo.core.estate.RefusedException;
 import rivo.devices.protocol.JobAction;
 import rivo.devices.protocol.JobState;
 import rivo.devices.protocol.Progress;
@@ -41,6 +42,8 @@ class ArrivedReports {
 
     private static final Comparator<JobKey> IN_ORDER = Comparator.comparing(JobKey::title).thenComparing(JobKey::person);
     private static final int READ_TOGETHER = 1_000;
+    /** Of one device, whatever it says of whom. */
+    private static final int MOST_JOBS = 20_000;
     /** What a row takes besides what it says, about. */
     private static final int ROW_CHARACTERS = 300;
     /** What may be in memory of them at once, so that no reports, however long, can fill it. */
@@ -127,6 +130,10 @@ class ArrivedReports {
             PMap<String, Map<JobKey, Progress>> jobs = context.get(JOBS);
             Map<JobKey, Progress> own = new HashMap<>(jobs.getOrDefault(device, Map.of()));
             progress.forEach(one -> own.put(JobKey.of(one), one));
+            if (own.size() > MOST_JOBS) {
+                throw new RefusedException("too-many", "progress", "A device has at most " + MOST_JOBS + " jobs, those of its people included; "
+                        + "report those that its work names.");
+            }
             context.becomes(JOBS, jobs.plus(device, Map.copyOf(own)));
         }
     }

@@ -106,7 +106,7 @@ final class ReportChecks {
             Report.Found one = present.get(i);
             String place = "present[" + i + "]";
             if (title(place + ".title", one.title())) {
-                boolean ofPeople = Objects.requireNonNull(estate.title(one.title())).scope() == Scope.USER;
+                boolean ofPeople = isForPeople(one.title());
                 if (ofPeople != (one.person() != null)) {
                     add("wrong-scope", place + ".person", ofPeople ? "is missing: " + one.title() + " is installed for each person; report it under "
                             + "personChecks, with the person in whose profile it is." : "is given, but " + one.title() + " is installed for the device; leave it out.");
@@ -127,7 +127,9 @@ final class ReportChecks {
         for (int i = 0; i < progress.size(); i++) {
             Progress one = progress.get(i);
             String place = "progress[" + i + "]";
-            title(place + ".title", one.title());
+            if (title(place + ".title", one.title()) && one.person() == null && isForPeople(one.title())) {
+                add("wrong-scope", place + ".person", "is missing: " + one.title() + " is installed for each person; say whose job it is.");
+            }
             person(place + ".person", one.person());
             text(place + ".message", one.message(), false);
             String version = one.version();
@@ -152,6 +154,10 @@ final class ReportChecks {
                         + "people alone, and leave local accounts out." : "which several people of the directory have; give each an account of their own there."));
             }
         }
+    }
+
+    private boolean isForPeople(String title) {
+        return Objects.requireNonNull(estate.title(title)).scope() == Scope.USER;
     }
 
     private void person(String place, @Nullable String person) {

@@ -10,6 +10,7 @@ import java.util.Objects;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import rivo.core.estate.Assignment;
 import rivo.core.estate.Device;
@@ -17,6 +18,7 @@ import rivo.core.estate.Facts;
 import rivo.core.estate.Installed;
 import rivo.core.estate.Present;
 import rivo.core.estate.RefusedException;
+import rivo.core.estate.Scope;
 import rivo.core.estate.Title;
 import rivo.core.estate.Version;
 import rivo.core.resolve.Decision;
@@ -83,13 +85,10 @@ class Reports {
                         + ", more than " + LARGEST_LEAP + " above the last one, " + last + ". Go on above the last one; a device "
                         + "that has lost count enrols anew, and counts from 1.");
             }
-            Device newer = newer(device, report, putOn);
             SignIns before = context.get(SignIns.PART).get(deviceId);
             SignIns signIns = report.signedIn() == null ? null : SignIns.after(context, deviceId, people.ids(report.signedIn()));
-            if (signIns != null) {
-                boolean grows = before == null || signIns.hasAllOf(before);
-                newer = newer.withPeople(SignIns.peopleOf(grows ? device.people() : named(context, deviceId), signIns));
-            }
+            boolean grows = before == null || signIns == null || signIns.hasAllOf(before);
+            Device newer = newer(device.withPeople(SignIns.peopleOf(grows ? device.people() : named(context, deviceId), signIns)), report, putOn);
             boolean changed = !newer.equals(device);
             if (changed) {
                 write(context, device, newer);
@@ -101,7 +100,7 @@ class Reports {
             if (changed) {
                 context.becomes(context.estate().withDevice(newer));
             }
-            ArrivedReports.take(context, deviceId, report.number(), report.progress() == null ? List.of() : report.progress());
+            ArrivedReports.take(context, deviceId, report.number(), progress(newer, report));
             Requests.forget(context, gone(context.snapshot(), newer));
             List<Report.Fetched> fetched = report.fetched() == null ? List.of() : report.fetched();
             context.afterwards(() -> {
@@ -110,6 +109,15 @@ class Reports {
             });
             return new ReportAnswer(true, report.number());
         });
+    }
+
+    /** What is said of somebody who does not use the device, since they have been forgotten meanwhile, is passed over. */
+    private static boolean isOfItsPeople(Device device, @Nullable String person) {
+        return person == null || device.people().contains(person);
+    }
+
+    private static List<Progress> progress(Device device, Report report) {
+        return report.progress() == null ? List.of() : report.progress().stream().filter(one -> isOfItsPeople(device, one.person())).toList();
     }
 
     private static List<String> named(ChangeContext context, String device) {
@@ -132,7 +140,8 @@ class Reports {
         Resolver resolver = current.now().resolver();
         for (Progress one : report.progress() == null ? List.<Progress>of() : report.progress()) {
             Title title = one.title() == null ? null : resolver.estate().title(one.title());
-            if (title != null && one.action() == JobAction.INSTALL && one.state() == JobState.DONE) {
+            boolean isUnit = title != null && (title.scope() == Scope.DEVICE || one.person() != null);
+            if (title != null && isUnit && one.action() == JobAction.INSTALL && one.state() == JobState.DONE) {
                 int unit = resolver.audiences().unit(title.scope(), device, one.person());
                 Decision decision = unit < 0 ? null : resolver.at(title, unit);
                 Assignment winner = decision == null || decision.outcome() != Outcome.REQUIRED ? null : decision.winner();
@@ -163,7 +172,7 @@ class Reports {
     /** Whoever installed it stays known for as long as it stays. */
     private static List<Present> present(Device device, List<Report.Found> found, Map<JobKey, String> putOn) {
         List<Present> present = new ArrayList<>();
-        for (Report.Found one : found) {
+        for (Report.Found one : found.stream().filter(each -> isOfItsPeople(device, each.person())).toList()) {
             Present before = device.present(one.title(), one.person());
             String by = putOn.getOrDefault(JobKey.of(one), before == null ? null : before.by());
             present.add(new Present(one.title(), one.version() == null ? null : Version.of(one.version()), one.person(), by));

@@ -202,7 +202,7 @@ class TitlesForPeopleTest extends ServerTest {
         String owner = known(device).people().get(0);
         report("\"signedIn\":[]");
         Map<String, String> wrong = Map.of("\"signedIn\":[\"nobody.here\"]", "unknown-person", present("maps", null), "wrong-scope",
-                present("siltscope", owner), "wrong-scope", present("maps", "nobody"), "unknown-person", done("maps", "nobody", "install"), "unknown-person",
+                present("siltscope", owner), "wrong-scope", present("maps", "nobody"), "unknown-person", done("maps", "nobody", "install"), "unknown-person", done("maps", null, "install"), "wrong-scope",
                 "\"signedIn\":[null]", "null");
         wrong.forEach((report, code) -> {
             Answer answer = report(report);
@@ -211,6 +211,11 @@ class TitlesForPeopleTest extends ServerTest {
             assertThat(answer.body().toString()).as(report).contains(code.equals("null") ? "signedIn" : code);
         });
         assertThat(known(device).present()).isEmpty();
+        String stranger = somebodyElse(3).id();
+        assertThat(report(present("maps", stranger) + "," + done("maps", stranger, "install")).status()).as("somebody who does not use it is passed over")
+                .isEqualTo(200);
+        assertThat(known(device).present()).isEmpty();
+        assertThat(server.bean(CurrentSnapshot.class).now().get(DeviceParts.JOBS).get(device.id)).isNull();
         assertThat(server.bean(CurrentSnapshot.class).now().get(SignIns.PART).get(device.id).people()).isEmpty();
     }
 
