@@ -75,6 +75,9 @@ final class Browser implements AutoCloseable {
 
     /** The serious faults that axe finds on the page as it stands; of the dark theme's only what another theme can change, the contrast. */
     List<String> faults(String theme) {
+        // What is still fading in has less contrast for a moment.
+        page.evaluate("() => Promise.allSettled(document.getAnimations().filter(one => one.effect.getComputedTiming().iterations !== Infinity)"
+                + ".map(one => one.finished)).then(() => undefined)");
         AxeRunOptions violationsAlone = new AxeRunOptions();
         violationsAlone.setResultTypes(List.of("violations"));
         AxeBuilder axe = new AxeBuilder(page).options(violationsAlone).setLegacyMode(true);

@@ -88,6 +88,8 @@ class FirstSliceTest extends BrowserTest {
             band("Leakage crews").click();
             page.keyboard().press("x");
             assertThat(button("Look through")).isVisible();
+            // Until what decides there has come, the part before stays, dimmed.
+            assertThat(region("Leakage crews")).isVisible();
             assertThat(browser.faults(theme)).as("the map, %s", theme).isEmpty();
             page.keyboard().press("l");
             assertThat(page.getByText("What this draft would do")).isVisible();
