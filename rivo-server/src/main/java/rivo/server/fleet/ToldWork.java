@@ -17,6 +17,7 @@ import rivo.server.catalogue.title.Titles;
 import rivo.server.estate.Snapshot;
 import rivo.server.estate.SnapshotPart;
 import rivo.server.mirror.Mirrors;
+import rivo.server.estate.SignIns;
 import rivo.server.request.RequestDocument;
 import rivo.server.window.MaintenanceWindows;
 import rivo.server.window.WindowDocument;
@@ -55,12 +56,12 @@ final class ToldWork {
 
     /**
      * @param answer what stands for what was resolved for it
-     * @param people who use it; null where it does not serve them
+     * @param servesPeople whether it tells who signs in; what its people are called is part of what was resolved
      * @param requests what they have taken and given back
      * @param serverKey what the device was told of the server's key; null where nothing
      */
     private record Told(Basis basis, Object answer, Device device, @Nullable String serverKey, List<Window> windows, List<Work.Mirror> mirrors,
-            @Nullable List<Work.Person> people, List<RequestDocument> requests, String etag) {
+            boolean servesPeople, List<RequestDocument> requests, String etag) {
     }
 
     /**
@@ -103,12 +104,12 @@ final class ToldWork {
         return told != null && told.device() == device && told.basis() == basis(now)
                 && told.answer() == now.resolver().answers().of(device.id()) && Objects.equals(told.serverKey(), serverKey)
                 && told.windows().equals(MaintenanceWindows.of(now, device)) && told.mirrors().equals(Mirrors.of(now, device))
-                && Objects.equals(told.people(), WorkOfDevice.people(now, device))
+                && told.servesPeople() == now.get(SignIns.PART).containsKey(device.id())
                 && told.requests().equals(RequestDocument.of(now, device.id())) ? told.etag() : null;
     }
 
     void told(Snapshot now, Device device, @Nullable String serverKey, Work work, String etag) {
         byDevice.put(device.id(), new Told(basis(now), now.resolver().answers().of(device.id()), device, serverKey, work.windows(), work.mirrors(),
-                work.people(), RequestDocument.of(now, device.id()), etag));
+                work.people() != null, RequestDocument.of(now, device.id()), etag));
     }
 }

@@ -43,7 +43,7 @@ public class Requests {
      *
      * @param who the account, for the record
      * @param person the id of whoever takes it
-     * @throws ApiException where the device is not one of theirs, or the title is not offered to them there; that is on record, too
+     * @throws ApiException where the device is not one of theirs, or, which is on record, the title is not offered to them there
      */
     public void take(String who, String person, String device, String title) {
         Snapshot now = current.now();

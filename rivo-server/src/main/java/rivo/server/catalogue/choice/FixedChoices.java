@@ -16,6 +16,7 @@ import rivo.core.estate.Problem;
 import rivo.core.estate.RefusedException;
 import rivo.core.estate.User;
 import rivo.server.assignment.AssignmentDocument;
+import rivo.server.audience.Accounts;
 import rivo.server.catalogue.title.Chosen;
 import rivo.server.catalogue.title.Chosen.Fixed;
 import rivo.server.catalogue.title.TitleRecord;
@@ -55,8 +56,10 @@ public class FixedChoices {
 
     private final ChangeWriter writer;
     private final LiveEvents events;
+    private final Accounts accounts;
 
-    FixedChoices(ChangeWriter writer, LiveEvents events) {
+    FixedChoices(ChangeWriter writer, LiveEvents events, Accounts accounts) {
+        this.accounts = accounts;
         this.writer = writer;
         this.events = events;
     }
@@ -146,9 +149,9 @@ public class FixedChoices {
         }
     }
 
-    private static User user(Estate estate, String person) {
+    private User user(Estate estate, String person) {
         User byId = estate.users().find(person);
-        return byId != null ? byId : estate.users().all().stream().filter(u -> u.name().equalsIgnoreCase(person)).findFirst()
+        return byId != null ? byId : accounts.find(estate, person).stream().map(id -> estate.users().find(id)).filter(Objects::nonNull).findFirst()
                 .orElseThrow(() -> ApiException.notFound("unknown-person", "There is no person " + person
                         + "; type an account name, such as imara.voss."));
     }
