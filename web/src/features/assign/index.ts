@@ -1,3 +1,3 @@
 export { assignAddress, ASSIGN_ADDRESS } from './model/address'
-export { AssignSheet, AssignWindow } from './view/later'
+export { AssignSheet, AssignWindow, fetchAssignSheet } from './view/later'
 export type { WrittenBody } from './api/assign'

@@ -8,7 +8,7 @@ import { QueryState } from '../../../shared/ui/QueryState'
 import { useAddressState } from '../../../shared/useAddressState'
 import { useShared } from '../../../shared/useShared'
 import type { WrittenBody } from '../../assign'
-import { ASSIGN_ADDRESS } from '../../assign'
+import { ASSIGN_ADDRESS, fetchAssignSheet } from '../../assign'
 import type { Reach } from '../api/reach'
 import { useReach, useTitles, useWrittenReach } from '../api/reach'
 import { REACH_ADDRESS } from '../model/reachAddress'
@@ -27,6 +27,13 @@ const LAST = 'rivo.title'
 export function ReachPage() {
   const { title } = useParams()
   const titles = useTitles()
+  const [{ assign }] = useAddressState(ASSIGN_ADDRESS)
+  const isAssigning = assign !== undefined
+  useEffect(() => {
+    if (isAssigning) {
+      fetchAssignSheet()
+    }
+  }, [isAssigning])
   return (
     <QueryState query={titles} failed="The titles cannot be shown">
       {all => {

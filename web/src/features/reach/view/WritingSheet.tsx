@@ -1,4 +1,6 @@
 import { memo, Suspense, useCallback, useMemo } from 'react'
+import { side } from '../../../shared/ui/Page'
+import { Panel } from '../../../shared/ui/Panel'
 import { useAddressState } from '../../../shared/useAddressState'
 import type { WrittenBody } from '../../assign'
 import { ASSIGN_ADDRESS, AssignSheet } from '../../assign'
@@ -37,7 +39,7 @@ export const WritingSheet = memo(function WritingSheet({ title, titleName, ou, o
     [assign],
   )
   return (
-    <Suspense fallback={null}>
+    <Suspense fallback={<Panel aria-label="Assignment" column {...side('702px')} />}>
       <AssignSheet
         key={`${id ?? ''} ${kit ?? ''} ${[...assigning.for, ...assigning.also].join(' ')}`}
         id={id === 'new' ? undefined : id}

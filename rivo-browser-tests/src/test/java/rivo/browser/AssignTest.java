@@ -329,7 +329,7 @@ class AssignTest extends BrowserTest {
         assertThat(sheet()).containsText("Note: CHG-2041.");
         for (String theme : new String[] {"light", "dark"}) {
             page.evaluate("theme => localStorage.setItem('rivo.theme', theme)", theme);
-            page.reload();
+            page.navigate("/reach/siltscope?assign=new&for=all-devices");
             assertThat(thisEdit()).containsText("gain");
             button("change").click();
             assertThat(browser.faults(theme)).as("the sheet, %s", theme).isEmpty();
@@ -344,7 +344,6 @@ class AssignTest extends BrowserTest {
             page.getByText("What it is and belongs to").click();
             assertThat(page.getByText("Facts and software")).isVisible();
             assertThat(browser.faults(theme)).as("what a device belongs to, %s", theme).isEmpty();
-            page.navigate("/reach/siltscope?assign=new&for=all-devices");
         }
         assertThat(browser.complaints()).isEmpty();
     }
