@@ -10,13 +10,18 @@ import rivo.server.assignment.AssignmentDocument;
 import rivo.server.assignment.Delivery;
 import rivo.server.catalogue.choice.FixedChoices;
 import rivo.server.catalogue.kit.KitDocument;
+import rivo.server.catalogue.title.Presence;
+import rivo.server.catalogue.title.Step;
+import rivo.server.catalogue.title.TitleRecord;
+import rivo.server.catalogue.title.TitleRecord.VariantRecord;
+import rivo.server.catalogue.title.Titles;
 import rivo.server.document.Document;
 import rivo.server.document.Documents;
 import rivo.server.document.Kept;
 import rivo.server.estate.Snapshot;
 import rivo.server.estate.SnapshotPart;
 
-/** A snapshot with the documents of an estate, for tests that need no server. It has no catalogue. */
+/** A snapshot with the documents of an estate, for tests that need no server. Its catalogue holds Siltscope Lab. */
 public final class SmallSnapshot {
 
     private SmallSnapshot() {
@@ -33,7 +38,15 @@ public final class SmallSnapshot {
         parts.put(KitDocument.KIND, documents(estate.kits().values().stream().map(k -> new KitDocument(k.id(), k.name(), "", k.titles()))
                 .toList()));
         parts.put(FixedChoices.PART, Map.of());
+        parts.put(Titles.PART, Titles.of(List.of(siltscope())));
         return Snapshot.of(estate, parts);
+    }
+
+    /** Seen in the device's list of software. */
+    private static TitleRecord siltscope() {
+        VariantRecord all = new VariantRecord("all", null, false, List.of(), List.of(Step.run("Put it on", "setup", List.of())),
+                List.of(Step.run("Take it off", "remove", List.of())), List.of(), Presence.inventory("Siltscope Lab"));
+        return TitleRecord.of("siltscope", "Siltscope Lab", "Fenwick Instruments", List.of(TitleRecord.ReleaseRecord.of("4.2.0", List.of(all))));
     }
 
     private static <D extends Document> Documents<D> documents(List<D> all) {

@@ -52,7 +52,7 @@ public record Situation(@Nullable Decision decision, @Nullable Present present, 
     }
 
     /** The job for what is to be brought about; null where the device has said nothing of that. */
-    @Nullable JobReport currentJob() {
+    public @Nullable JobReport currentJob() {
         Action.Kind action = action();
         Version wanted = wanted();
         String version = action == Action.Kind.INSTALL && wanted != null ? wanted.toString() : null;

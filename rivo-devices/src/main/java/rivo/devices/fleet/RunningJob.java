@@ -5,18 +5,20 @@ import java.security.GeneralSecurityException;
 import java.security.MessageDigest;
 import java.time.Instant;
 import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.HexFormat;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 import rivo.devices.fleet.Luck.Mishap;
+import rivo.devices.protocol.ExitCode;
 import rivo.devices.protocol.ExitMeaning;
 import rivo.devices.protocol.Job;
 import rivo.devices.protocol.JobState;
 import rivo.devices.protocol.Progress;
 import rivo.devices.protocol.Report;
 import rivo.devices.protocol.StepKind;
+import rivo.devices.protocol.WaitReason;
 import rivo.devices.protocol.Work;
 
 /**
@@ -27,20 +29,25 @@ final class RunningJob {
 
     /** What installers mean by a failure that nothing explains. */
     private static final int FATAL = 1603;
+    /** What the server answers where it has no such content. */
+    private static final int NOT_FOUND = 404;
 
     private final Job job;
     private final Mishap mishap;
     private int step;
-    /** What was fetched, by what it should be: its SHA-256. The bytes themselves are not held: hundreds of devices may be at it. */
-    private final Map<String, String> found = new HashMap<>();
+    /** What has been fetched, by what it should be: its SHA-256; an earlier try may have. The bytes themselves are not held: hundreds of devices may be at it. */
+    private final Map<String, String> found;
+    private int againMinutes;
     private @Nullable Integer exitCode;
     private boolean restarting;
     private boolean asksForRestart;
     private boolean installerFailed;
+    private boolean lacking;
     private final List<Work.Mirror> mirrors;
     private final List<Report.Fetched> fetched = new ArrayList<>();
 
-    RunningJob(Job job, List<Work.Mirror> mirrors, Mishap mishap) {
+    RunningJob(Job job, List<Work.Mirror> mirrors, Mishap mishap, Map<String, String> found) {
+        this.found = found;
         this.job = job;
         this.mirrors = mirrors;
         this.mishap = mishap;
@@ -62,8 +69,29 @@ final class RunningJob {
         return restarting;
     }
 
+    /** After how many minutes the installer is to be run again, which was busy; 0 where it was not. */
+    int againMinutes() {
+        return againMinutes;
+    }
+
+    /** How it stands where nothing more is tried. */
+    Progress failed(String message) {
+        return progress(JobState.FAILED, step + 1, message);
+    }
+
     Progress started() {
-        return progress(JobState.RUNNING, step + 1, job.steps().get(0).text());
+        return running(job.steps().get(0).text());
+    }
+
+    private Progress running(String message) {
+        Progress running = progress(JobState.RUNNING, step + 1, message);
+        long there = job.contents().stream().filter(this::isThere).mapToLong(Job.Content::size).sum();
+        return job.steps().get(step).kind() == StepKind.FETCH
+                ? running.fetching(there, job.contents().stream().mapToLong(Job.Content::size).sum()) : running;
+    }
+
+    private boolean isThere(Job.Content content) {
+        return content.sha256().equals(found.get(content.sha256()));
     }
 
     /** Carries out the next step and says how the job stands then. */
@@ -74,10 +102,16 @@ final class RunningJob {
         }
         Job.Step current = job.steps().get(step);
         if (current.kind() == StepKind.WAIT && current.skipped() == null && current.stops() != null) {
-            return progress(JobState.WAITING, step + 1, "waits: " + current.stops());
+            return progress(JobState.WAITING, step + 1, "waits: " + current.stops()).waiting(WaitReason.TRY, null);
         }
         String failure = current.skipped() == null ? carryOut(current, server, device) : null;
         Integer leads = failure == null ? current.thenTo() : current.failsTo();
+        if (againMinutes > 0) {
+            return progress(JobState.WAITING, step + 1, Objects.requireNonNull(failure));
+        }
+        if (lacking) {
+            return progress(JobState.WAITING, step + 1, "waits for content that neither a mirror nor the server has").waiting(WaitReason.CONTENT, null);
+        }
         if (failure != null && leads == null && !current.goesOn()) {
             return progress(JobState.FAILED, step + 1, failure);
         }
@@ -85,11 +119,11 @@ final class RunningJob {
         if (step < job.steps().size()) {
             Job.Step next = job.steps().get(step);
             String text = next.skipped() == null ? next.text() : "skipped: " + next.skipped();
-            return progress(JobState.RUNNING, step + 1, failure == null ? text : failure + "; goes on with: " + text);
+            return running(failure == null ? text : failure + "; goes on with: " + text);
         }
         if (mishap == Mishap.NEEDS_RESTART && asksForRestart) {
             restarting = true;
-            return progress(JobState.WAITING, step, "waits for a restart, which the installer asked for");
+            return progress(JobState.WAITING, step, "waits for a restart, which the installer asked for").waiting(WaitReason.RESTART, null);
         }
         return done();
     }
@@ -120,11 +154,12 @@ final class RunningJob {
         }
         ContentFetch fetch = new ContentFetch(server, device, mirrors);
         try {
-            for (Job.Content content : job.contents()) {
+            for (Job.Content content : job.contents().stream().filter(one -> !isThere(one)).toList()) {
                 found.put(content.sha256(), sha256(fetch.fetch(content)));
             }
             return null;
         } catch (IOException e) {
+            lacking = e instanceof ServerConnection.RefusedByServer refused && refused.status() == NOT_FOUND;
             return "the content could not be fetched: " + fetch.troubles();
         } finally {
             fetched.addAll(fetch.fetched());
@@ -163,8 +198,11 @@ final class RunningJob {
             installerFailed = true;
             return "the installer failed with exit code " + FATAL + ": fatal error";
         }
-        return mishap == Mishap.ANOTHER_INSTALLER_RUNS && busy != 0
-                ? "another installer was running (exit code " + busy + "); it is tried again" : null;
+        if (mishap == Mishap.ANOTHER_INSTALLER_RUNS && busy != 0) {
+            againMinutes = Math.max(1, current.exitCodes().stream().filter(code -> code.code() == busy).mapToInt(ExitCode::againMinutes).findFirst().orElse(1));
+            return "another installer was running (exit code " + busy + "); it is tried again";
+        }
+        return null;
     }
 
     private Progress progress(JobState state, int at, String message) {

@@ -22,6 +22,7 @@ import rivo.devices.protocol.JobState;
 import rivo.devices.protocol.Progress;
 import rivo.devices.protocol.Report;
 import rivo.devices.protocol.ReportAnswer;
+import rivo.devices.protocol.WaitReason;
 import rivo.devices.protocol.Work;
 
 /**
@@ -30,16 +31,20 @@ import rivo.devices.protocol.Work;
  */
 final class SimulatedDevice {
 
-    private static final int MOST_TRIES = 4;
     /** How many steps' time a restart takes. */
     private static final int RESTART_STEPS = 12;
+    /** What is counted of a job besides its tries. */
+    private static final String AGAIN = "again ";
+    private static final String FAILED = "failed ";
     private static final DateTimeFormatter OPENS = DateTimeFormatter.ofPattern("EEE d MMM HH:mm", Locale.ENGLISH);
 
     private final Roster.Entry entry;
     private final Luck luck;
     private final ServerConnection server;
     private final FleetStore store;
-    private final Duration retryAfter;
+    private final Tries tries;
+    /** What has been fetched and is still there, by what it should be: its SHA-256. */
+    private final Map<String, String> contents = new HashMap<>();
     private final Sessions sessions;
     private DeviceState state;
     private Work work = Work.nothing();
@@ -47,12 +52,11 @@ final class SimulatedDevice {
     private @Nullable RunningJob running;
     private @Nullable List<Report.Found> presentReported;
     private @Nullable List<String> signedInReported;
-    private final Map<String, Instant> notBefore = new HashMap<>();
     private final Map<String, String> toldWaiting = new HashMap<>();
     private @Nullable Instant callInDue;
 
     SimulatedDevice(Roster.Entry entry, DeviceState state, Luck luck, ServerConnection server, FleetStore store, FleetSettings settings) {
-        this.retryAfter = settings.retryAfter();
+        this.tries = new Tries(settings.retryAfter());
         this.sessions = new Sessions(luck, entry.people(), settings.sessions());
         this.entry = entry;
         this.state = state;
@@ -79,9 +83,10 @@ final class SimulatedDevice {
             return running.isRestarting() ? settings.stepTime().multipliedBy(RESTART_STEPS) : settings.stepTime();
         }
         DeviceJobs jobs = jobs();
-        boolean triesAgain = work.jobs().stream().anyMatch(job -> notBefore.containsKey(DeviceJobs.key(job)) && !jobs.isSo(job)
-                && state.attempts().getOrDefault(DeviceJobs.key(job), 0) < MOST_TRIES);
-        return triesAgain && retryAfter.compareTo(interval) < 0 ? retryAfter : interval;
+        Instant now = Instant.now();
+        return work.jobs().stream().filter(job -> tries.waits(DeviceJobs.key(job)) && !jobs.isSo(job)).map(job -> tries.left(DeviceJobs.key(job), now))
+                .filter(left -> left.compareTo(interval) < 0).min(Comparator.naturalOrder()).map(left -> left.isZero() ? settings.stepTime() : left)
+                .orElse(interval);
     }
 
     /** One turn: a call-in when it is due, and a step of the job under way. */
@@ -152,16 +157,14 @@ final class SimulatedDevice {
         DeviceJobs jobs = jobs();
         for (Job job : work.jobs()) {
             String key = DeviceJobs.key(job);
-            int tried = state.attempts().getOrDefault(key, 0);
-            boolean dueAgain = !now.isBefore(notBefore.getOrDefault(key, Instant.MIN));
-            if (tried < MOST_TRIES && dueAgain && !jobs.isSo(job) && jobs.hasItsDevicePart(job)) {
+            if (tries.isDue(key, now) && !jobs.isSo(job) && jobs.hasItsDevicePart(job)) {
                 if (!isSignedIn(job) || !mayBegin(job)) {
                     // One behind it may be for somebody else, or shorter.
                     tellItWaits(job);
                     continue;
                 }
-                keepAttempts(key, tried + 1);
-                running = new RunningJob(job, work.mirrors(), luck.mishap(key, tried + 1));
+                int tried = count(key, 1);
+                running = new RunningJob(job, work.mirrors(), luck.mishap(key, tried), contents);
                 toldWaiting.remove(key);
                 send(null, null, List.of(running.started()), List.of());
                 return;
@@ -183,10 +186,22 @@ final class SimulatedDevice {
 
     /** Says once for each job that it waits, and for what. */
     private void tellItWaits(Job job) throws IOException, InterruptedException {
-        String message = isSignedIn(job) ? whenItMay(job) : "waits for the next sign-in of " + nameOf(job);
-        if (!message.equals(toldWaiting.put(DeviceJobs.key(job), message))) {
-            tell(job, message);
+        Progress says = waits(job);
+        if (!says.message().equals(toldWaiting.put(DeviceJobs.key(job), says.message()))) {
+            send(null, null, List.of(says), List.of());
         }
+    }
+
+    private Progress waits(Job job) {
+        if (!isSignedIn(job)) {
+            return waiting(job, "waits for the next sign-in of " + nameOf(job)).waiting(WaitReason.SIGN_IN, null);
+        }
+        LocalDateTime local = LocalDateTime.now();
+        LocalDateTime next = work.windows().stream().map(w -> w.next(local)).min(Comparator.naturalOrder()).orElse(local);
+        LocalDateTime anyTime = job.anyTimeFrom() == null ? null : LocalDateTime.ofInstant(job.anyTimeFrom(), ZoneId.systemDefault());
+        return anyTime != null && anyTime.isBefore(next)
+                ? waiting(job, "waits for its deadline, " + anyTime.format(OPENS)).waiting(WaitReason.DEADLINE, job.anyTimeFrom())
+                : waiting(job, "waits for its window, which opens " + next.format(OPENS)).waiting(WaitReason.WINDOW, next.atZone(ZoneId.systemDefault()).toInstant());
     }
 
     private String nameOf(Job job) {
@@ -194,24 +209,15 @@ final class SimulatedDevice {
         return person == null ? "its person" : person.name();
     }
 
-    private String whenItMay(Job job) {
-        LocalDateTime local = LocalDateTime.now();
-        LocalDateTime next = work.windows().stream().map(w -> w.next(local)).min(Comparator.naturalOrder()).orElse(local);
-        LocalDateTime anyTime = job.anyTimeFrom() == null ? null : LocalDateTime.ofInstant(job.anyTimeFrom(), ZoneId.systemDefault());
-        return anyTime != null && anyTime.isBefore(next) ? "waits for its deadline, " + anyTime.format(OPENS)
-                : "waits for its window, which opens " + next.format(OPENS);
-    }
-
-    private void tell(Job job, String message) throws IOException, InterruptedException {
-        send(null, null, List.of(new Progress(job.title(), job.person(), job.action(), job.version(), JobState.WAITING, 1, job.steps().size(), 0,
-                message, null, Instant.now())), List.of());
+    private static Progress waiting(Job job, String message) {
+        return new Progress(job.title(), job.person(), job.action(), job.version(), JobState.WAITING, 1, job.steps().size(), 0, message, null, Instant.now());
     }
 
     private void advance(RunningJob current) throws IOException, InterruptedException {
         String key = DeviceJobs.key(current.job());
         if (!isSignedIn(current.job())) {
             // It begins anew when they are back, and that costs no try.
-            keepAttempts(key, state.attempts().getOrDefault(key, 1) - 1);
+            count(key, -1);
             running = null;
             tellItWaits(current.job());
             return;
@@ -219,20 +225,35 @@ final class SimulatedDevice {
         Progress progress = current.next(server, state);
         if (progress.state() == JobState.DONE) {
             keep(jobs().after(current.job()));
-            forgetAttempts(key);
+            List.of(key, AGAIN + key, FAILED + key).forEach(this::forget);
+            tries.forget(key);
+            current.job().contents().forEach(content -> contents.remove(content.sha256()));
             running = null;
             send(software(), jobs().present(), List.of(progress), current.takeFetched());
             return;
         }
-        if (progress.state() == JobState.WAITING && !current.isRestarting()) {
-            // Waiting is no failure: it is looked at again, and costs no try.
-            keepAttempts(key, state.attempts().getOrDefault(key, 1) - 1);
-        }
         if (progress.state() == JobState.FAILED || progress.state() == JobState.WAITING && !current.isRestarting()) {
-            notBefore.put(key, Instant.now().plus(retryAfter));
+            progress = later(current, progress, key);
             running = null;
         }
         send(null, null, List.of(progress), current.takeFetched());
+    }
+
+    /** What comes of a try that ended otherwise than well: when the next one is. */
+    private Progress later(RunningJob current, Progress progress, String key) {
+        Instant now = Instant.now();
+        if (current.againMinutes() > 0 && count(AGAIN + key, 1) <= Tries.MOST_AGAIN) {
+            return progress.waiting(WaitReason.TRY, tries.afterMinutes(key, current.againMinutes(), now));
+        }
+        if (current.againMinutes() > 0 || progress.state() == JobState.FAILED) {
+            Progress failed = current.againMinutes() > 0 ? current.failed("another installer was still running at the last of " + Tries.MOST_AGAIN + " tries") : progress;
+            forget(AGAIN + key);
+            return failed.waiting(WaitReason.TRY, tries.afterFailure(key, count(FAILED + key, 1), now));
+        }
+        // Waiting is no failure: it is looked at again, and costs no try.
+        count(key, -1);
+        WaitReason reason = progress.waits() == null ? WaitReason.TRY : progress.waits().reason();
+        return progress.waiting(reason, tries.afterALook(key, now));
     }
 
     private List<Report.Software> software() {
@@ -266,15 +287,18 @@ final class SimulatedDevice {
         keep(state.withReports(last));
     }
 
-    private void keepAttempts(String job, int tried) {
+    /** Counts, over restarts too. */
+    private int count(String what, int more) {
         Map<String, Integer> attempts = new HashMap<>(state.attempts());
-        attempts.put(job, tried);
+        int count = Math.max(0, attempts.getOrDefault(what, 0) + more);
+        attempts.put(what, count);
         keep(state.withAttempts(attempts));
+        return count;
     }
 
-    private void forgetAttempts(String job) {
+    private void forget(String what) {
         Map<String, Integer> attempts = new HashMap<>(state.attempts());
-        attempts.remove(job);
+        attempts.remove(what);
         keep(state.withAttempts(attempts));
     }
 

@@ -25,6 +25,7 @@ import rivo.devices.protocol.PresenceKind;
 import rivo.devices.protocol.Progress;
 import rivo.devices.protocol.Report;
 import rivo.devices.protocol.StepKind;
+import rivo.devices.protocol.WaitReason;
 import rivo.devices.protocol.Window;
 import rivo.devices.protocol.Work;
 
@@ -270,7 +271,8 @@ class SimulatedFleetTest {
         try (SimulatedFleet fleet = fleet(Map.of())) {
             until(() -> reached(JobState.WAITING));
             assertThat(progress()).filteredOn(p -> p.state() == JobState.WAITING).first()
-                    .satisfies(p -> assertThat(p.message()).isEqualTo("waits: needs diskFreeGiB ge 3, has 2"));
+                    .satisfies(p -> assertThat(p.message()).isEqualTo("waits: needs diskFreeGiB ge 3, has 2"))
+                    .satisfies(p -> assertThat(p.waits().reason()).isEqualTo(WaitReason.TRY));
             assertThat(reached(JobState.FAILED)).isFalse();
             assertThat(fleet).isNotNull();
         }
@@ -291,18 +293,38 @@ class SimulatedFleetTest {
     }
 
     @Test
-    void whatFailsIsTriedFourTimesAndThenLeftAlone() throws Exception {
+    void whatFailsIsTriedAgainLaterEachTime() throws IOException {
         server.work = withSteps(step(StepKind.CHECK, null, "needs 3 GiB free"));
         try (SimulatedFleet fleet = fleet(Map.of())) {
-            until(() -> progress().stream().filter(p -> p.state() == JobState.FAILED).count() == 4);
-            Thread.sleep(500);
-            assertThat(progress()).filteredOn(p -> p.state() == JobState.FAILED).hasSize(4);
-            assertThat(progress()).filteredOn(p -> p.state() == JobState.RUNNING).hasSize(4);
+            until(() -> progress().stream().filter(p -> p.state() == JobState.FAILED).count() == 3);
+            List<Progress> failed = progress().stream().filter(p -> p.state() == JobState.FAILED).toList();
+            assertThat(failed).allSatisfy(p -> assertThat(p.waits().reason()).isEqualTo(WaitReason.TRY));
+            List<Long> waits = failed.stream().map(p -> Duration.between(p.at(), p.waits().until()).toMillis()).toList();
+            assertThat(waits.get(0)).isBetween(90L, 300L);
+            assertThat(waits.get(1)).as("an hour for a quarter of one").isBetween(390L, 600L);
+            assertThat(waits.get(2)).as("four hours").isBetween(1_590L, 1_800L);
+            assertThat(progress()).filteredOn(p -> p.state() == JobState.RUNNING).hasSizeGreaterThanOrEqualTo(3);
             assertThat(fleet).isNotNull();
         }
     }
 
-    /** The device shows that it is there; the server goes on naming the job. */
+    @Test
+    void contentThatNobodyHasIsWaitedForAndSaidSo() throws IOException {
+        server.work = siltscope(JobAction.INSTALL, RunningJob.sha256(INSTALLER));
+        server.contents = (from, to) -> null;
+        try (SimulatedFleet fleet = fleet(Map.of())) {
+            until(() -> reached(JobState.WAITING));
+            assertThat(progress()).filteredOn(p -> p.state() == JobState.WAITING).first()
+                    .satisfies(p -> assertThat(p.waits().reason()).isEqualTo(WaitReason.CONTENT));
+            assertThat(progress()).filteredOn(p -> p.fetching() != null).first()
+                    .satisfies(p -> assertThat(p.fetching().all()).isEqualTo(INSTALLER.length));
+            server.contents = (from, to) -> INSTALLER;
+            until(() -> reached(JobState.DONE));
+            assertThat(reached(JobState.FAILED)).isFalse();
+            assertThat(fleet).isNotNull();
+        }
+    }
+
     @Test
     void whatHasBeenPutOnIsNotPutOnAgain() throws IOException {
         server.work = siltscope(JobAction.INSTALL, RunningJob.sha256(INSTALLER));

@@ -42,7 +42,8 @@ public final class DeviceClock {
         return deadline.local() == null ? deadline.at() : instant(LocalDateTime.parse(deadline.local()), zone(device));
     }
 
-    static Instant instant(LocalDateTime local, ZoneId zone) {
+    /** The instant of a local time in a zone, as {@link #deadline} says. */
+    public static Instant instant(LocalDateTime local, ZoneId zone) {
         var left = zone.getRules().getTransition(local);
         return left != null && left.isGap() ? left.getInstant() : local.atZone(zone).withEarlierOffsetAtOverlap().toInstant();
     }

@@ -1,5 +1,7 @@
 package rivo.server.fleet;
 
+import java.sql.ResultSet;
+import java.sql.SQLException;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Comparator;
@@ -10,6 +12,7 @@ import java.util.Objects;
 import java.util.SortedMap;
 import java.util.TreeMap;
 import java.util.function.Consumer;
+import org.jspecify.annotations.Nullable;
 import org.pcollections.HashTreePMap;
 import org.pcollections.PMap;
 import org.springframework.jdbc.core.JdbcTemplate;
@@ -22,6 +25,7 @@ import rivo.core.estate.RefusedException;
 import rivo.devices.protocol.JobAction;
 import rivo.devices.protocol.JobState;
 import rivo.devices.protocol.Progress;
+import rivo.devices.protocol.WaitReason;
 import rivo.server.estate.ChangeContext;
 import rivo.server.estate.Json;
 import rivo.server.estate.Rows;
@@ -72,7 +76,7 @@ class ArrivedReports {
                 jobs.computeIfAbsent(row.getString("device"), k -> new HashMap<>()).put(key, new Progress(
                         key.title(), key.person().isEmpty() ? null : key.person(), JobAction.valueOf(row.getString("action")), row.getString("version"),
                         JobState.valueOf(row.getString("state")), row.getInt("step"), row.getInt("steps"), row.getInt("percent"),
-                        row.getString("message"), Rows.integer(row, "exit_code"), Rows.instant(row, "at")));
+                        row.getString("message"), Rows.integer(row, "exit_code"), Rows.instant(row, "at"), waits(row), fetching(row)));
             });
             each(db, Long.MAX_VALUE, report -> report.progress().forEach(one -> jobs
                     .computeIfAbsent(report.device(), k -> new HashMap<>()).put(JobKey.of(one), one)));
@@ -80,6 +84,16 @@ class ArrivedReports {
             return HashTreePMap.from(jobs);
         }
     };
+
+    private static Progress.@Nullable Wait waits(ResultSet row) throws SQLException {
+        String reason = row.getString("waits_for");
+        return reason == null ? null : new Progress.Wait(WaitReason.valueOf(reason), row.getObject("waits_until") == null ? null : Rows.instant(row, "waits_until"));
+    }
+
+    private static Progress.@Nullable Fetching fetching(ResultSet row) throws SQLException {
+        long all = row.getLong("fetching_all");
+        return row.wasNull() ? null : new Progress.Fetching(row.getLong("fetching_bytes"), all);
+    }
 
     private record Arrived(long arrival, String device, long number, Instant at, List<Progress> progress) {
     }
@@ -140,8 +154,10 @@ class ArrivedReports {
 
     /** With the instant as exact as the rows have it. */
     private static Progress asKept(Progress one) {
+        Progress.Wait waits = one.waits() == null || one.waits().until() == null ? one.waits()
+                : new Progress.Wait(one.waits().reason(), one.waits().until().truncatedTo(ChangeContext.ON_DISK));
         return new Progress(one.title(), one.person(), one.action(), one.version(), one.state(), one.step(), one.steps(), one.percent(), one.message(),
-                one.exitCode(), one.at().truncatedTo(ChangeContext.ON_DISK));
+                one.exitCode(), one.at().truncatedTo(ChangeContext.ON_DISK), waits, one.fetching());
     }
 
     /** A device that has enrolled anew counts from 1. */
@@ -205,14 +221,18 @@ class ArrivedReports {
         List<Object[]> lines = new ArrayList<>();
         jobs.forEach((device, own) -> own.forEach((key, said) -> {
             Progress job = said.get(said.size() - 1);
+            Progress.Wait waits = job.waits();
+            Progress.Fetching fetching = job.fetching();
             latest.add(new Object[] {device, key.title(), key.person(), job.action().name(), job.version(), job.state().name(), job.step(), job.steps(),
-                job.percent(), job.message(), job.exitCode(), Rows.at(job.at())});
+                job.percent(), job.message(), job.exitCode(), Rows.at(job.at()), waits == null ? null : waits.reason().name(),
+                waits == null || waits.until() == null ? null : Rows.at(waits.until()), fetching == null ? null : (Long) fetching.bytes(),
+                fetching == null ? null : (Long) fetching.all()});
             said.forEach(one -> lines.add(new Object[] {device, key.title(), key.person(), one.action().name(), one.state().name(), one.step(), one.message(),
                 Rows.at(one.at())}));
         }));
         batch("merge into report_numbers (device, last_number, at) values (?, ?, ?)", List.copyOf(numbers.values()));
-        batch("merge into jobs (device, title, person, action, version, state, step, steps, percent, message, exit_code, at) "
-                + "values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)", latest);
+        batch("merge into jobs (device, title, person, action, version, state, step, steps, percent, message, exit_code, at, waits_for, "
+                + "waits_until, fetching_bytes, fetching_all) values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)", latest);
         batch("insert into job_log (device, title, person, action, state, step, message, at) values (?, ?, ?, ?, ?, ?, ?, ?)", lines);
         db.sql("delete from arrived_reports where arrival <= ?").params(last).update();
     }

@@ -9,6 +9,7 @@ import java.util.Locale;
 import java.util.Objects;
 import java.util.function.Function;
 import java.util.function.IntPredicate;
+import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
 import rivo.core.audience.DeviceSet;
@@ -21,6 +22,7 @@ import rivo.core.estate.Title;
 import rivo.core.resolve.Outcome;
 import rivo.core.resolve.Resolver;
 import rivo.core.resolve.TitleOutcomes;
+import rivo.core.state.UnitState;
 import rivo.server.estate.Snapshot;
 
 /**
@@ -30,20 +32,21 @@ import rivo.server.estate.Snapshot;
  * @param ou in it or below
  * @param title with {@code outcome}: those that have this outcome for it, or {@code none}
  * @param state as {@link DeviceRow#state()}
+ * @param stands with {@code title}: those that have a unit of it in this state, as {@link UnitState#word} has it
  * @param order a column, {@code name}, {@code ou}, {@code person} or {@code last-seen}, with {@code -} before it for the other way round; null
  *     for the most pressing first
  */
 record DeviceFilter(@Nullable String words, @Nullable String ou, @Nullable String title, @Nullable String outcome,
-        @Nullable String state, @Nullable String order) {
+        @Nullable String state, @Nullable String stands, @Nullable String order) {
 
     /**
      * The positions of the devices that pass. Where no order is given, those with a failed job come first, those that have never called in last,
      * and each in the order of their OUs and, within one, of their names; which is also what decides where an order leaves two equal. Costs one
      * pass over the devices, and sorting those that pass.
      */
-    int[] positions(Snapshot snapshot, Fleet fleet, Instant now) {
+    int[] positions(Snapshot snapshot, Fleet fleet, TitleStates states, Instant now) {
         Estate estate = snapshot.estate();
-        IntPredicate byOutcome = outcomes(snapshot.resolver());
+        IntPredicate byOutcome = outcomes(snapshot.resolver()).and(states(snapshot, states));
         int within = ou == null ? 0 : position(estate, ou);
         String[] wanted = words == null ? new String[0] : words.strip().toLowerCase(Locale.ROOT).split("\\s+");
         List<Found> found = new ArrayList<>();
@@ -96,7 +99,7 @@ record DeviceFilter(@Nullable String words, @Nullable String ou, @Nullable Strin
         return Comparator.comparing(value, Comparator.nullsFirst(Comparator.naturalOrder()));
     }
 
-    private static int position(Estate estate, String ou) {
+    static int position(Estate estate, String ou) {
         if (estate.ous().find(ou) == null) {
             throw new RefusedException("unknown-ou", "ou", "There is no such OU; it may have gone from the "
                     + "directory. Take the OU out of the address.");
@@ -108,11 +111,7 @@ record DeviceFilter(@Nullable String words, @Nullable String ou, @Nullable Strin
         if (title == null || outcome == null) {
             return p -> true;
         }
-        Title known = resolver.estate().title(title);
-        if (known == null) {
-            throw new RefusedException("unknown-title", "title", "There is no title " + title
-                    + "; pick one from the catalogue.");
-        }
+        Title known = title(resolver.estate(), title);
         TitleOutcomes outcomes = resolver.title(known);
         if ("none".equals(outcome)) {
             UnitSet decided = outcomes.decided();
@@ -120,6 +119,25 @@ record DeviceFilter(@Nullable String words, @Nullable String ou, @Nullable Strin
         }
         DeviceSet with = resolver.audiences().devicesOf(outcomes.with(outcome(outcome)));
         return with::contains;
+    }
+
+    private static Title title(Estate estate, String id) {
+        Title known = estate.title(id);
+        if (known == null) {
+            throw new RefusedException("unknown-title", "title", "There is no title " + id
+                    + "; pick one from the catalogue.");
+        }
+        return known;
+    }
+
+    private IntPredicate states(Snapshot snapshot, TitleStates states) {
+        if (title == null || stands == null) {
+            return p -> true;
+        }
+        UnitState wanted = Arrays.stream(UnitState.values()).filter(one -> one.word().equals(stands)).findFirst()
+                .orElseThrow(() -> new RefusedException("bad-state", "stands", "There is no state " + stands + "; use "
+                        + Arrays.stream(UnitState.values()).map(UnitState::word).collect(Collectors.joining(", ")) + "."));
+        return states.devices(snapshot, title(snapshot.estate(), title), wanted);
     }
 
     private static Outcome outcome(String word) {

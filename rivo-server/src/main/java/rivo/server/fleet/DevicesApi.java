@@ -22,8 +22,10 @@ import org.springframework.web.bind.annotation.RestController;
 import rivo.core.estate.Device;
 import rivo.core.estate.Estate;
 import rivo.core.estate.RefusedException;
+import rivo.core.estate.Title;
 import rivo.server.audience.Names;
 import rivo.server.audience.PathPart;
+import rivo.server.catalogue.title.Titles;
 import rivo.server.estate.CurrentSnapshot;
 import rivo.server.estate.SignIns;
 import rivo.server.estate.Snapshot;
@@ -65,8 +67,10 @@ class DevicesApi {
     private final TitleOnDevice titleOnDevice;
     private final Clock clock;
     private final FleetCounter counts;
+    private final TitleStates states;
 
-    DevicesApi(CurrentSnapshot current, Fleet fleet, Enrolments enrolments, TitleOnDevice titleOnDevice, FleetCounter counts, Clock clock) {
+    DevicesApi(CurrentSnapshot current, Fleet fleet, Enrolments enrolments, TitleOnDevice titleOnDevice, FleetCounter counts, TitleStates states, Clock clock) {
+        this.states = states;
         this.current = current;
         this.fleet = fleet;
         this.enrolments = enrolments;
@@ -78,14 +82,15 @@ class DevicesApi {
     @GetMapping("/api/devices")
     DeviceRows devices(@RequestParam @Nullable String q, @RequestParam @Nullable String ou,
             @RequestParam @Nullable String title, @RequestParam @Nullable String outcome,
-            @RequestParam @Nullable String state, @RequestParam @Nullable String order, @RequestParam(defaultValue = "0") int offset,
+            @RequestParam @Nullable String state, @RequestParam @Nullable String stands, @RequestParam @Nullable String order,
+            @RequestParam(defaultValue = "0") int offset,
             @RequestParam(defaultValue = "100") int limit) {
         Page page = Page.of(offset, limit, MOST_ROWS);
         Snapshot now = current.now();
         Instant instant = clock.instant();
         Estate estate = now.estate();
-        DeviceFilter filter = new DeviceFilter(q, ou, title, outcome, state, order);
-        int[] positions = filter.positions(now, fleet, instant);
+        DeviceFilter filter = new DeviceFilter(q, ou, title, outcome, state, stands, order);
+        int[] positions = filter.positions(now, fleet, states, instant);
         List<DeviceRow> rows = Arrays.stream(positions).skip(page.offset()).limit(page.limit()).mapToObj(p -> {
                     Device device = estate.devices().at(p);
                     return DeviceRow.of(estate, device, fleet.of(now, device.id()), instant);
@@ -96,12 +101,12 @@ class DevicesApi {
     /** The same list whole, as CSV (RFC 4180) for a spreadsheet. */
     @GetMapping("/api/devices/csv")
     void csv(@RequestParam @Nullable String q, @RequestParam @Nullable String ou, @RequestParam @Nullable String title,
-            @RequestParam @Nullable String outcome, @RequestParam @Nullable String state, @RequestParam @Nullable String order,
-            HttpServletResponse response) throws IOException {
+            @RequestParam @Nullable String outcome, @RequestParam @Nullable String state, @RequestParam @Nullable String stands,
+            @RequestParam @Nullable String order, HttpServletResponse response) throws IOException {
         Snapshot now = current.now();
         Instant instant = clock.instant();
         Estate estate = now.estate();
-        int[] positions = new DeviceFilter(q, ou, title, outcome, state, order).positions(now, fleet, instant);
+        int[] positions = new DeviceFilter(q, ou, title, outcome, state, stands, order).positions(now, fleet, states, instant);
         try (CsvDownload csv = CsvDownload.begin(response, "devices.csv", "device", "ou", "people", "state", "doing", "last seen")) {
             for (int p : positions) {
                 Device device = estate.devices().at(p);
@@ -125,6 +130,15 @@ class DevicesApi {
                 .map(device -> DeviceRow.of(estate, device, fleet.of(now, device.id()), instant)).toList();
     }
 
+    /** How the units of a title stand. @param ou in it and below; without one, everywhere */
+    @GetMapping("/api/titles/{id}/states")
+    TitleStates.StateCounts states(@PathVariable String id, @RequestParam @Nullable String ou) {
+        Snapshot now = current.now();
+        Title title = Titles.title(now, id);
+        int within = ou == null ? 0 : DeviceFilter.position(now.estate(), ou);
+        return states.count(now, title, now.estate().devices().from(within), now.estate().devices().to(within));
+    }
+
     @GetMapping("/api/fleet")
     FleetCounter.FleetCounts counts() {
         return counts.get();
@@ -140,7 +154,7 @@ class DevicesApi {
         SignIns signIns = now.get(SignIns.PART).get(id);
         return new DeviceView(id, device.name(), path, people(estate, device, signIns), signIns != null,
                 device.facts().asMap(), Enrolments.isEnrolled(now, id), doing.lastSeen(), doing.nextDue(),
-                DeviceStanding.of(now, device, doing).lines());
+                DeviceStanding.of(now, device, doing, clock.instant()).lines());
     }
 
     private static List<PersonHere> people(Estate estate, Device device, @Nullable SignIns signIns) {

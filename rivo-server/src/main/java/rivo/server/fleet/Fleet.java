@@ -1,6 +1,7 @@
 package rivo.server.fleet;
 
 import jakarta.annotation.PreDestroy;
+import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -15,6 +16,9 @@ import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
 import rivo.core.estate.Device;
+import rivo.core.estate.Title;
+import rivo.core.resolve.Decision;
+import rivo.core.state.UnitState;
 import rivo.devices.protocol.Progress;
 import rivo.server.estate.ChangeWriter;
 import rivo.server.estate.ChangesRefusedException;
@@ -36,9 +40,11 @@ public class Fleet {
     private final Map<String, Heard> heard = new ConcurrentHashMap<>();
     private final Set<String> heardSinceWritten = ConcurrentHashMap.newKeySet();
     private final ChangeWriter writer;
+    private final Clock clock;
 
-    Fleet(ChangeWriter writer, JdbcClient db) {
+    Fleet(ChangeWriter writer, JdbcClient db, Clock clock) {
         this.writer = writer;
+        this.clock = clock;
         db.sql("select device, at from call_ins").query(row -> {
             Instant at = Rows.instant(row, "at");
             heard.put(row.getString("device"), new Heard(at, at));
@@ -60,7 +66,13 @@ public class Fleet {
 
     /** How a device, and each of its people there, stands with its titles. */
     public List<DeviceStanding.DeviceTitle> standing(Snapshot snapshot, Device device) {
-        return DeviceStanding.of(snapshot, device, of(snapshot, device.id())).lines();
+        return DeviceStanding.of(snapshot, device, of(snapshot, device.id()), clock.instant()).lines();
+    }
+
+    /** In which state one unit is. @param person in whose profile; null for the device */
+    public UnitState state(Snapshot snapshot, Device device, Title title, @Nullable String person, @Nullable Decision decision) {
+        return UnitState.of(new UnitSituations(snapshot, device, of(snapshot, device.id()), FromShelf.of(snapshot, device), clock.instant())
+                .of(title, person, decision));
     }
 
     /** The last job of this kind on a device, as it was last reported; null without one. */

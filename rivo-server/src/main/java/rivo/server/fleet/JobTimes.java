@@ -35,7 +35,17 @@ final class JobTimes {
 
     /** Null where it waits for a window, however long. */
     @Nullable Instant anyTimeFrom(Action action) {
-        Assignment assignment = action.assignment() != null ? action.assignment() : implying(action);
+        return anyTimeFrom(action.assignment(), action.title(), action.user());
+    }
+
+    /**
+     * The same for a unit.
+     *
+     * @param winner the assignment that decides; null where another title needs this one
+     * @param user the person's id; empty for the device
+     */
+    @Nullable Instant anyTimeFrom(@Nullable Assignment winner, String title, String user) {
+        Assignment assignment = winner != null ? winner : implying(title, user);
         AssignmentDocument document = assignment == null ? null : snapshot.get(AssignmentDocument.KIND).find(assignment.id());
         if (document == null) {
             return null;
@@ -49,11 +59,11 @@ final class JobTimes {
     }
 
     /** The assignment of the title that pulls this one in, or of the one that pulls in that. */
-    private @Nullable Assignment implying(Action action) {
+    private @Nullable Assignment implying(String title, String user) {
         Map<JobKey, Decision> known = decisions();
-        Decision at = known.get(new JobKey(action.title(), action.user()));
+        Decision at = known.get(new JobKey(title, user));
         for (int i = 0; i < known.size() && at != null && at.winner() == null && at.by() != null; i++) {
-            at = known.get(new JobKey(at.by(), action.user()));
+            at = known.get(new JobKey(at.by(), user));
         }
         return at == null ? null : at.winner();
     }

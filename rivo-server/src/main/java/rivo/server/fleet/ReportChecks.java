@@ -139,6 +139,12 @@ final class ReportChecks {
             if (one.action() == null || one.state() == null || one.at() == null) {
                 add("missing", place, "needs action, state and at.");
             }
+            if (one.waits() != null && one.waits().reason() == null) {
+                add("missing", place + ".waits.reason", "is missing; say what the job waits for, or leave waits out.");
+            }
+            if (one.fetching() != null && (one.fetching().bytes() < 0 || one.fetching().all() < one.fetching().bytes())) {
+                add("bad-step", place + ".fetching", "has more bytes than all, or fewer than none.");
+            }
             if (one.step() < 0 || one.steps() < one.step() || one.percent() < 0 || one.percent() > 100) {
                 add("bad-step", place, "has a step above its steps, or a percentage outside 0 to 100.");
             }

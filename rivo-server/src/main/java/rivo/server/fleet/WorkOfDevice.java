@@ -1,9 +1,11 @@
 package rivo.server.fleet;
 
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
+import rivo.core.estate.Assignment;
 import rivo.core.estate.Device;
 import rivo.core.estate.Version;
 import rivo.core.plan.Action;
@@ -13,6 +15,8 @@ import rivo.devices.protocol.Job;
 import rivo.devices.protocol.JobAction;
 import rivo.devices.protocol.StepKind;
 import rivo.devices.protocol.Work;
+import rivo.server.assignment.AssignmentDocument;
+import rivo.server.assignment.DeviceClock;
 import rivo.server.audience.Names;
 import rivo.server.catalogue.choice.FixedChoices;
 import rivo.server.catalogue.content.Contents;
@@ -59,11 +63,17 @@ final class WorkOfDevice {
         List<Job> jobs = new ArrayList<>();
         GivenBack.of(snapshot, device).forEach(one -> jobs.addAll(jobs(new Action(Action.Kind.REMOVE, one.title(), Objects.requireNonNullElse(one.user(), ""),
                 null, null, null, "given back"))));
-        for (Action action : Plan.of(resolver, device).actions()) {
+        for (Action action : Plan.of(resolver, device, this::deadline).actions()) {
             jobs.addAll(jobs(action));
         }
         Work work = new Work(jobs, titles.checks(), Mirrors.of(snapshot, device), MaintenanceWindows.of(snapshot, device));
         return people == null ? work : work.withPeople(people, titles.personChecks());
+    }
+
+    /** Until when it shall hold; null without a deadline. */
+    private @Nullable Instant deadline(Assignment assignment) {
+        AssignmentDocument document = snapshot.get(AssignmentDocument.KIND).find(assignment.id());
+        return document == null ? null : DeviceClock.deadline(document.delivery().deadline(), device);
     }
 
     /** Who uses a device; null for one that does not say who signs in: it would do for itself what is a person's. */

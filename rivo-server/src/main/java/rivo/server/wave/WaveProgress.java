@@ -11,14 +11,13 @@ import rivo.core.audience.DeviceSet;
 import rivo.core.audience.UnitSet;
 import rivo.core.estate.Assignment;
 import rivo.core.estate.Device;
-import rivo.core.estate.Present;
 import rivo.core.estate.Scope;
 import rivo.core.estate.Title;
-import rivo.core.estate.Version;
 import rivo.core.explain.AssignmentReach;
 import rivo.core.resolve.DecidedUnits;
 import rivo.core.resolve.Decision;
 import rivo.core.resolve.Outcome;
+import rivo.core.state.StateGroup;
 import rivo.devices.protocol.JobAction;
 import rivo.devices.protocol.JobState;
 import rivo.devices.protocol.Progress;
@@ -77,17 +76,20 @@ class WaveProgress {
     }
 
     private byte state(Snapshot snapshot, Device device, Title title, @Nullable String user, Decision decision) {
-        boolean install = decision.outcome() == Outcome.REQUIRED;
-        Version wanted = install ? Objects.requireNonNull(decision.release()).version() : null;
-        Present present = device.present(title.id(), user);
-        Version there = present == null ? null : present.version();
-        boolean inPlace = wanted == null ? present == null : there != null && there.compareTo(wanted) >= 0;
-        Progress job = fleet.progress(snapshot, device.id(), JobKey.of(title.id(), user));
-        boolean same = job != null && job.action() == (install ? JobAction.INSTALL : JobAction.REMOVE)
-                && Objects.equals(job.version(), wanted == null ? null : wanted.toString());
-        boolean failed = same && job.state() == JobState.FAILED && !inPlace;
-        boolean tried = failed || same && job.state() == JobState.DONE && inPlace;
+        StateGroup state = fleet.state(snapshot, device, title, user, decision).group();
+        boolean inPlace = state == StateGroup.IN_PLACE || state == StateGroup.GONE;
+        boolean failed = state == StateGroup.FAILED;
+        boolean tried = failed || inPlace && wasDone(snapshot, device, title, user, decision);
         return (byte) ((inPlace ? IN_PLACE : MISSING) | (failed ? FAILED : 0) | (tried ? TRIED : 0));
+    }
+
+    /** Whether its device did it; what was there before has not been tried. */
+    private boolean wasDone(Snapshot snapshot, Device device, Title title, @Nullable String user, Decision decision) {
+        boolean install = decision.outcome() == Outcome.REQUIRED;
+        String wanted = install ? Objects.requireNonNull(decision.release()).version().toString() : null;
+        Progress job = fleet.progress(snapshot, device.id(), JobKey.of(title.id(), user));
+        return job != null && job.state() == JobState.DONE && job.action() == (install ? JobAction.INSTALL : JobAction.REMOVE)
+                && Objects.equals(job.version(), wanted);
     }
 
     private Lane lane(Snapshot snapshot, boolean open, DeviceSet devices, byte[] states, @Nullable Instant since) {

@@ -16,6 +16,7 @@ import org.springframework.jdbc.core.simple.JdbcClient;
 import rivo.devices.protocol.JobAction;
 import rivo.devices.protocol.JobState;
 import rivo.devices.protocol.Progress;
+import rivo.devices.protocol.WaitReason;
 import rivo.server.TestDevice;
 import rivo.server.ServerTest;
 import rivo.server.TestTitles;
@@ -38,8 +39,14 @@ class ArrivedReportsTest extends ServerTest {
     }
 
     private static Progress progress(String title, int percent) {
-        return new Progress(title, percent % 5 == 0 ? "u1" : null, JobAction.INSTALL, percent % 2 == 0 ? null : "4.2.0", JobState.RUNNING, 1, 4, percent, "at " + percent + " %",
+        Progress plain = new Progress(title, percent % 5 == 0 ? "u1" : null, JobAction.INSTALL, percent % 2 == 0 ? null : "4.2.0", JobState.RUNNING, 1, 4, percent, "at " + percent + " %",
                 percent % 3 == 0 ? null : percent, AT.plusSeconds(percent));
+        return switch (percent % 7) {
+            case 1 -> plain.waiting(WaitReason.WINDOW, AT.plusSeconds(900).plusNanos(123_456_789));
+            case 2 -> plain.waiting(WaitReason.ANSWER, null);
+            case 3 -> plain.fetching(percent, 3_000_000_000L);
+            default -> plain;
+        };
     }
 
     private static void take(String device, long number, List<Progress> progress) {
@@ -104,7 +111,8 @@ class ArrivedReportsTest extends ServerTest {
         Progress one = progress("siltscope", 1);
         take("ends", 1, List.of(new Progress(one.title(), null, one.action(), one.version(), one.state(), 1, 4, 1, "", null,
                         Instant.parse("9999-12-31T23:59:59Z")),
-                new Progress("moonware", "u1", one.action(), one.version(), one.state(), 1, 4, 1, "", null, Instant.parse("0001-01-01T00:00:00Z"))));
+                new Progress("moonware", "u1", one.action(), one.version(), one.state(), 1, 4, 1, "", null, Instant.parse("0001-01-01T00:00:00Z"))
+                        .waiting(WaitReason.TRY, Instant.parse("9999-12-31T23:59:59Z"))));
         settle();
         diskSaysTheSameAsMemory("settled");
     }

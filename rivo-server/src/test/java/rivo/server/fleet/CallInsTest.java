@@ -9,6 +9,7 @@ import com.unboundid.ldap.sdk.SearchScope;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.nio.file.Path;
+import java.time.Clock;
 import java.time.Instant;
 import java.time.temporal.ChronoUnit;
 import java.util.List;
@@ -119,7 +120,7 @@ class CallInsTest {
         assertThat(row()).as("not with each call-in").isNotEqualTo(seen);
         fleet.writeCallIns();
         assertThat(row()).isCloseTo(seen, within(1, ChronoUnit.MILLIS));
-        Fleet restarted = new Fleet(server.bean(ChangeWriter.class), server.bean(JdbcClient.class));
+        Fleet restarted = new Fleet(server.bean(ChangeWriter.class), server.bean(JdbcClient.class), Clock.systemUTC());
         assertThat(restarted.of(now(), device.id).lastSeen()).isEqualTo(row());
         server.bean(JdbcClient.class).sql("update call_ins set at = ?").params(Rows.at(Instant.EPOCH)).update();
         fleet.writeCallIns();

@@ -16,11 +16,12 @@ import rivo.core.estate.Present;
 import rivo.core.estate.Subject;
 import rivo.core.estate.Target;
 import rivo.core.estate.Version;
-import rivo.core.resolve.Resolver;
 import rivo.devices.protocol.JobAction;
 import rivo.devices.protocol.JobState;
 import rivo.devices.protocol.Progress;
+import rivo.devices.protocol.WaitReason;
 import rivo.server.SmallEstate;
+import rivo.server.SmallSnapshot;
 import rivo.server.fleet.DeviceStanding.DeviceTitle;
 
 /** How a device stands with its titles, in words. */
@@ -34,7 +35,7 @@ class DeviceStandingTest {
     private static List<DeviceTitle> lines(DeviceActivity doing, List<Present> present, Assignment... assignments) {
         Estate estate = SmallEstate.with(present, assignments);
         Device device = estate.devices().at(0);
-        return new DeviceStanding(Resolver.of(estate), device, doing, null, FromShelf.NOTHING).lines();
+        return new DeviceStanding(SmallSnapshot.of(estate, Map.of()), device, doing, FromShelf.NOTHING, SEEN.plusSeconds(60)).lines();
     }
 
     private static List<Present> has(@Nullable String version) {
@@ -145,5 +146,60 @@ class DeviceStandingTest {
     void aDeviceThatNeverCalledIsSaidToBeUnreached() {
         assertThat(only(lines(DeviceActivity.NOTHING, List.of(), REQUIRED)).line())
                 .isEqualTo("the device has never called in");
+    }
+
+    private static DeviceTitle waiting(WaitReason reason, String message, @Nullable Instant until) {
+        Progress job = new Progress("siltscope", null, JobAction.INSTALL, "4.2.0", JobState.WAITING, 1, 4, 0, message, null, SEEN).waiting(reason, until);
+        return only(lines(new DeviceActivity(SEEN, SEEN.plusSeconds(3), Map.of(JobKey.of("siltscope", null), job)), List.of(), REQUIRED));
+    }
+
+    @Test
+    void whatTheDeviceWaitsForIsTheState() {
+        DeviceTitle window = waiting(WaitReason.WINDOW, "waits for its window, which opens Tue 24 Nov 22:00", SEEN.plusSeconds(600));
+        assertThat(window.state()).isEqualTo("waits-window");
+        assertThat(window.since()).isEqualTo(SEEN);
+        assertThat(window.due()).isEqualTo(SEEN.plusSeconds(600));
+        assertThat(waiting(WaitReason.RESTART, "waits for a restart", null).state()).isEqualTo("after-restart");
+        assertThat(waiting(WaitReason.CONTENT, "waits for content", null).state()).isEqualTo("waits-content");
+    }
+
+    @Test
+    void aFailureSaysWhenItIsTriedAgain() {
+        Progress failed = new Progress("siltscope", null, JobAction.INSTALL, "4.2.0", JobState.FAILED, 3, 4, 50, "the installer failed", 1603, SEEN)
+                .waiting(WaitReason.TRY, Instant.parse("2026-11-23T09:00:00Z"));
+        DeviceTitle line = only(lines(new DeviceActivity(SEEN, SEEN.plusSeconds(3), Map.of(JobKey.of("siltscope", null), failed)), List.of(), REQUIRED));
+        assertThat(line.state()).isEqualTo("failed");
+        assertThat(line.line()).startsWith("the installer failed; tried again Mon 23 Nov ");
+    }
+
+    @Test
+    void fetchingSaysHowMuchIsThere() {
+        Progress fetching = new Progress("siltscope", null, JobAction.INSTALL, "4.2.0", JobState.RUNNING, 1, 4, 0, "fetching setup.exe", null, SEEN)
+                .fetching(12_400_000, 40_000_000);
+        DeviceTitle line = only(lines(new DeviceActivity(SEEN, SEEN.plusSeconds(3), Map.of(JobKey.of("siltscope", null), fetching)), List.of(), REQUIRED));
+        assertThat(line.state()).isEqualTo("fetching");
+        assertThat(line.line()).isEqualTo("step 1 of 4 · fetching setup.exe, 12 of 40 MB");
+    }
+
+    @Test
+    void aDeviceThatIsAwaySaysSinceWhen() {
+        DeviceTitle line = only(lines(new DeviceActivity(SEEN.minusSeconds(200_000), SEEN.minusSeconds(190_000), Map.of()), List.of(), REQUIRED));
+        assertThat(line.state()).isEqualTo("waits-device");
+        assertThat(line.since()).isEqualTo(SEEN.minusSeconds(200_000));
+        assertThat(line.line()).startsWith("the device is away; it was last heard of ");
+    }
+
+    @Test
+    void whatSomebodyRemovedByHandComesBackAndThatIsSaid() {
+        Progress done = new Progress("siltscope", null, JobAction.INSTALL, "4.2.0", JobState.DONE, 4, 4, 100, "done", 0, SEEN.minusSeconds(3600));
+        DeviceTitle line = only(lines(new DeviceActivity(SEEN, SEEN.plusSeconds(900), Map.of(JobKey.of("siltscope", null), done)), List.of(), REQUIRED));
+        assertThat(line.line()).isEqualTo("it was removed by hand; installed again at its next call-in");
+    }
+
+    @Test
+    void whatIsOfferedIsItsOwnGroupAndInPlaceWhereItIsThere() {
+        Assignment offer = assignment("a1", 1, Intent.AVAILABLE, "root");
+        assertThat(only(lines(CALLED, List.of(), offer)).group()).isEqualTo("offered");
+        assertThat(only(lines(CALLED, has("4.1"), offer)).state()).isEqualTo("in-place");
     }
 }

@@ -86,6 +86,43 @@ class DevicesApiTest extends ServerTest {
     }
 
     @Test
+    void theUnitsOfATitleAreEachInOneStateAndOpenIntoTheirDevices() {
+        JsonNode counts = get("/api/titles/siltscope/states");
+        assertThat(counts.path("units").asInt()).isEqualTo(60);
+        int sum = 0;
+        for (JsonNode one : counts.path("states")) {
+            sum += one.path("count").asInt();
+            assertThat(get("/api/devices?title=siltscope&stands=" + one.path("state").asString()).path("total").asInt())
+                    .as(one.path("words").asString()).isEqualTo(one.path("count").asInt());
+        }
+        assertThat(sum).isEqualTo(60);
+        JsonNode last = counts.path("states").get(counts.path("states").size() - 1);
+        assertThat(last.path("state").asString()).as("what nobody decided of comes last").isEqualTo("nothing");
+        JsonNode there = get("/api/titles/siltscope/states?ou=" + server.ou("Coldwell Laboratory"));
+        assertThat(there.path("units").asInt()).isEqualTo(4);
+        assertThat(there.path("states").valueStream().map(one -> one.path("state").asString())).doesNotContain("nothing");
+    }
+
+    @Test
+    void whatADeviceSaysOfItsJobMovesItFromOneStateToAnother() {
+        String name = get("/api/devices?ou=" + server.ou("Coldwell Laboratory")).path("rows").get(0).path("name").asString();
+        TestDevice device = TestDevice.enrolled(server, name);
+        String job = "\"title\":\"siltscope\",\"action\":\"install\",\"version\":\"4.2.0\",\"step\":1,\"steps\":4,\"percent\":0,\"message\":\"m\","
+                + "\"at\":\"2026-11-23T08:00:00Z\"";
+        device.report("{\"number\":1,\"progress\":[{" + job + ",\"state\":\"waiting\",\"waits\":{\"reason\":\"window\",\"until\":\"2026-11-24T22:00:00Z\"}}]}");
+        assertThat(names(get("/api/devices?title=siltscope&stands=waits-window").path("rows"))).containsExactly(name);
+        device.report("{\"number\":2,\"progress\":[{" + job + ",\"state\":\"running\",\"fetching\":{\"bytes\":1,\"all\":4}}]}");
+        assertThat(names(get("/api/devices?title=siltscope&stands=fetching").path("rows"))).containsExactly(name);
+        assertThat(get("/api/devices?title=siltscope&stands=waits-window").path("total").asInt()).isZero();
+        assertThat(device.report("{\"number\":3,\"progress\":[{" + job + ",\"state\":\"waiting\",\"waits\":{}}]}").status()).isEqualTo(422);
+        assertThat(device.report("{\"number\":3,\"progress\":[{" + job + ",\"state\":\"running\",\"fetching\":{\"bytes\":5,\"all\":4}}]}").status())
+                .isEqualTo(422);
+        assertThat(server.ask("GET", "/api/devices?title=siltscope&stands=odd", null).code()).isEqualTo("bad-state");
+        assertThat(server.ask("GET", "/api/titles/moon/states", null).status()).isEqualTo(404);
+        assertThat(server.ask("GET", "/api/titles/siltscope/states?ou=moon", null).code()).isEqualTo("unknown-ou");
+    }
+
+    @Test
     void theStatesAddUpToTheFleet() {
         JsonNode counts = get("/api/fleet");
         int sum = 0;

@@ -186,9 +186,10 @@ class TitlesForPeopleTest extends ServerTest {
         assertThat(jobs.get(1).path("steps").findValuesAsString("text")).containsExactly("fetching siltscope-setup.bin", "checking its SHA-256",
                 "Put the profile in place");
         report(present("suite", null) + ",\"progress\":[" + waiting("suite", owner) + "]");
-        assertThat(line("suite", null).path("group").asString()).isEqualTo("in-place");
+        assertThat(line("suite", null).path("state").asString()).isEqualTo("after-sign-in");
         assertThat(line("suite", null).path("line").asString()).startsWith("in place for the device; for ").endsWith(": waits for the next sign-in");
         report(done("suite", owner, "install"));
+        assertThat(line("suite", null).path("state").asString()).isEqualTo("in-place");
         assertThat(line("suite", null).path("line").asString()).startsWith("required, ");
     }
 

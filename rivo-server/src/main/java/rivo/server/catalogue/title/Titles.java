@@ -9,6 +9,8 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Set;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -39,6 +41,7 @@ public final class Titles {
     private final Map<String, KeptTitle> byId;
     private final List<Work.Check> checks;
     private final List<Work.Check> personChecks;
+    private final Set<String> seen;
     private final Map<String, Contents.Content> contents;
     private final Map<String, Map<Version, ReleaseRecord>> releases = new HashMap<>();
     private final boolean timedSteps;
@@ -47,6 +50,7 @@ public final class Titles {
         this.byId = byId;
         this.checks = checks(all(), Scope.DEVICE);
         this.personChecks = checks(all(), Scope.USER);
+        this.seen = Stream.concat(checks.stream(), personChecks.stream()).map(Work.Check::title).collect(Collectors.toUnmodifiableSet());
         this.contents = contents(all());
         for (TitleRecord title : all()) {
             Map<Version, ReleaseRecord> ofTitle = releases.computeIfAbsent(title.id(), id -> new HashMap<>());
@@ -55,6 +59,13 @@ public final class Titles {
         this.timedSteps = all().stream().flatMap(t -> t.releases().stream()).flatMap(r -> r.variants().stream())
                 .flatMap(v -> Stream.of(v.install(), v.remove())).flatMap(List::stream).map(Step::onlyWhere)
                 .anyMatch(rule -> rule != null && looksAtTime(rule));
+    }
+
+    /** These, each as it was first put in. */
+    public static Titles of(List<TitleRecord> records) {
+        Map<String, KeptTitle> byId = new LinkedHashMap<>();
+        records.forEach(record -> byId.put(record.id(), new KeptTitle(record, 1, null, null)));
+        return new Titles(byId);
     }
 
     private static boolean looksAtTime(String rule) {
@@ -127,6 +138,11 @@ public final class Titles {
     /** The same of those that are installed for each person. */
     public List<Work.Check> personChecks() {
         return personChecks;
+    }
+
+    /** Whether devices can see that a title is installed, of whatever release. */
+    public boolean canBeSeen(String title) {
+        return seen.contains(title);
     }
 
     /** All content that titles name, each once, by its SHA-256. */

@@ -1,0 +1,97 @@
+package rivo.server.fleet;
+
+import java.util.Arrays;
+import java.util.Comparator;
+import java.util.EnumMap;
+import java.util.List;
+import java.util.Map;
+import java.util.function.IntPredicate;
+import java.util.stream.IntStream;
+import org.springframework.stereotype.Component;
+import rivo.core.audience.Audiences;
+import rivo.core.estate.Scope;
+import rivo.core.estate.Title;
+import rivo.core.resolve.DecidedUnits;
+import rivo.core.state.UnitState;
+import rivo.server.estate.Snapshot;
+
+/**
+ * In which state each unit of a title is, in part of the organisation. Costs a look at each of them that somebody has decided of, and nothing
+ * for the others. Safe for any number of threads.
+ */
+@Component
+class TitleStates {
+
+    /**
+     * How the units of a title stand; the counts add up to {@code units}.
+     *
+     * @param units how many there are: devices, or people on devices for a title that is installed for each person
+     * @param states those in which some are, as the states are ordered
+     */
+    record StateCounts(int units, List<StateCount> states) {
+    }
+
+    /**
+     * @param state as {@link UnitState#word} has it
+     * @param words the same as people read it
+     * @param group what it is counted under, as {@link rivo.core.state.StateGroup#word} has it
+     */
+    record StateCount(String state, String words, String group, int count) {
+    }
+
+    /** Is told the position of a device, and in which state one of its units is. */
+    interface Taker {
+        void take(int position, UnitState state);
+    }
+
+    private final Fleet fleet;
+
+    TitleStates(Fleet fleet) {
+        this.fleet = fleet;
+    }
+
+    /**
+     * @param from the position of the first device
+     * @param to that of the first one behind the last
+     */
+    StateCounts count(Snapshot snapshot, Title title, int from, int to) {
+        Map<UnitState, Integer> counts = new EnumMap<>(UnitState.class);
+        each(snapshot, title, from, to, (position, state) -> counts.merge(state, 1, Integer::sum));
+        int units = snapshot.resolver().audiences().unitsOn(title.scope(), from, to);
+        int told = counts.values().stream().mapToInt(Integer::intValue).sum();
+        counts.merge(UnitState.NOTHING, units - told, Integer::sum);
+        return new StateCounts(units, Arrays.stream(UnitState.values()).filter(state -> counts.getOrDefault(state, 0) > 0)
+                .map(state -> new StateCount(state.word(), state.words(), state.group().word(), counts.get(state)))
+                .sorted(Comparator.comparing(one -> UnitState.NOTHING.word().equals(one.state()))).toList());
+    }
+
+    /** The positions of the devices that have a unit in this state. */
+    IntPredicate devices(Snapshot snapshot, Title title, UnitState wanted) {
+        Audiences audiences = snapshot.resolver().audiences();
+        int all = snapshot.estate().devices().size();
+        int[] told = new int[all];
+        boolean[] has = new boolean[all];
+        each(snapshot, title, 0, all, (position, state) -> {
+            told[position]++;
+            has[position] |= state == wanted;
+        });
+        if (wanted == UnitState.NOTHING) {
+            IntStream.range(0, all).forEach(p -> has[p] |= told[p] < audiences.unitsOn(title.scope(), p, p + 1));
+        }
+        return p -> has[p];
+    }
+
+    /** All units of which somebody has decided; each once. */
+    private void each(Snapshot snapshot, Title title, int from, int to, Taker taker) {
+        Audiences audiences = snapshot.resolver().audiences();
+        for (DecidedUnits part : snapshot.resolver().title(title).parts()) {
+            part.units().forEach(unit -> {
+                int position = audiences.devicePosition(unit, title.scope());
+                if (position >= from && position < to) {
+                    String person = title.scope() == Scope.USER ? audiences.user(unit, title.scope()) : null;
+                    taker.take(position, fleet.state(snapshot, snapshot.estate().devices().at(position), title, person, part.decision()));
+                }
+            });
+        }
+    }
+}
