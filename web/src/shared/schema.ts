@@ -1204,6 +1204,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/titles/{id}/states": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["states"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/titles/{id}/trial": {
         parameters: {
             query?: never;
@@ -1716,7 +1732,7 @@ export interface components {
             end?: string;
             from?: string;
             /** @enum {string} */
-            group: "under-way" | "waiting" | "needs" | "in-place" | "unasked";
+            group: "under-way" | "waiting" | "needs" | "in-place" | "offered" | "unasked";
             line: string;
             /** @enum {string} */
             outcome?: "required" | "available" | "uninstall" | "contested" | "later" | "unfit" | "blocked" | "replaced" | "displaced" | "waiting";
@@ -1725,6 +1741,9 @@ export interface components {
             person?: string;
             personName?: string;
             present: boolean;
+            /** Format: date-time */
+            since?: string;
+            state: string;
             title: string;
             titleName: string;
             to?: string;
@@ -2590,6 +2609,8 @@ export interface components {
         ShelfComing: {
             /** Format: date-time */
             by?: string;
+            /** Format: date-time */
+            due?: string;
             leaves: boolean;
             line: string;
             name: string;
@@ -2598,7 +2619,7 @@ export interface components {
             title: string;
             version?: string;
             /** @enum {string} */
-            waitsFor?: "sign-in" | "computer" | "seat" | "other";
+            waitsFor?: "sign-in" | "computer" | "seat" | "window" | "deadline" | "need" | "approval" | "restart" | "other";
         };
         ShelfDevice: {
             id: string;
@@ -2641,7 +2662,7 @@ export interface components {
             title: string;
             version?: string;
             /** @enum {string} */
-            waitsFor?: "sign-in" | "computer" | "seat" | "other";
+            waitsFor?: "sign-in" | "computer" | "seat" | "window" | "deadline" | "need" | "approval" | "restart" | "other";
         };
         ShelfSeats: {
             /** Format: int32 */
@@ -2660,6 +2681,19 @@ export interface components {
             devices: number;
             name: string;
             ou: string;
+        };
+        StateCount: {
+            /** Format: int32 */
+            count: number;
+            /** @enum {string} */
+            group: "in-place" | "gone" | "under-way" | "waiting" | "failed" | "held" | "offered" | "nothing";
+            state: string;
+            words: string;
+        };
+        StateCounts: {
+            states: components["schemas"]["StateCount"][];
+            /** Format: int32 */
+            units: number;
         };
         Step: {
             asPerson: boolean;
@@ -3322,6 +3356,7 @@ export interface operations {
                 title?: string;
                 outcome?: string;
                 state?: string;
+                stands?: string;
                 order?: string;
                 offset?: number;
                 limit?: number;
@@ -3351,6 +3386,7 @@ export interface operations {
                 title?: string;
                 outcome?: string;
                 state?: string;
+                stands?: string;
                 order?: string;
             };
             header?: never;
@@ -4857,6 +4893,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Effects"];
+                };
+            };
+        };
+    };
+    states: {
+        parameters: {
+            query?: {
+                ou?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StateCounts"];
                 };
             };
         };

@@ -19,6 +19,8 @@ export interface Filter {
   readonly title: string | undefined
   readonly outcome: string | undefined
   readonly state: string | undefined
+  /** With a title: in which state of it. */
+  readonly stands: string | undefined
   readonly order: string | undefined
 }
 

@@ -6,6 +6,7 @@ export const FLEET_ADDRESS = {
   ou: name,
   title: name,
   outcome: name,
+  stands: name,
   state: name,
   order: name,
 }

@@ -3,7 +3,7 @@ import type { TitleLine } from '../api/fleet'
 import { grouped, inOrder, lineOf, unitOf, versions } from './groups'
 
 function line(title: string, group: TitleLine['group'], rest: Partial<TitleLine> = {}): TitleLine {
-  return { title, titleName: title, group, present: false, line: '', ...rest }
+  return { title, titleName: title, group, state: group, present: false, line: '', ...rest }
 }
 
 describe('the groups of a device', () => {

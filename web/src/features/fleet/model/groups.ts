@@ -6,6 +6,7 @@ export const GROUPS = [
   { id: 'needs', name: 'Needs attention' },
   { id: 'waiting', name: 'Waiting' },
   { id: 'in-place', name: 'In place' },
+  { id: 'offered', name: 'Offered on the shelf' },
   { id: 'unasked', name: 'Also installed' },
 ] as const
 

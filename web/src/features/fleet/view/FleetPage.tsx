@@ -11,6 +11,7 @@ import { PageHead } from '../../../shared/ui/PageHead'
 import { SearchField } from '../../../shared/ui/TextField'
 import { useAddressState } from '../../../shared/useAddressState'
 import { useTitles } from '../../reach'
+import { stateWords, useStates } from '../../standing'
 import type { Counts, Filter } from '../api/fleet'
 import { useFleetCounts } from '../api/fleet'
 import { FLEET_ADDRESS } from '../model/fleetAddress'
@@ -84,11 +85,19 @@ function States({ counts, filter, change }: PartProps & { counts: Counts }) {
 /** What else the address narrows the list to, each part with a way out. */
 function Narrowed({ filter, change }: PartProps) {
   const titles = useTitles()
+  const states = useStates(filter.stands === undefined ? undefined : filter.title)
   const parts: { words: string; without: Partial<Filter> }[] = []
   if (filter.title !== undefined && filter.outcome !== undefined) {
     const name = titles.data?.find(title => title.id === filter.title)?.name ?? filter.title
     const outcome = isShown(filter.outcome) ? outcomeWords(filter.outcome).counted : filter.outcome
     parts.push({ words: `${name}: ${outcome}`, without: { title: undefined, outcome: undefined } })
+  }
+  if (filter.title !== undefined && filter.stands !== undefined) {
+    const name = titles.data?.find(title => title.id === filter.title)?.name ?? filter.title
+    parts.push({
+      words: `${name}: ${stateWords(states.data?.states, filter.stands)}`,
+      without: { title: undefined, stands: undefined },
+    })
   }
   if (filter.ou !== undefined) {
     parts.push({ words: 'in one OU and below', without: { ou: undefined } })

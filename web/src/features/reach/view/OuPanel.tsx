@@ -8,6 +8,7 @@ import { Button } from '../../../shared/ui/Button'
 import { failure } from '../../../shared/failure'
 import { some } from '../../../shared/format'
 import { useSettled } from '../../../shared/useSettled'
+import { StandingPart } from '../../standing'
 import type { OuTrail } from '../api/reach'
 import { useOuTrail } from '../api/reach'
 import { AssignPart } from './AssignPart'
@@ -78,6 +79,11 @@ export function OuPanel({ title, titleName, perPerson, ou, known, onShow }: Prop
           </Box>
         )}
         {devices > 0 && <ProportionBar title={title} ou={trail.data.id} counts={counts} after={after} />}
+        {devices > 0 && (
+          <Box mt="4">
+            <StandingPart title={title} ou={trail.data.id} />
+          </Box>
+        )}
         <Flex mt="4" mb="1" align="baseline" justify="space-between">
           <Box as="h3" fontWeight="700">
             What decides here

@@ -2,6 +2,7 @@ import { Box, Flex } from '@chakra-ui/react'
 import { Diamond } from '../../../shared/ui/Diamond'
 import { Progress } from '../../../shared/ui/Progress'
 import type { Coming } from '../api/shelf'
+import { waiting } from '../model/waiting'
 import { useSpeaker } from '../state/useTexts'
 import { Heading } from './Heading'
 
@@ -24,7 +25,8 @@ export function ComingPart({ coming }: { coming: readonly Coming[] }) {
 }
 
 function Line({ one, first }: { one: Coming; first: boolean }) {
-  const { say, day } = useSpeaker()
+  const speaker = useSpeaker()
+  const { say, day } = speaker
   const when =
     one.by === undefined
       ? say(one.leaves ? 'leaves' : 'comes')
@@ -34,7 +36,7 @@ function Line({ one, first }: { one: Coming; first: boolean }) {
       ? say('state.under-way', { percent: one.percent })
       : one.waitsFor === undefined || one.leaves
         ? ''
-        : say(`state.waiting.${one.waitsFor}`, { line: one.line })
+        : waiting(one, speaker)
   return (
     <Flex as="li" gap="3.5" px="4" py="2.5" align="center" borderTopWidth={first ? '0' : '1px'} borderColor="line">
       <Diamond kind={one.leaves ? 'uninstall' : 'required'} size={14} />

@@ -7,6 +7,7 @@ import { Progress } from '../../../shared/ui/Progress'
 import { TitleIcon } from '../../../shared/ui/TitleIcon'
 import type { Offer } from '../api/shelf'
 import { useTake } from '../api/shelf'
+import { waiting } from '../model/waiting'
 import type { Speaker } from '../state/useTexts'
 import { useSpeaker } from '../state/useTexts'
 import { GiveBack } from './GiveBack'
@@ -94,14 +95,13 @@ function Standing({ offer, device }: { offer: Offer; device: string }) {
 
 type Say = Speaker['say']
 
-function standing(offer: Offer, { say, time }: Speaker): string {
+function standing(offer: Offer, speaker: Speaker): string {
+  const { say } = speaker
   switch (offer.state) {
     case 'under-way':
       return say('state.under-way', { percent: offer.percent ?? 0 })
     case 'waiting':
-      return offer.waitsFor === 'computer' && offer.due !== undefined && Date.parse(offer.due) > Date.now()
-        ? say('state.waiting.computerAt', { time: time(offer.due) })
-        : say(`state.waiting.${offer.waitsFor ?? 'other'}`, { line: offer.line })
+      return waiting(offer, speaker)
     case 'failed':
       return say('state.failed', { line: offer.line })
     case 'leaving':

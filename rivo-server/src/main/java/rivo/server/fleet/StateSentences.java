@@ -151,7 +151,7 @@ final class StateSentences {
         Progress job = doing.jobs().get(unit.key());
         if (at.currentJob() != null && job != null && job.state() == JobState.FAILED) {
             Instant again = job.waits() == null ? null : job.waits().until();
-            return Said.of(job.message() + (again == null ? "" : "; tried again " + when(again)), "failed").since(job.at());
+            return Said.of(job.message() + (again == null ? "" : "; next try " + when(again)), "failed").since(job.at());
         }
         Progress rest = situations.rests(unit.title(), String.valueOf(at.wanted())).stream().filter(one -> one.state() == JobState.FAILED).findFirst().orElseThrow();
         return Said.of(asAssigned(unit, at) + "; for " + name(rest.person()) + ": " + rest.message(), "failed").since(rest.at());

@@ -1,5 +1,6 @@
 package rivo.server.fleet;
 
+import io.swagger.v3.oas.annotations.media.Schema;
 import java.util.Arrays;
 import java.util.Comparator;
 import java.util.EnumMap;
@@ -36,7 +37,8 @@ class TitleStates {
      * @param words the same as people read it
      * @param group what it is counted under, as {@link rivo.core.state.StateGroup#word} has it
      */
-    record StateCount(String state, String words, String group, int count) {
+    record StateCount(String state, String words, @Schema(allowableValues = {"in-place", "gone", "under-way", "waiting", "failed", "held", "offered",
+        "nothing"}) String group, int count) {
     }
 
     /** Is told the position of a device, and in which state one of its units is. */

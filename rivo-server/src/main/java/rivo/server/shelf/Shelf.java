@@ -39,7 +39,7 @@ record Shelf(String person, List<ShelfDevice> devices, @Nullable String device, 
     record ShelfOffer(String title, String name, String maker, String description, String category, String icon, @Nullable String version,
             boolean forPerson, long bytes, int minutes, boolean mayRestart, List<String> takesOff, @Nullable ShelfSeats seats, boolean taken,
             @Schema(allowableValues = {"offered", "under-way", "waiting", "in-place", "failed", "leaving"}) String state,
-            @Schema(allowableValues = {"sign-in", "computer", "seat", "other"}) @Nullable String waitsFor, String line, @Nullable Instant due,
+            @Schema(allowableValues = {"sign-in", "computer", "seat", "window", "deadline", "need", "approval", "restart", "other"}) @Nullable String waitsFor, String line, @Nullable Instant due,
             @Nullable Integer percent) {
     }
 
@@ -49,9 +49,10 @@ record Shelf(String person, List<ShelfDevice> devices, @Nullable String device, 
     /**
      * @param leaves whether it is going to be removed
      * @param by the instant by which it happens at the latest; absent without a deadline
+     * @param due when the computer is expected to go on with it
      */
     record ShelfComing(String title, String name, @Nullable String version, boolean leaves, @Nullable Instant by,
-            @Schema(allowableValues = {"sign-in", "computer", "seat", "other"}) @Nullable String waitsFor, String line, @Nullable Integer percent) {
+            @Schema(allowableValues = {"sign-in", "computer", "seat", "window", "deadline", "need", "approval", "restart", "other"}) @Nullable String waitsFor, String line, @Nullable Instant due, @Nullable Integer percent) {
     }
 
     /**

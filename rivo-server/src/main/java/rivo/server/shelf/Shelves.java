@@ -2,6 +2,7 @@ package rivo.server.shelf;
 
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Objects;
@@ -22,6 +23,7 @@ import rivo.core.resolve.Decision;
 import rivo.core.resolve.Outcome;
 import rivo.core.resolve.Reason;
 import rivo.core.resolve.Resolver.UnitOutcome;
+import rivo.core.state.UnitState;
 import rivo.devices.protocol.ExitMeaning;
 import rivo.server.assignment.AssignmentDocument;
 import rivo.server.assignment.DeviceClock;
@@ -146,7 +148,7 @@ class Shelves {
                     release.version().toString(), title.scope() == Scope.USER, bytes, steps.stream().mapToInt(Step::limitSeconds).sum() / 60,
                     steps.stream().flatMap(step -> step.exitCodes().stream()).anyMatch(code -> code.meaning() == ExitMeaning.RESTART),
                     takesOff(title, release, user(one)), seats(title), request != null && request.isTaken(), state,
-                    "waiting".equals(state) ? waitsFor(one.decision(), line) : null, line.line(), line.due(), line.percent());
+                    "waiting".equals(state) ? waitsFor(line) : null, line.line(), line.due(), line.percent());
         }
 
         private String state(UnitOutcome one, DeviceTitle line) {
@@ -165,13 +167,20 @@ class Shelves {
             };
         }
 
-        private String waitsFor(Decision decision, DeviceTitle line) {
-            if (decision.outcome() == Outcome.WAITING) {
-                return "seat";
-            }
-            SignIns told = snapshot.get(SignIns.PART).get(device.id());
-            boolean away = line.person() != null && (told == null || !told.isSignedIn(line.person()));
-            return away ? "sign-in" : line.due() != null || "unreached".equals(line.end()) ? "computer" : "other";
+        /** What it waits for, in the words that readers' texts have: anything else is only passed on. */
+        private static String waitsFor(DeviceTitle line) {
+            UnitState state = Arrays.stream(UnitState.values()).filter(one -> one.word().equals(line.state())).findFirst().orElseThrow();
+            return switch (state) {
+                case WAITS_SEAT -> "seat";
+                case WAITS_SIGN_IN, AFTER_SIGN_IN -> "sign-in";
+                case WAITS_DEVICE -> "computer";
+                case WAITS_WINDOW -> "window";
+                case WAITS_DEADLINE -> "deadline";
+                case WAITS_NEED -> "need";
+                case WAITS_APPROVAL -> "approval";
+                case AFTER_RESTART -> "restart";
+                default -> "other";
+            };
         }
 
         private ShelfSeats seats(Title title, int all) {
@@ -195,7 +204,7 @@ class Shelves {
             AssignmentDocument document = winner == null ? null : snapshot.get(AssignmentDocument.KIND).find(winner.id());
             Instant by = document == null ? null : DeviceClock.deadline(document.delivery().deadline(), device);
             return new ShelfComing(one.title().id(), one.title().name(), line.to(), one.decision().outcome() == Outcome.UNINSTALL, by,
-                    "waiting".equals(line.group()) ? waitsFor(one.decision(), line) : null, line.line(), line.percent());
+                    "waiting".equals(line.group()) ? waitsFor(line) : null, line.line(), line.due(), line.percent());
         }
 
         private List<ShelfInstalled> here() {

@@ -169,7 +169,7 @@ class DeviceStandingTest {
                 .waiting(WaitReason.TRY, Instant.parse("2026-11-23T09:00:00Z"));
         DeviceTitle line = only(lines(new DeviceActivity(SEEN, SEEN.plusSeconds(3), Map.of(JobKey.of("siltscope", null), failed)), List.of(), REQUIRED));
         assertThat(line.state()).isEqualTo("failed");
-        assertThat(line.line()).startsWith("the installer failed; tried again Mon 23 Nov ");
+        assertThat(line.line()).startsWith("the installer failed; next try Mon 23 Nov ");
     }
 
     @Test

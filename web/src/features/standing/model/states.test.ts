@@ -1,0 +1,35 @@
+import { describe, expect, it } from 'vitest'
+import type { StateCount } from '../api/states'
+import { counted, inGroups, stateWords } from './states'
+
+const STATES: readonly StateCount[] = [
+  { state: 'in-place', words: 'in place', group: 'in-place', count: 40 },
+  { state: 'unverified', words: 'in place, unverified', group: 'in-place', count: 2 },
+  { state: 'waits-window', words: 'waits for its window', group: 'waiting', count: 7 },
+  { state: 'failed', words: 'failed', group: 'failed', count: 1 },
+  { state: 'nothing', words: 'not assigned', group: 'nothing', count: 10 },
+]
+
+describe('the states of a title', () => {
+  it('are gathered in groups whose figures add up, without what nobody assigned', () => {
+    const groups = inGroups(STATES)
+    expect(groups.map(group => [group.id, group.n])).toEqual([
+      ['in-place', 42],
+      ['waiting', 7],
+      ['failed', 1],
+    ])
+    expect(groups.reduce((sum, group) => sum + group.n, 0)).toBe(50)
+    expect(groups[0]?.states).toHaveLength(2)
+  })
+
+  it('are counted in the number that fits', () => {
+    expect(counted({ words: 'waits for a seat', count: 1 })).toBe('waits for a seat')
+    expect(counted({ words: 'waits for a seat', count: 4 })).toBe('wait for a seat')
+    expect(counted({ words: 'in place', count: 4 })).toBe('in place')
+  })
+
+  it('are read as words, also while the counts are not there yet', () => {
+    expect(stateWords(STATES, 'waits-window')).toBe('waits for its window')
+    expect(stateWords(undefined, 'waits-window')).toBe('waits window')
+  })
+})
