@@ -964,6 +964,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/requests": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["requests"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/requests/answer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["answer"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rules/attributes": {
         parameters: {
             query?: never;
@@ -1300,6 +1332,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/today": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["today"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/uploads": {
         parameters: {
             query?: never;
@@ -1441,6 +1489,26 @@ export interface components {
             reads: string;
             text: string;
             value: string;
+        };
+        Answer: {
+            agreed: boolean;
+            /** Format: date-time */
+            at: string;
+            by: string;
+            /** Format: date-time */
+            until?: string;
+            words: string;
+        };
+        AnswerBody: {
+            agreed: boolean;
+            id: string;
+            /** Format: date-time */
+            until?: string;
+            words?: string;
+        };
+        Asks: {
+            approval: boolean;
+            licence: boolean;
         };
         AssignedLine: {
             assignment: string;
@@ -2525,6 +2593,27 @@ export interface components {
             publisher?: string;
             version?: string;
         };
+        RequestRow: {
+            answer?: components["schemas"]["Answer"];
+            /** Format: date-time */
+            at: string;
+            by: string;
+            byName: string;
+            device: string;
+            deviceName: string;
+            forPerson: boolean;
+            id: string;
+            /** @enum {string} */
+            state: "asked" | "refused" | "taken" | "given-back";
+            title: string;
+            titleName: string;
+            why?: string;
+        };
+        RequestRows: {
+            rows: components["schemas"]["RequestRow"][];
+            /** Format: int32 */
+            total: number;
+        };
         Rollout: {
             /** Format: date-time */
             lastOpened?: string;
@@ -2606,6 +2695,11 @@ export interface components {
             offers: components["schemas"]["ShelfOffer"][];
             person: string;
         };
+        ShelfAsks: {
+            approval: boolean;
+            licence?: string;
+            licenceHash?: string;
+        };
         ShelfComing: {
             /** Format: date-time */
             by?: string;
@@ -2638,6 +2732,7 @@ export interface components {
             why: "required" | "taken" | "needed" | "found";
         };
         ShelfOffer: {
+            asks?: components["schemas"]["ShelfAsks"];
             /** Format: int64 */
             bytes: number;
             category: string;
@@ -2654,21 +2749,32 @@ export interface components {
             name: string;
             /** Format: int32 */
             percent?: number;
+            request?: components["schemas"]["ShelfRequest"];
             seats?: components["schemas"]["ShelfSeats"];
             /** @enum {string} */
             state: "offered" | "under-way" | "waiting" | "in-place" | "failed" | "leaving";
-            taken: boolean;
             takesOff: string[];
             title: string;
             version?: string;
             /** @enum {string} */
             waitsFor?: "sign-in" | "computer" | "seat" | "window" | "deadline" | "need" | "approval" | "restart" | "other";
         };
+        ShelfRequest: {
+            /** Format: date-time */
+            at: string;
+            /** @enum {string} */
+            state: "asked" | "refused" | "taken";
+            /** Format: date-time */
+            until?: string;
+            words?: string;
+        };
         ShelfSeats: {
             /** Format: int32 */
             all: number;
             /** Format: int32 */
             free: number;
+            /** Format: int32 */
+            place?: number;
         };
         Size: {
             /** Format: date-time */
@@ -2736,6 +2842,10 @@ export interface components {
             /** Format: int32 */
             failed: number;
         };
+        Taking: {
+            licence?: string;
+            why?: string;
+        };
         Tell: {
             before?: string[];
             done?: boolean;
@@ -2748,6 +2858,13 @@ export interface components {
             sentence: string;
             title: string;
             titleName: string;
+        };
+        TitleCount: {
+            name: string;
+            perPerson: boolean;
+            title: string;
+            /** Format: int32 */
+            units: number;
         };
         TitleLine: {
             category: string;
@@ -2784,6 +2901,7 @@ export interface components {
         };
         TitleRecord: {
             about: components["schemas"]["About"];
+            asks: components["schemas"]["Asks"];
             conflictsWith: string[];
             id: string;
             maker: string;
@@ -2812,6 +2930,13 @@ export interface components {
             settled: number;
             title: string;
             titleName: string;
+        };
+        Today: {
+            blocked: components["schemas"]["TitleCount"][];
+            contested: components["schemas"]["TitleCount"][];
+            /** Format: int32 */
+            requests: number;
+            seats: components["schemas"]["TitleCount"][];
         };
         Tried: {
             device: string;
@@ -4479,6 +4604,55 @@ export interface operations {
             };
         };
     };
+    requests: {
+        parameters: {
+            query?: {
+                state?: string;
+                title?: string;
+                device?: string;
+                person?: string;
+                offset?: number;
+                limit?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RequestRows"];
+                };
+            };
+        };
+    };
+    answer: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AnswerBody"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     attributes: {
         parameters: {
             query?: never;
@@ -4702,7 +4876,11 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["Taking"];
+            };
+        };
         responses: {
             /** @description No Content */
             204: {
@@ -5039,6 +5217,26 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SeatsView"];
+                };
+            };
+        };
+    };
+    today: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Today"];
                 };
             };
         };

@@ -159,7 +159,7 @@ class SnapshotLawTest {
             if (random.nextInt(3) == 0) {
                 server.bean(Requests.class).giveBack("test", person, device == null ? "none" : device.id(), title);
             } else {
-                server.bean(Requests.class).take("test", person, device == null ? "none" : device.id(), title);
+                server.bean(Requests.class).take("test", person, device == null ? "none" : device.id(), title, Requests.Taking.NOTHING);
                 taken++;
             }
         } catch (ApiException e) {

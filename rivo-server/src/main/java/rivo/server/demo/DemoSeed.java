@@ -124,7 +124,7 @@ class DemoSeed {
 
     /** Relations come once all titles are there. */
     private static TitleRecord related(TitleRecord title) {
-        return new TitleRecord(title.id(), title.name(), title.maker(), title.about(), title.scope(), title.seats(),
+        return new TitleRecord(title.id(), title.name(), title.maker(), title.about(), title.scope(), title.seats(), title.asks(),
                 title.trustedSigners(), "siltscope".equals(title.id()) ? List.of("mudview") : title.conflictsWith(),
                 title.releases().stream().map(r -> new ReleaseRecord(r.version(), r.offered(), r.note(),
                         r.needs().isEmpty() ? needs(title.id()) : r.needs(),

@@ -19,7 +19,7 @@ final class GivenBack {
     }
 
     static List<RequestDocument> of(Snapshot snapshot, Device device) {
-        return RequestDocument.of(snapshot, device.id()).stream().filter(one -> !one.isTaken() && comesOff(snapshot, device, one)).toList();
+        return RequestDocument.of(snapshot, device.id()).stream().filter(one -> one.isGivenBack() && comesOff(snapshot, device, one)).toList();
     }
 
     private static boolean comesOff(Snapshot snapshot, Device device, RequestDocument one) {

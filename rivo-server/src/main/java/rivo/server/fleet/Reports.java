@@ -127,7 +127,7 @@ class Reports {
     /** What was given back and is not there any more, nor on its way. */
     private static List<RequestDocument> gone(Snapshot snapshot, Device device) {
         Map<JobKey, Progress> jobs = snapshot.get(ArrivedReports.JOBS).getOrDefault(device.id(), Map.of());
-        return RequestDocument.of(snapshot, device.id()).stream().filter(one -> !one.isTaken() && device.present(one.title(), one.user()) == null)
+        return RequestDocument.of(snapshot, device.id()).stream().filter(one -> one.isGivenBack() && device.present(one.title(), one.user()) == null)
                 .filter(one -> {
                     Progress job = jobs.get(JobKey.of(one.title(), one.user()));
                     return job == null || job.action() == JobAction.REMOVE || job.state() != JobState.RUNNING;

@@ -69,7 +69,7 @@ final class UnitSituations {
         Present present = device.present(title.id(), person);
         Progress job = doing.jobs().get(key);
         Situation plain = new Situation(decision, present, snapshot.get(Titles.PART).canBeSeen(title.id()), fromShelf.givenBack().contains(key),
-                false, job == null ? null : report(job), false, Rest.NONE, contact, there(person), Opening.OPEN);
+                fromShelf.asked().contains(key), job == null ? null : report(job), false, Rest.NONE, contact, there(person), Opening.OPEN);
         if (plain.action() == null) {
             return plain;
         }

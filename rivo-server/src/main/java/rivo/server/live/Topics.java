@@ -19,6 +19,8 @@ public final class Topics {
     public static final String MIRRORS = "mirrors";
     /** The maintenance windows. */
     public static final String WINDOWS = "windows";
+    /** What people have asked for and taken from their shelves. */
+    public static final String REQUESTS = "requests";
     /** Whether the directory can be followed. */
     public static final String DIRECTORY = "directory";
     /** More devices than are named. */

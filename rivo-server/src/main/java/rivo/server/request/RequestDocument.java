@@ -28,13 +28,31 @@ import rivo.server.estate.Snapshot;
  * @param user the person in whose profile, for a title that is installed for each person; else null
  * @param by the id of the person who took it
  * @param at when
- * @param state {@code taken}, or {@code given-back} until what Rivo installed for it is gone
+ * @param state {@code asked} while it waits for approval, {@code refused} once that is denied, {@code taken}, or {@code given-back} until what
+ *     Rivo installed for it is gone
+ * @param why they want it, in their words; null where they were not asked
+ * @param licence the SHA-256 of the licence text that they accepted; null where they were not asked to
+ * @param answer what was said to it; null where nobody had to agree, or has not yet
  */
 @JsonInclude(JsonInclude.Include.NON_NULL)
 public record RequestDocument(String id, String device, String title, @Nullable String user, String by, Instant at,
-        @Schema(allowableValues = {"taken", "given-back"}) String state) implements Document {
+        @Schema(allowableValues = {"asked", "refused", "taken", "given-back"}) String state, @Nullable String why, @Nullable String licence,
+        @Nullable Answer answer) implements Document {
+
+    /**
+     * What an administrator said to a request.
+     *
+     * @param by their account
+     * @param words to whoever asked; may be empty where they agreed
+     * @param until to when it is agreed to; null for good
+     */
+    @JsonInclude(JsonInclude.Include.NON_NULL)
+    public record Answer(String by, Instant at, boolean agreed, String words, @Nullable Instant until) {
+    }
 
     public static final DocumentKind<RequestDocument> KIND = new Kind();
+    static final String ASKED = "asked";
+    static final String REFUSED = "refused";
     static final String TAKEN = "taken";
     static final String GIVEN_BACK = "given-back";
 
@@ -46,11 +64,9 @@ public record RequestDocument(String id, String device, String title, @Nullable 
 
     /** One of which nobody knows more than that it was made. */
     public static RequestDocument of(Request request, Instant at) {
-        return taken(request.device(), request.title(), request.user(), request.user() == null ? "" : request.user(), at);
-    }
-
-    static RequestDocument taken(String device, String title, @Nullable String user, String by, Instant at) {
-        return new RequestDocument(id(device, title, user), device, title, user, by, at, TAKEN);
+        String person = request.user() == null ? "" : request.user();
+        return new RequestDocument(id(request.device(), request.title(), request.user()), request.device(), request.title(), request.user(), person, at, TAKEN,
+                null, null, null);
     }
 
     /** There is one request at the most for each device and title, and person where it is installed for each. */
@@ -63,8 +79,32 @@ public record RequestDocument(String id, String device, String title, @Nullable 
         return TAKEN.equals(state);
     }
 
+    @JsonIgnore
+    public boolean isAsked() {
+        return ASKED.equals(state);
+    }
+
+    @JsonIgnore
+    public boolean isRefused() {
+        return REFUSED.equals(state);
+    }
+
+    @JsonIgnore
+    public boolean isGivenBack() {
+        return GIVEN_BACK.equals(state);
+    }
+
+    /** Whether it was agreed to until an instant that has come. */
+    boolean hasEnded(Instant now) {
+        return isTaken() && answer != null && answer.until() != null && !answer.until().isAfter(now);
+    }
+
     RequestDocument givenBack() {
-        return new RequestDocument(id, device, title, user, by, at, GIVEN_BACK);
+        return new RequestDocument(id, device, title, user, by, at, GIVEN_BACK, why, licence, answer);
+    }
+
+    RequestDocument answered(Answer said) {
+        return new RequestDocument(id, device, title, user, by, at, said.agreed() ? TAKEN : REFUSED, why, licence, said);
     }
 
     /** All of one device. Safe for any number of threads. */

@@ -30,20 +30,37 @@ record Shelf(String person, List<ShelfDevice> devices, @Nullable String device, 
      * @param mayRestart whether its installer may ask for a restart
      * @param takesOff what is removed from this computer for it
      * @param seats how many licences there are and how many are free; absent where they are not counted
-     * @param taken whether this person has asked for it
+     * @param asks what is asked of whoever takes it; absent where it is theirs for the asking
+     * @param request what they have asked for or taken; absent where they have not
      * @param waitsFor what a waiting one waits for
      * @param line the same in a sentence
      * @param due when the computer is expected to go on with it
      * @param percent of what is under way
      */
     record ShelfOffer(String title, String name, String maker, String description, String category, String icon, @Nullable String version,
-            boolean forPerson, long bytes, int minutes, boolean mayRestart, List<String> takesOff, @Nullable ShelfSeats seats, boolean taken,
+            boolean forPerson, long bytes, int minutes, boolean mayRestart, List<String> takesOff, @Nullable ShelfSeats seats, @Nullable ShelfAsks asks, @Nullable ShelfRequest request,
             @Schema(allowableValues = {"offered", "under-way", "waiting", "in-place", "failed", "leaving"}) String state,
             @Schema(allowableValues = {"sign-in", "computer", "seat", "window", "deadline", "need", "approval", "restart", "other"}) @Nullable String waitsFor, String line, @Nullable Instant due,
             @Nullable Integer percent) {
     }
 
-    record ShelfSeats(int all, int free) {
+    /** @param place of whoever waits for one, from 1 on; absent where they do not */
+    record ShelfSeats(int all, int free, @Nullable Integer place) {
+    }
+
+    /**
+     * @param approval whether somebody has to agree first
+     * @param licence the text that has to be accepted; absent where there is none
+     * @param licenceHash its SHA-256, by which it is accepted
+     */
+    record ShelfAsks(boolean approval, @Nullable String licence, @Nullable String licenceHash) {
+    }
+
+    /**
+     * @param words what was said to it; absent where nothing was
+     * @param until to when it was agreed to; absent where for good
+     */
+    record ShelfRequest(@Schema(allowableValues = {"asked", "refused", "taken"}) String state, Instant at, @Nullable String words, @Nullable Instant until) {
     }
 
     /**

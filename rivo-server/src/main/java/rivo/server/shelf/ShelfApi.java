@@ -7,6 +7,7 @@ import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseStatus;
@@ -36,11 +37,12 @@ class ShelfApi {
         return shelves.of(current.now(), who.id(), device);
     }
 
-    /** Takes an offer; taking it again changes nothing. */
+    /** Takes an offer, or asks for it where that has to be approved; doing so again changes nothing. */
     @PutMapping("/on/{device}/{title}")
     @ResponseStatus(HttpStatus.NO_CONTENT)
-    void take(@PathVariable String device, @PathVariable String title, @AuthenticationPrincipal SignedIn who) {
-        requests.take(who.account(), who.id(), device, title);
+    void take(@PathVariable String device, @PathVariable String title, @RequestBody(required = false) Requests.@Nullable Taking taking,
+            @AuthenticationPrincipal SignedIn who) {
+        requests.take(who.account(), who.id(), device, title, taking == null ? Requests.Taking.NOTHING : taking);
     }
 
     /** Gives back what was taken, or takes it back before it has arrived; doing so again changes nothing. */

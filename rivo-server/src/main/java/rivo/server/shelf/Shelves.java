@@ -10,6 +10,9 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Component;
 import rivo.core.estate.Assignment;
+import rivo.core.audience.Audiences;
+import rivo.core.audience.UnitRanks;
+import rivo.core.audience.UnitSet;
 import rivo.core.estate.Device;
 import rivo.core.estate.Estate;
 import rivo.core.estate.Follows;
@@ -23,6 +26,7 @@ import rivo.core.resolve.Decision;
 import rivo.core.resolve.Outcome;
 import rivo.core.resolve.Reason;
 import rivo.core.resolve.Resolver.UnitOutcome;
+import rivo.core.resolve.TitleOutcomes;
 import rivo.core.state.UnitState;
 import rivo.devices.protocol.ExitMeaning;
 import rivo.server.assignment.AssignmentDocument;
@@ -30,6 +34,7 @@ import rivo.server.assignment.DeviceClock;
 import rivo.server.audience.Names;
 import rivo.server.catalogue.choice.FixedChoices;
 import rivo.server.catalogue.content.Contents;
+import rivo.server.catalogue.licence.Licences;
 import rivo.server.catalogue.title.Step;
 import rivo.server.catalogue.title.TitleRecord;
 import rivo.server.catalogue.title.TitleRecord.ReleaseRecord;
@@ -40,9 +45,12 @@ import rivo.server.estate.Snapshot;
 import rivo.server.fleet.DeviceStanding.DeviceTitle;
 import rivo.server.fleet.Fleet;
 import rivo.server.request.RequestDocument;
+import rivo.server.request.Requests;
+import rivo.server.shelf.Shelf.ShelfAsks;
 import rivo.server.shelf.Shelf.ShelfComing;
 import rivo.server.shelf.Shelf.ShelfInstalled;
 import rivo.server.shelf.Shelf.ShelfOffer;
+import rivo.server.shelf.Shelf.ShelfRequest;
 import rivo.server.shelf.Shelf.ShelfSeats;
 import rivo.server.shelf.Shelf.ShelfDevice;
 import rivo.server.web.ApiException;
@@ -147,7 +155,7 @@ class Shelves {
             return new ShelfOffer(title.id(), title.name(), record.maker(), record.about().description(), record.about().category(), record.about().icon(),
                     release.version().toString(), title.scope() == Scope.USER, bytes, steps.stream().mapToInt(Step::limitSeconds).sum() / 60,
                     steps.stream().flatMap(step -> step.exitCodes().stream()).anyMatch(code -> code.meaning() == ExitMeaning.RESTART),
-                    takesOff(title, release, user(one)), seats(title), request != null && request.isTaken(), state,
+                    takesOff(title, release, user(one)), seats(one), asks(record), request(request), state,
                     "waiting".equals(state) ? waitsFor(line) : null, line.line(), line.due(), line.percent());
         }
 
@@ -156,7 +164,7 @@ class Shelves {
             if (leaves) {
                 return "leaving";
             }
-            if (one.decision().outcome() == Outcome.AVAILABLE) {
+            if (one.decision().outcome() == Outcome.AVAILABLE && !"waiting".equals(line.group())) {
                 return line.present() ? "in-place" : "offered";
             }
             return switch (line.group()) {
@@ -183,12 +191,38 @@ class Shelves {
             };
         }
 
-        private ShelfSeats seats(Title title, int all) {
-            return new ShelfSeats(all, Math.max(0, all - snapshot.resolver().title(title).with(Outcome.REQUIRED).size()));
+        private @Nullable ShelfSeats seats(UnitOutcome one) {
+            Integer all = one.title().seats();
+            if (all == null) {
+                return null;
+            }
+            TitleOutcomes outcomes = snapshot.resolver().title(one.title());
+            return new ShelfSeats(all, Math.max(0, all - outcomes.with(Outcome.REQUIRED).size()),
+                    one.decision().outcome() == Outcome.WAITING ? place(one, outcomes.with(Outcome.WAITING)) : null);
         }
 
-        private @Nullable ShelfSeats seats(Title title) {
-            return title.seats() == null ? null : seats(title, title.seats());
+        /** Of this one among those who wait, in the order in which seats are given. */
+        private Integer place(UnitOutcome one, UnitSet waiting) {
+            Audiences audiences = snapshot.resolver().audiences();
+            UnitRanks ranks = audiences.ranks(one.title().scope());
+            int own = ranks.rankOf(audiences.unit(one.title().scope(), device.id(), user(one)));
+            return waiting.filter(unit -> ranks.rankOf(unit) <= own).size();
+        }
+
+        private static @Nullable ShelfAsks asks(TitleRecord title) {
+            boolean licence = Requests.asksForLicence(title);
+            String text = title.about().licence();
+            return !licence && !title.asks().approval() ? null
+                    : new ShelfAsks(title.asks().approval(), licence ? text : null, licence ? Licences.hash(text) : null);
+        }
+
+        private @Nullable ShelfRequest request(@Nullable RequestDocument request) {
+            if (request == null || request.isGivenBack() || !request.by().equals(person)) {
+                return null;
+            }
+            RequestDocument.Answer answer = request.answer();
+            return new ShelfRequest(request.state(), request.at(), answer == null || answer.words().isEmpty() ? null : answer.words(),
+                    answer == null ? null : answer.until());
         }
 
         /** What is there and has to go for it. */

@@ -6,6 +6,9 @@ import com.unboundid.ldap.sdk.Modification;
 import com.unboundid.ldap.sdk.ModificationType;
 import com.unboundid.ldap.sdk.SearchScope;
 import java.net.http.HttpRequest;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.BeforeAll;
@@ -21,10 +24,13 @@ import rivo.server.TestClient.Answer;
 import rivo.server.TestDevice;
 import rivo.server.TestServer;
 import rivo.server.TestTitles;
+import rivo.server.catalogue.title.Catalogue;
+import rivo.server.catalogue.title.TitleRecord;
 import rivo.server.directory.DirectoryFollower;
 import rivo.server.estate.CurrentSnapshot;
 import rivo.server.estate.SnapshotReader;
 import rivo.server.request.RequestDocument;
+import rivo.server.request.Requests;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.node.MissingNode;
 
@@ -88,6 +94,28 @@ class ShelfTest extends ServerTest {
 
     private static String nameOfDevice() {
         return server.bean(CurrentSnapshot.class).now().estate().devices().find(device.id).name();
+    }
+
+    private Answer take(Map<String, Object> saying) {
+        return own.ask("PUT", "/api/shelf/on/" + device.id + "/" + title, saying);
+    }
+
+    private void asks(boolean approval, String licence) {
+        Catalogue catalogue = server.bean(Catalogue.class);
+        TitleRecord now = catalogue.now().record(title);
+        TitleRecord.About about = new TitleRecord.About("", "", "", "", "", "", "", "", licence);
+        catalogue.put("test", new TitleRecord(now.id(), now.name(), now.maker(), about, now.scope(), null, new TitleRecord.Asks(approval, !licence.isEmpty()),
+                List.of(), List.of(), now.releases()));
+    }
+
+    private JsonNode request() {
+        return server.ask("GET", "/api/requests?title=" + title, null).body().path("rows").path(0);
+    }
+
+    private Answer answer(Map<String, Object> said) {
+        Map<String, Object> body = new HashMap<>(said);
+        body.put("id", request().path("id").asString("none"));
+        return server.ask("POST", "/api/requests/answer", body);
     }
 
     private Answer take() {
@@ -229,5 +257,98 @@ class ShelfTest extends ServerTest {
         server.directory().modify(dn, new Modification(ModificationType.REPLACE, "userAccountControl", "512"));
         server.bean(DirectoryFollower.class).scanNow(true);
         assertThat(enter(new TestClient(server.url()), PERSON, TestServer.PASSWORD).status()).isEqualTo(200);
+    }
+
+    @Test
+    void whatHasToBeApprovedWaitsUntilSomebodyAgrees() {
+        offer(Scope.DEVICE);
+        asks(true, "");
+        assertThat(offered().at("/asks/approval").asBoolean()).isTrue();
+        assertThat(take(Map.of("why", " ")).code()).as("without a reason").isEqualTo("why");
+        assertThat(take(Map.of("why", "x".repeat(501))).status()).isEqualTo(422);
+        assertThat(request().isMissingNode()).isTrue();
+        assertThat(take(Map.of("why", "Survey of the Tarn intake")).status()).isEqualTo(204);
+        assertThat(take(Map.of("why", "again")).status()).as("twice changes nothing").isEqualTo(204);
+        assertThat(jobs()).isEmpty();
+        assertThat(offered().path("state").asString() + " " + offered().path("waitsFor").asString()).isEqualTo("waiting approval");
+        assertThat(lineOnDevice()).isEqualTo("asked for; waits for approval");
+        assertThat(request().path("why").asString()).isEqualTo("Survey of the Tarn intake");
+        assertThat(request().path("byName").asString()).isEqualTo("Mirko Colddale");
+        int asked = server.ask("GET", "/api/today", null).body().path("requests").asInt();
+        assertThat(asked).isPositive();
+        assertThat(answer(Map.of("agreed", true)).status()).isEqualTo(204);
+        assertThat(jobs()).containsExactly("install -");
+        assertThat(answer(Map.of("agreed", false, "words", "late")).code()).as("answered already").isEqualTo("not-asked");
+        assertThat(server.ask("GET", "/api/today", null).body().path("requests").asInt()).isEqualTo(asked - 1);
+    }
+
+    @Test
+    void whatIsRefusedSaysWhyAndMayBeAskedForAgain() {
+        offer(Scope.DEVICE);
+        asks(true, "");
+        take(Map.of("why", "Curious"));
+        assertThat(answer(Map.of("agreed", false)).code()).as("without words").isEqualTo("words");
+        assertThat(answer(Map.of("agreed", false, "words", "No seat is left this year.")).status()).isEqualTo(204);
+        assertThat(jobs()).isEmpty();
+        assertThat(offered().path("state").asString()).isEqualTo("offered");
+        assertThat(offered().at("/request/state").asString()).isEqualTo("refused");
+        assertThat(offered().at("/request/words").asString()).isEqualTo("No seat is left this year.");
+        assertThat(take(Map.of("why", "For the audit, too")).status()).isEqualTo(204);
+        assertThat(offered().at("/request/state").asString()).isEqualTo("asked");
+        assertThat(giveBack().status()).as("withdrawn").isEqualTo(204);
+        assertThat(request().isMissingNode()).isTrue();
+        assertThat(answer(Map.of("agreed", true)).status()).isEqualTo(409);
+    }
+
+    @Test
+    void whatIsAgreedToForATimeIsGivenBackAtItsEnd() throws InterruptedException {
+        offer(Scope.DEVICE);
+        asks(true, "");
+        take(Map.of("why", "One week of surveying"));
+        assertThat(answer(Map.of("agreed", true, "until", "2020-01-01T00:00:00Z")).code()).as("past").isEqualTo("until");
+        assertThat(answer(Map.of("agreed", true, "until", Instant.now().plus(Duration.ofDays(4000)).toString())).code()).isEqualTo("until");
+        Instant end = Instant.now().plusMillis(600);
+        assertThat(answer(Map.of("agreed", true, "until", end.toString())).status()).isEqualTo(204);
+        assertThat(offered().at("/request/until").asString()).isNotEmpty();
+        report("\"present\":[{\"title\":\"" + title + "\",\"version\":\"4.2.0\"}]," + done("install"));
+        assertThat(offered().path("state").asString()).isEqualTo("in-place");
+        Thread.sleep(Math.max(1, Duration.between(Instant.now(), end).toMillis() + 5));
+        server.bean(Requests.class).end();
+        assertThat(jobs()).containsExactly("remove -");
+        assertThat(offered().path("state").asString()).isEqualTo("leaving");
+    }
+
+    @Test
+    void eachPersonAcceptsTheLicenceTextAsItStands() {
+        offer(Scope.DEVICE);
+        asks(false, "Use it for water alone.");
+        assertThat(offered().at("/asks/licence").asString()).isEqualTo("Use it for water alone.");
+        assertThat(take().code()).isEqualTo("licence-not-accepted");
+        assertThat(take(Map.of("licence", "0".repeat(64))).code()).as("another text").isEqualTo("licence-not-accepted");
+        assertThat(jobs()).isEmpty();
+        assertThat(take(Map.of("licence", offered().at("/asks/licenceHash").asString())).status()).isEqualTo(204);
+        assertThat(jobs()).containsExactly("install -");
+    }
+
+    @Test
+    void nobodyAnswersTheirOwnRequestFromTheShelf() {
+        offer(Scope.DEVICE);
+        asks(true, "");
+        take(Map.of("why", "Curious"));
+        assertThat(own.ask("GET", "/api/requests").status()).isEqualTo(403);
+        assertThat(own.ask("POST", "/api/requests/answer", Map.of("id", request().path("id").asString(), "agreed", true)).status()).isEqualTo(403);
+        assertThat(jobs()).isEmpty();
+    }
+
+    @Test
+    void whoeverWaitsForASeatSeesTheirPlace() {
+        offer(Scope.DEVICE);
+        Catalogue catalogue = server.bean(Catalogue.class);
+        TitleRecord now = catalogue.now().record(title);
+        catalogue.put("test", new TitleRecord(now.id(), now.name(), now.maker(), now.about(), now.scope(), 0, List.of(), List.of(), now.releases()));
+        take();
+        assertThat(offered().path("waitsFor").asString()).isEqualTo("seat");
+        assertThat(offered().at("/seats/place").asInt()).isEqualTo(1);
+        assertThat(server.ask("GET", "/api/today", null).body().path("seats").valueStream().map(one -> one.path("title").asString())).contains(title);
     }
 }

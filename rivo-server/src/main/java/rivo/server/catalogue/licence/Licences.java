@@ -105,7 +105,8 @@ public class Licences {
         context.journal(who, "licence-accepted", "title:" + id, null, null, text);
     }
 
-    private static String hash(String text) {
+    /** What is accepted is known by: the SHA-256 of the text, in lower-case hexadecimal digits. */
+    public static String hash(String text) {
         return HexFormat.of().formatHex(Contents.sha256().digest(text.getBytes(StandardCharsets.UTF_8)));
     }
 }

@@ -210,7 +210,7 @@ public class TitleFiles {
                 releases.add(related(release, told, findings));
             }
         }
-        TitleRecord title = new TitleRecord(told.id(), told.name(), told.maker(), told.about().withoutIcon(), told.scope(), told.seats(),
+        TitleRecord title = new TitleRecord(told.id(), told.name(), told.maker(), told.about().withoutIcon(), told.scope(), told.seats(), told.asks(),
                 told.trustedSigners(), told.conflictsWith().stream().filter(id -> knows(id, told, findings)).toList(),
                 releases);
         ReleaseRecord leading = told.leading();

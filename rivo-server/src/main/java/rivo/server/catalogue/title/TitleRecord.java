@@ -20,15 +20,23 @@ import rivo.server.estate.EstateRecords.ReplacementRecord;
  * @param scope {@code device} where it is installed for the whole device, {@code user} where for each person, in their profile
  * @param trustedSigners who may sign it besides its maker
  * @param seats how many the licence serves; null when they are not counted
+ * @param asks what is asked of people who take it from their shelf
  */
 public record TitleRecord(String id, String name, String maker, About about,
-        @Schema(allowableValues = {"device", "user"}) String scope, @Nullable Integer seats,
+        @Schema(allowableValues = {"device", "user"}) String scope, @Nullable Integer seats, Asks asks,
         List<String> trustedSigners, List<String> conflictsWith, List<ReleaseRecord> releases) {
+
+    /** One that people may take as they like. */
+    public TitleRecord(String id, String name, String maker, About about, String scope, @Nullable Integer seats, List<String> trustedSigners,
+            List<String> conflictsWith, List<ReleaseRecord> releases) {
+        this(id, name, maker, about, scope, seats, Asks.NOTHING, trustedSigners, conflictsWith, releases);
+    }
 
     public TitleRecord {
         Objects.requireNonNull(id);
         about = about == null ? About.NOTHING : about;
         scope = scope == null ? Scope.DEVICE.word() : scope;
+        asks = asks == null ? Asks.NOTHING : asks;
         trustedSigners = trustedSigners == null ? List.of() : List.copyOf(trustedSigners);
         conflictsWith = conflictsWith == null ? List.of() : List.copyOf(conflictsWith);
         releases = releases == null ? List.of() : List.copyOf(releases);
@@ -41,11 +49,26 @@ public record TitleRecord(String id, String name, String maker, About about,
 
     /** The same, installed for the device or for each person. */
     public TitleRecord installedFor(Scope whom) {
-        return new TitleRecord(id, name, maker, about, whom.word(), seats, trustedSigners, conflictsWith, releases);
+        return new TitleRecord(id, name, maker, about, whom.word(), seats, asks, trustedSigners, conflictsWith, releases);
     }
 
     public TitleRecord withReleases(List<ReleaseRecord> newer) {
-        return new TitleRecord(id, name, maker, about, scope, seats, trustedSigners, conflictsWith, newer);
+        return new TitleRecord(id, name, maker, about, scope, seats, asks, trustedSigners, conflictsWith, newer);
+    }
+
+    public TitleRecord asking(Asks newer) {
+        return new TitleRecord(id, name, maker, about, scope, seats, newer, trustedSigners, conflictsWith, releases);
+    }
+
+    /**
+     * What is asked of people who take it from their shelf.
+     *
+     * @param approval whether an administrator has to agree first
+     * @param licence whether each of them has to accept the licence text, where there is one
+     */
+    public record Asks(boolean approval, boolean licence) {
+
+        public static final Asks NOTHING = new Asks(false, false);
     }
 
     /**

@@ -44,13 +44,18 @@ record TitleRows(JdbcClient db) {
         Map<String, KeptTitle> titles = new LinkedHashMap<>();
         db.sql("select * from titles order by place").query((row, n) -> titles.put(row.getString("id"), new KeptTitle(
                 new TitleRecord(row.getString("id"), row.getString("name"), row.getString("maker"),
-                        about(row.getString("about")), row.getString("scope"), row.getObject("seats", Integer.class),
+                        about(row.getString("about")), row.getString("scope"), row.getObject("seats", Integer.class), asks(row.getString("asks")),
                         Json.readList(row.getString("trusted_signers"), String.class),
                         Json.readList(row.getString("conflicts_with"), String.class),
                         releases.getOrDefault(row.getString("id"), List.of())),
                 row.getLong("revision"), row.getString("changed_by"), row.getObject("changed_at") == null ? null
                         : Rows.instant(row, "changed_at")))).list();
         return titles;
+    }
+
+    private static TitleRecord.Asks asks(@Nullable String json) {
+        return json == null ? TitleRecord.Asks.NOTHING : Json.read(json, new TypeReference<>() {
+        });
     }
 
     private static About about(@Nullable String json) {
@@ -87,10 +92,10 @@ record TitleRows(JdbcClient db) {
             db.sql("insert into titles (id, name, maker, inventory_name) values (?, '', '', '')").params(record.id())
                     .update();
         }
-        db.sql("update titles set name = ?, maker = ?, about = ?, scope = ?, seats = ?, trusted_signers = ?, conflicts_with = ?, "
+        db.sql("update titles set name = ?, maker = ?, about = ?, scope = ?, seats = ?, asks = ?, trusted_signers = ?, conflicts_with = ?, "
                 + "revision = ?, changed_by = ?, changed_at = ? where id = ?")
                 .params(record.name(), record.maker(), Json.write(record.about()), record.scope(), record.seats(),
-                        Json.write(record.trustedSigners()), Json.write(record.conflictsWith()), kept.revision(), kept.changedBy(),
+                        Json.write(record.asks()), Json.write(record.trustedSigners()), Json.write(record.conflictsWith()), kept.revision(), kept.changedBy(),
                         kept.changedAt() == null ? null : Rows.at(kept.changedAt()), record.id())
                 .update();
         record.releases().forEach(release -> insert(record.id(), release));
