@@ -17,6 +17,7 @@ const AccountMenu = lazy(() => import('./AccountMenu').then(part => ({ default: 
 const Help = lazy(() => import('./Help').then(part => ({ default: part.Help })))
 
 const PLACES = [
+  { to: '/today', name: 'Today' },
   { to: '/catalogue', name: 'Catalogue' },
   { to: '/audiences', name: 'Audiences' },
   { to: '/reach', name: 'Reach' },
@@ -33,6 +34,7 @@ export function Shell() {
   useKeys('Everywhere', [
     { key: 'ctrl+k', says: 'Search', act: () => setSearching(true), whileTyping: true },
     { key: '?', says: 'Keys and words', act: () => setHelping(true) },
+    { key: 'g t', says: 'Go to Today', act: () => void navigate('/today') },
     { key: 'g c', says: 'Go to the Catalogue', act: () => void navigate('/catalogue') },
     { key: 'g a', says: 'Go to the Audiences', act: () => void navigate('/audiences') },
     { key: 'g r', says: 'Go to Reach', act: () => void navigate('/reach') },

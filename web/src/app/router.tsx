@@ -6,6 +6,7 @@ import { pages as reach } from '../features/reach/pages'
 import { pages as fleet } from '../features/fleet/pages'
 import { pages as mirrors } from '../features/mirrors/pages'
 import { pages as shelf } from '../features/shelf/pages'
+import { pages as today } from '../features/today/pages'
 import { pages as windows } from '../features/windows/pages'
 import { Missing } from './Missing'
 import { PageFailed } from './PageFailed'
@@ -27,6 +28,7 @@ const administrators: RouteObject = {
   children: [
     { index: true, element: <Navigate to="/reach" replace /> },
     { path: 'sign-in', element: <Navigate to="/reach" replace /> },
+    place('today', today.TodayPage),
     place('catalogue', catalogue.CataloguePage),
     place('catalogue/kits/:kit', catalogue.KitPage),
     place('catalogue/:title', catalogue.TitlePage),

@@ -33,6 +33,9 @@ const EVERYTHING: readonly (readonly string[])[] = [
   'person',
   'rule',
   'waves',
+  'states',
+  'requests',
+  'today',
 ].map(key => [key])
 
 /** What says of titles whether they are ready to be assigned: in lists, on their pages, and in the draft. */
@@ -43,6 +46,7 @@ const OF_TOPIC: Record<string, Old> = {
   titles: { keys: [['titles']], within: AT_ONCE },
   kits: { keys: [['kits']], within: AT_ONCE },
   windows: { keys: [['windows'], ['device'], ...READINESS], within: AT_ONCE },
+  requests: { keys: [['requests'], ['today'], ['person'], ['states']], within: AT_ONCE },
   directory: { keys: [['directory']], within: AT_ONCE },
   mirrors: { keys: [['mirrors'], ...READINESS], within: SOON },
   facts: {
@@ -55,9 +59,10 @@ const OF_TOPIC: Record<string, Old> = {
 export function madeOld(topic: string): Old {
   if (topic.startsWith('title:')) {
     const title = topic.slice('title:'.length)
-    const own = ['title', 'reach', 'trial'].map(key => [key, title])
+    const own = ['title', 'reach', 'trial', 'states'].map(key => [key, title])
     // Lists in which it may stand, by its name or by what it comes to.
-    const others = ['draft', 'counted', 'device', 'devices', 'effects', 'kits', 'mirrors', 'waves'].map(key => [key])
+    const lists = ['draft', 'counted', 'device', 'devices', 'effects', 'kits', 'mirrors', 'waves', 'today']
+    const others = lists.map(key => [key])
     return { keys: [...own, ...others], within: AT_ONCE }
   }
   if (topic.startsWith('draft:')) {

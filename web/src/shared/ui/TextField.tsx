@@ -15,12 +15,24 @@ interface Props {
   /** What is wrong with it. */
   problem?: string | undefined
   placeholder?: string
+  type?: 'date'
   ref?: Ref<HTMLInputElement & HTMLTextAreaElement>
 }
 
 /** A labelled line or block of text, with what is wrong with it below. */
 export function TextField(props: Props) {
-  const { label, labelHidden = false, onChange, mono = false, rows, hint, required = false, problem, ...rest } = props
+  const {
+    label,
+    labelHidden = false,
+    onChange,
+    mono = false,
+    rows,
+    hint,
+    required = false,
+    problem,
+    type,
+    ...rest
+  } = props
   const common = {
     ...rest,
     borderColor: 'line',
@@ -34,7 +46,12 @@ export function TextField(props: Props) {
         {label}
       </Field.Label>
       {rows === undefined ? (
-        <Input {...common} h="8" onChange={event => onChange(event.target.value)} />
+        <Input
+          {...common}
+          {...(type !== undefined && { type })}
+          h="8"
+          onChange={event => onChange(event.target.value)}
+        />
       ) : (
         <Textarea {...common} rows={rows} onChange={event => onChange(event.target.value)} />
       )}

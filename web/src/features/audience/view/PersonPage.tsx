@@ -15,6 +15,7 @@ import { PageHeading, usePageTitle } from '../../../shared/ui/PageHead'
 import { Panel, PanelHead, PanelPart } from '../../../shared/ui/Panel'
 import { QueryState } from '../../../shared/ui/QueryState'
 import { AssignWindow, assignAddress } from '../../assign'
+import { RequestsPart } from '../../request'
 import type { Person } from '../api/audiences'
 import { usePerson } from '../api/audiences'
 import { BelongingGroups } from './BelongingGroups'
@@ -129,6 +130,7 @@ function Content({ person }: { person: Person }) {
           <PanelPart heading="Groups">
             <BelongingGroups groups={person.groups} />
           </PanelPart>
+          <RequestsPart which={{ person: person.id }} without="person" />
         </Panel>
       </Columns>
       <Later open={open === 'assign'}>

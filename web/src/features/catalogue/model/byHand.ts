@@ -64,6 +64,7 @@ export function writtenTitle(written: Written): TitleRecord {
       licence: '',
     },
     scope: written.scope,
+    asks: { approval: false, licence: false },
     trustedSigners: [],
     conflictsWith: [],
     releases: [writtenRelease(written)],

@@ -45,6 +45,7 @@ const record: TitleRecord = {
     licence: '',
   },
   scope: 'device',
+  asks: { approval: false, licence: false },
   trustedSigners: [],
   conflictsWith: [],
   releases: ['4.1.0', '4.2.0'].map(version => ({
@@ -185,7 +186,13 @@ describe('seats', () => {
   })
 
   it('are changed only by whoever changed them', () => {
-    const words = { name: record.name, maker: record.maker, about: record.about, scope: record.scope }
+    const words = {
+      name: record.name,
+      maker: record.maker,
+      about: record.about,
+      scope: record.scope,
+      asks: record.asks,
+    }
     const counted = { ...record, seats: 40 }
     expect(reworded({ ...record, seats: 50 }, counted, words, ' 40 ').seats).toBe(50)
     expect(reworded({ ...record, seats: 50 }, counted, words, '60').seats).toBe(60)
@@ -193,6 +200,14 @@ describe('seats', () => {
     expect(reworded(record, record, { ...words, name: 'Siltscope' }, '').name).toBe('Siltscope')
     expect(reworded(record, record, { ...words, scope: 'user' }, '').scope).toBe('user')
     expect(reworded({ ...record, scope: 'user' }, record, words, '').scope).toBe('user')
+    const asked = { approval: true, licence: false }
+    expect(reworded(record, record, { ...words, asks: asked }, '').asks).toEqual(asked)
+    expect(
+      reworded({ ...record, asks: { approval: false, licence: true } }, record, { ...words, asks: asked }, '').asks,
+    ).toEqual({
+      approval: true,
+      licence: true,
+    })
   })
 })
 

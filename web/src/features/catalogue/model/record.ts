@@ -54,7 +54,7 @@ export function withSeats(record: TitleRecord, text: string): TitleRecord {
   return count === seats ? record : { ...rest, ...(count !== undefined && { seats: count }) }
 }
 
-type Words = Pick<TitleRecord, 'name' | 'maker' | 'about' | 'scope'>
+type Words = Pick<TitleRecord, 'name' | 'maker' | 'about' | 'scope' | 'asks'>
 
 /**
  * The newest version of a title with those words changed that somebody changed in what they had before them: what another
@@ -70,6 +70,10 @@ export function reworded(newest: TitleRecord, before: TitleRecord, after: Words,
     maker: after.maker === before.maker ? newest.maker : after.maker,
     about: { ...newest.about, ...about },
     scope: after.scope === before.scope ? newest.scope : after.scope,
+    asks: {
+      approval: after.asks.approval === before.asks.approval ? newest.asks.approval : after.asks.approval,
+      licence: after.asks.licence === before.asks.licence ? newest.asks.licence : after.asks.licence,
+    },
   }
   return seats.trim() === String(before.seats ?? '') ? record : withSeats(record, seats)
 }

@@ -1,7 +1,7 @@
-import { Grid } from '@chakra-ui/react'
+import { Box, Flex, Grid } from '@chakra-ui/react'
 import { useState } from 'react'
 import { FormProvider, useForm, useWatch } from 'react-hook-form'
-import { FormText } from '../../../shared/ui/fields'
+import { FormText, Tick } from '../../../shared/ui/fields'
 import type { TitleRecord } from '../api/catalogue'
 import { reworded } from '../model/record'
 import type { Editing } from '../state/useEdit'
@@ -15,6 +15,7 @@ interface Fields {
   seats: string
   about: TitleRecord['about']
   scope: TitleRecord['scope']
+  asks: TitleRecord['asks']
 }
 
 const LINES = [
@@ -42,6 +43,7 @@ export function AboutWindow({ record, editing, onClose }: Props) {
       seats: record.seats === undefined ? '' : String(record.seats),
       about: record.about,
       scope: record.scope,
+      asks: record.asks,
     },
   })
   const written = useWatch({ control: form.control, compute: (fields: Fields) => fields })
@@ -96,6 +98,23 @@ export function AboutWindow({ record, editing, onClose }: Props) {
             icon={written.about.icon}
             onChange={icon => form.setValue('about.icon', icon, { shouldDirty: true })}
           />
+          <Box>
+            <Box fontWeight="600" textStyle="compact" mb="1.5">
+              Taken from the shelf
+            </Box>
+            <Flex columnGap="5" rowGap="1.5" wrap="wrap">
+              <Tick
+                label="Somebody has to agree first"
+                on={written.asks.approval}
+                onChange={approval => form.setValue('asks.approval', approval, { shouldDirty: true })}
+              />
+              <Tick
+                label="Each person accepts the licence text"
+                on={written.asks.licence}
+                onChange={licence => form.setValue('asks.licence', licence, { shouldDirty: true })}
+              />
+            </Flex>
+          </Box>
           <FormText<Fields>
             name="about.licence"
             label="Licence text"

@@ -6,6 +6,7 @@ import { lazy, Suspense } from 'react'
 import { Button } from '../../../shared/ui/Button'
 import { bytes, count, some } from '../../../shared/format'
 import type { Look, ReleaseRecord, ReleaseStanding, TitlePageData } from '../api/catalogue'
+import { RequestsPart } from '../../request'
 import { Standing } from '../../standing'
 import { useCopyEverywhere } from '../api/rights'
 import type { Editing } from '../state/useEdit'
@@ -121,6 +122,7 @@ export function ReadyPanel({ page, release, standing, address, editing }: Props)
       <PanelPart heading="How it stands">
         <Standing title={page.record.id} />
       </PanelPart>
+      <RequestsPart which={{ title: page.record.id }} without="title" />
       {open === 'choices' && (
         <Suspense fallback={null}>
           <ChoicesWindow release={release} editing={editing} onClose={() => setOpen(undefined)} />

@@ -26,10 +26,13 @@ interface Which {
 
 const at = ({ device, title }: Which) => `/api/shelf/on/${encodeURIComponent(device)}/${encodeURIComponent(title)}`
 
+/** What somebody says who takes an offer. */
+export type Taking = Api['Taking']
+
 export function useTake() {
   const queries = useQueryClient()
   return useMutation({
-    mutationFn: (which: Which) => ask('PUT', at(which)),
+    mutationFn: ({ taking = {}, ...which }: Which & { taking?: Taking }) => ask('PUT', at(which), taking),
     onSettled: () => queries.invalidateQueries({ queryKey: ['shelf'] }),
   })
 }

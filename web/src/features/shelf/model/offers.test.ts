@@ -14,7 +14,6 @@ const offer = (name: string, rest: Partial<Offer> = {}): Offer => ({
   minutes: 0,
   mayRestart: false,
   takesOff: [],
-  taken: false,
   state: 'offered',
   line: '',
   ...rest,

@@ -1,15 +1,17 @@
 import { Box, Flex } from '@chakra-ui/react'
+import { useState } from 'react'
 import { sentence } from '../../../shared/api'
 import { bytes } from '../../../shared/format'
 import { announce } from '../../../shared/ui/Announcer'
 import { Button } from '../../../shared/ui/Button'
 import { Progress } from '../../../shared/ui/Progress'
 import { TitleIcon } from '../../../shared/ui/TitleIcon'
-import type { Offer } from '../api/shelf'
+import type { Offer, Taking } from '../api/shelf'
 import { useTake } from '../api/shelf'
 import { waiting } from '../model/waiting'
 import type { Speaker } from '../state/useTexts'
 import { useSpeaker } from '../state/useTexts'
+import { AskPart } from './AskPart'
 import { GiveBack } from './GiveBack'
 
 const ICON = 46
@@ -18,6 +20,17 @@ const ICON = 46
 export function OfferCard({ offer, device }: { offer: Offer; device: string }) {
   const { say } = useSpeaker()
   const take = useTake()
+  const [asking, setAsking] = useState(false)
+  const taken = (taking: Taking) =>
+    take.mutate(
+      { device, title: offer.title, taking },
+      {
+        onSuccess: () => {
+          setAsking(false)
+          announce(say(offer.asks?.approval === true ? 'saidAsked' : 'saidTaken', { name: offer.name }))
+        },
+      },
+    )
   return (
     <Flex
       as="li"
@@ -41,30 +54,38 @@ export function OfferCard({ offer, device }: { offer: Offer; device: string }) {
           </Box>
         )}
         <Box flex="1" />
-        {offer.state === 'offered' && !offer.taken ? (
+        {offer.state !== 'offered' ? (
+          <Standing offer={offer} device={device} />
+        ) : asking ? (
+          <AskPart
+            offer={offer}
+            busy={take.isPending}
+            onTake={taken}
+            onCancel={() => {
+              take.reset()
+              setAsking(false)
+            }}
+          />
+        ) : (
           <Flex align="flex-end" gap="2">
             <Box flex="1" color="ink2" textStyle="second">
+              {offer.request?.state === 'refused' && (
+                <Box color="trouble">{say('refused', { words: offer.request.words ?? '' })}</Box>
+              )}
               {facts(offer, say).join(' · ')}
             </Box>
             <Button
               size="lg"
               loading={take.isPending}
-              onClick={() =>
-                take.mutate(
-                  { device, title: offer.title },
-                  { onSuccess: () => announce(say('saidTaken', { name: offer.name })) },
-                )
-              }
+              onClick={() => (offer.asks === undefined ? taken({}) : setAsking(true))}
             >
-              {say('get')}
+              {say(getWords(offer))}
               <Box as="span" srOnly>
                 {' '}
                 {offer.name}
               </Box>
             </Button>
           </Flex>
-        ) : (
-          <Standing offer={offer} device={device} />
         )}
         <Box role="alert" color="trouble" textStyle="second">
           {take.isError && sentence(take.error)}
@@ -86,7 +107,17 @@ function Standing({ offer, device }: { offer: Offer; device: string }) {
         {standing(offer, speaker)}
       </Box>
       {offer.state === 'under-way' && <Progress percent={offer.percent} label={offer.name} />}
-      {offer.taken && (
+      {offer.request?.until !== undefined && (
+        <Box color="ink2" textStyle="second">
+          {speaker.say('yoursUntil', { date: speaker.day(offer.request.until, true) })}
+        </Box>
+      )}
+      {offer.seats?.place !== undefined && (
+        <Box color="ink2" textStyle="second">
+          {speaker.say('place', { place: offer.seats.place })}
+        </Box>
+      )}
+      {offer.request !== undefined && (
         <GiveBack name={offer.name} device={device} title={offer.title} isThere={offer.state === 'in-place'} />
       )}
     </>
@@ -95,13 +126,19 @@ function Standing({ offer, device }: { offer: Offer; device: string }) {
 
 type Say = Speaker['say']
 
+function getWords(offer: Offer): 'get' | 'ask' | 'askAgain' {
+  return offer.asks?.approval !== true ? 'get' : offer.request?.state === 'refused' ? 'askAgain' : 'ask'
+}
+
 function standing(offer: Offer, speaker: Speaker): string {
   const { say } = speaker
   switch (offer.state) {
     case 'under-way':
       return say('state.under-way', { percent: offer.percent ?? 0 })
     case 'waiting':
-      return waiting(offer, speaker)
+      return offer.waitsFor === 'approval' && offer.request === undefined
+        ? say('state.waiting.approvalOfOther')
+        : waiting(offer, speaker)
     case 'failed':
       return say('state.failed', { line: offer.line })
     case 'leaving':
@@ -120,6 +157,7 @@ function facts(offer: Offer, say: Say): readonly string[] {
     ...(offer.minutes > 0 ? [say('upTo', { minutes: offer.minutes })] : []),
     ...(offer.forPerson ? [say('forYouAlone')] : []),
     ...(offer.takesOff.length > 0 ? [say('takesOff', { names: offer.takesOff.join(', ') })] : []),
+    ...(offer.asks?.approval === true ? [say('needsApproval')] : []),
     ...(offer.mayRestart ? [say('mayRestart')] : []),
     ...(seats === undefined
       ? []

@@ -17,7 +17,7 @@ const ANEW_MS = 15_000
 export function useStates(title: string | undefined, ou?: string) {
   return useQuery({
     enabled: title !== undefined,
-    queryKey: ['titles', title, 'states', ou ?? ''],
+    queryKey: ['states', title, ou ?? ''],
     queryFn: () => ask<StateCounts>('GET', withQuery(`/api/titles/${encodeURIComponent(title ?? '')}/states`, { ou })),
     placeholderData: keepPreviousData,
     refetchInterval: ANEW_MS,

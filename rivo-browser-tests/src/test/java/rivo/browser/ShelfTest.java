@@ -7,6 +7,7 @@ import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.assertions.LocatorAssertions;
 import com.microsoft.playwright.options.AriaRole;
+import java.time.LocalDate;
 import java.util.regex.Pattern;
 import org.junit.jupiter.api.Order;
 import org.junit.jupiter.api.Test;
@@ -18,6 +19,7 @@ class ShelfTest extends BrowserTest {
     private static final String PERSON = "rowena.elmby";
 
     private void enter() {
+        page.context().clearCookies();
         page.navigate("/shelf");
         page.getByLabel("Account name").fill(PERSON);
         page.getByLabel("Password").fill(demo.password());
@@ -93,6 +95,71 @@ class ShelfTest extends BrowserTest {
         page.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName(computer)).first().click();
         assertThat(region("In place").getByRole(AriaRole.BUTTON, new Locator.GetByRoleOptions().setName(Pattern.compile("^Brookmap Studio"))))
                 .containsText("taken from the shelf");
+        assertThat(browser.complaints()).isEmpty();
+    }
+
+    /** Asks for the drawing program, which has to be agreed to. */
+    private Locator askFor(String words, String why) {
+        Locator card = offer("Valvewright CAD");
+        in(card, words).click();
+        in(card, "Ask for it").click();
+        assertThat(card).containsText("Say in a few words what you need it for.");
+        assertThat(card).containsText("Read the licence text and accept it.");
+        card.getByLabel("What do you need it for?").fill(why);
+        card.getByText("I have read it and accept it").click();
+        assertThat(browser.faults("light")).isEmpty();
+        in(card, "Ask for it").click();
+        assertThat(card).containsText("asked for: waits until it is agreed to");
+        return card;
+    }
+
+    private Locator asked() {
+        comeBack();
+        page.navigate("/today");
+        return page.getByRole(AriaRole.LISTITEM, new Page.GetByRoleOptions().setName("Rowena Elmby: Valvewright CAD"));
+    }
+
+    private void leaveShelf() {
+        button("Sign out").click();
+        assertThat(page.getByLabel("Account name")).isVisible();
+    }
+
+    @Test
+    @Order(3)
+    void whatHasToBeAgreedToIsAskedForRefusedAskedForAgainAndAgreedTo() {
+        page.setViewportSize(360, 740);
+        enter();
+        askFor("Ask for it", "Curious");
+        assertThat((Boolean) page.evaluate("document.documentElement.scrollWidth <= innerWidth")).as("nothing sticks out").isTrue();
+        leaveShelf();
+
+        page.setViewportSize(1280, 800);
+        assertThat(asked()).containsText("“Curious”");
+        assertThat(browser.faults("light")).isEmpty();
+        in(asked(), "Refuse").click();
+        Locator window = page.getByRole(AriaRole.DIALOG);
+        in(window, "Refuse").click();
+        assertThat(window).containsText("Say why not: whoever asked reads that.");
+        window.getByLabel("Why not").fill("A seat is for those who draw.");
+        in(window, "Refuse").click();
+        assertThat(asked()).hasCount(0);
+
+        enter();
+        assertThat(offer("Valvewright CAD")).containsText("Not agreed: A seat is for those who draw.");
+        askFor("Ask again", "I draw the sampling valves");
+        leaveShelf();
+        in(asked(), "Agree until").click();
+        window.getByLabel("Until the end of").fill(LocalDate.now().plusDays(30).toString());
+        in(window, "Agree").click();
+        assertThat(asked()).hasCount(0);
+
+        enter();
+        assertThat(part("On this computer")).containsText("Valvewright CAD", inTime());
+        assertThat(offer("Valvewright CAD")).containsText("yours until");
+        leaveShelf();
+        comeBack();
+        page.navigate("/catalogue/valvewright");
+        assertThat(page.getByText("agreed by imara.voss").first()).isVisible();
         assertThat(browser.complaints()).isEmpty();
     }
 }

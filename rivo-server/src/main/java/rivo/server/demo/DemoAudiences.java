@@ -51,7 +51,7 @@ final class DemoAudiences {
         put(assignment("pilot-siltscope", "siltscope", Intent.AVAILABLE, group("pilot-first")));
         put(assignment("offer-brookmap", "brookmap", Intent.AVAILABLE, Target.ou(ou("Laboratories"))));
         put(assignment("offer-fernote", "fernote", Intent.AVAILABLE, Target.ou(ou("Laboratories"))));
-        put(assignment("offer-valvewright", "valvewright", Intent.AVAILABLE, Target.ou(ou("Microbiology"))));
+        put(assignment("offer-valvewright", "valvewright", Intent.AVAILABLE, Target.ou(ou("Laboratories"))));
         publish("Offers: the viewer in the laboratories, the tunnel for whoever is on duty, a first look for the pilot devices");
         put(assignment("tablets-kingfisher", "kingfisher", Intent.REQUIRED, group("crew-tablets"))
                 .withExclude(List.of(Target.collection("not-seen"))));

@@ -60,10 +60,12 @@ class DemoSeed {
     private final Fences fences;
     private final Drafts drafts;
     private final Publishing publishing;
+    private final DemoRequests requests;
     private final CurrentSnapshot current;
 
     DemoSeed(Catalogue catalogue, Contents contents, Kits kits, Licences licences, MaintenanceWindows windows, Fences fences, Drafts drafts, Publishing publishing,
-            CurrentSnapshot current) {
+            DemoRequests requests, CurrentSnapshot current) {
+        this.requests = requests;
         this.catalogue = catalogue;
         this.contents = contents;
         this.kits = kits;
@@ -118,8 +120,9 @@ class DemoSeed {
                         : "withdrawn 19 Nov, crashed on intake PCs",
                 List.of(), List.of(), DemoChoices.of(title.id(), release.version()), List.of(variant(title, release))))
                 .toList();
-        return new TitleRecord(title.id(), title.name(), title.maker(), about, title.scope().word(), "valvewright".equals(title.id()) ? 120 : null,
-                List.of(), List.of(), releases);
+        boolean drawing = "valvewright".equals(title.id());
+        return new TitleRecord(title.id(), title.name(), title.maker(), about, title.scope().word(), drawing ? 120 : null,
+                new TitleRecord.Asks(drawing, drawing), List.of(), List.of(), releases);
     }
 
     /** Relations come once all titles are there. */
@@ -208,6 +211,7 @@ class DemoSeed {
         publish("One kit for every bench at Coldwell", new OuAssignment("kit:lab-bench", ou("Coldwell Laboratory"), "required",
                 false, null));
         new DemoAudiences(current, drafts, publishing).publish();
+        requests.ask();
     }
 
     private static OuAssignment edit(String title, String intent, String ou) {

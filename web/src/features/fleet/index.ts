@@ -1,0 +1,1 @@
+export { useFleetCounts } from './api/fleet'

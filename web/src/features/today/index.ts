@@ -1,0 +1,1 @@
+export { useToday } from './api/today'
