@@ -1156,6 +1156,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shelf/session/link": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["enterByLink"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/sooner/{device}/{title}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["sooner"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/titles": {
         parameters: {
             query?: never;
@@ -2184,6 +2216,9 @@ export interface components {
             text: string;
             title: string;
         };
+        LinkToken: {
+            token: string;
+        };
         ListedAudience: {
             /** Format: int32 */
             devices: number;
@@ -2604,7 +2639,7 @@ export interface components {
             forPerson: boolean;
             id: string;
             /** @enum {string} */
-            state: "asked" | "refused" | "taken" | "given-back";
+            state: "sooner" | "asked" | "refused" | "taken" | "given-back";
             title: string;
             titleName: string;
             why?: string;
@@ -2707,6 +2742,7 @@ export interface components {
             due?: string;
             leaves: boolean;
             line: string;
+            mayBeSooner: boolean;
             name: string;
             /** Format: int32 */
             percent?: number;
@@ -2763,7 +2799,7 @@ export interface components {
             /** Format: date-time */
             at: string;
             /** @enum {string} */
-            state: "asked" | "refused" | "taken";
+            state: "sooner" | "asked" | "refused" | "taken";
             /** Format: date-time */
             until?: string;
             words?: string;
@@ -4933,6 +4969,51 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Session"];
                 };
+            };
+        };
+    };
+    enterByLink: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LinkToken"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Session"];
+                };
+            };
+        };
+    };
+    sooner: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                device: string;
+                title: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

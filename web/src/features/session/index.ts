@@ -1,4 +1,4 @@
-export { useSessionQuery, useSignIn, useSignOut } from './api/session'
+export { useSessionQuery, useSignIn, useSignInByLink, useSignOut } from './api/session'
 export { useSession } from './state/SessionContext'
 export { SignInForm } from './view/SignInForm'
 export { SessionGate, useLeaveWhenOver } from './view/SessionGate'

@@ -25,6 +25,7 @@ describe('a request in words', () => {
   it('waits, is taken, or was given back', () => {
     expect(requestWords(row({}), day)).toBe('waits for an answer')
     expect(requestWords(row({ state: 'taken' }), day)).toBe('taken')
+    expect(requestWords(row({ state: 'sooner' }), day)).toBe('wanted before its deadline')
     expect(requestWords(row({ state: 'given-back' }), day)).toBe('given back; being removed')
   })
 

@@ -12,6 +12,8 @@ export function requestWords(row: RequestRow, day: (instant: string) => string):
       return answer === undefined
         ? 'taken'
         : `agreed by ${answer.by}${answer.until === undefined ? '' : ` until ${day(answer.until)}`}${answer.words === '' ? '' : `: “${answer.words}”`}`
+    case 'sooner':
+      return 'wanted before its deadline'
     case 'given-back':
       return 'given back; being removed'
   }

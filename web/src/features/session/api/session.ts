@@ -27,6 +27,18 @@ export function useSignIn(place: '/api/session' | '/api/shelf/session') {
   })
 }
 
+/** By a link that one's computer has opened. */
+export function useSignInByLink() {
+  const queries = useQueryClient()
+  return useMutation({
+    mutationFn: (token: string) => ask<Session>('POST', '/api/shelf/session/link', { token }),
+    onSuccess: session => {
+      queries.clear()
+      queries.setQueryData(KEY, session)
+    },
+  })
+}
+
 /** @param to where one is then */
 export function useSignOut(to = '/sign-in') {
   const queries = useQueryClient()

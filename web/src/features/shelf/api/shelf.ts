@@ -44,3 +44,13 @@ export function useGiveBack() {
     onSettled: () => queries.invalidateQueries({ queryKey: ['shelf'] }),
   })
 }
+
+/** Has what comes anyway come at once. */
+export function useSooner() {
+  const queries = useQueryClient()
+  return useMutation({
+    mutationFn: ({ device, title }: Which) =>
+      ask('PUT', `/api/shelf/sooner/${encodeURIComponent(device)}/${encodeURIComponent(title)}`),
+    onSettled: () => queries.invalidateQueries({ queryKey: ['shelf'] }),
+  })
+}

@@ -44,7 +44,7 @@ describe('the next look', () => {
     for (const state of ['under-way', 'waiting', 'leaving'] as const) {
       expect(nextLook(shelf({ offers: [offer('Maps', { state })] }))).toBeLessThan(seldom)
     }
-    const coming = { title: 'a', name: 'A', leaves: false, line: '' }
+    const coming = { title: 'a', name: 'A', leaves: false, mayBeSooner: false, line: '' }
     expect(nextLook(shelf({ coming: [coming] }))).toBe(seldom)
     expect(nextLook(shelf({ coming: [{ ...coming, percent: 0 }] }))).toBeLessThan(seldom)
   })

@@ -1,13 +1,17 @@
 import { Box, Flex } from '@chakra-ui/react'
 import { Diamond } from '../../../shared/ui/Diamond'
 import { Progress } from '../../../shared/ui/Progress'
+import { sentence } from '../../../shared/api'
+import { announce } from '../../../shared/ui/Announcer'
+import { Button } from '../../../shared/ui/Button'
 import type { Coming } from '../api/shelf'
+import { useSooner } from '../api/shelf'
 import { waiting } from '../model/waiting'
 import { useSpeaker } from '../state/useTexts'
 import { Heading } from './Heading'
 
 /** What is going to change on the computer without one's asking. */
-export function ComingPart({ coming }: { coming: readonly Coming[] }) {
+export function ComingPart({ coming, device }: { coming: readonly Coming[]; device: string }) {
   const { say } = useSpeaker()
   if (coming.length === 0) {
     return null
@@ -17,14 +21,15 @@ export function ComingPart({ coming }: { coming: readonly Coming[] }) {
       <Heading words={say('coming')} n={coming.length} />
       <Box as="ul" listStyleType="none" borderWidth="1px" borderColor="line" borderRadius="lg" bg="hover">
         {coming.map((one, i) => (
-          <Line key={one.title} one={one} first={i === 0} />
+          <Line key={one.title} one={one} device={device} first={i === 0} />
         ))}
       </Box>
     </Box>
   )
 }
 
-function Line({ one, first }: { one: Coming; first: boolean }) {
+function Line({ one, device, first }: { one: Coming; device: string; first: boolean }) {
+  const sooner = useSooner()
   const speaker = useSpeaker()
   const { say, day } = speaker
   const when =
@@ -52,7 +57,28 @@ function Line({ one, first }: { one: Coming; first: boolean }) {
             <Progress percent={one.percent} label={one.name} width="min(100%, 320px)" />
           </Box>
         )}
+        <Box role="alert" color="trouble" textStyle="second">
+          {sooner.isError && sentence(sooner.error)}
+        </Box>
       </Box>
+      {one.mayBeSooner && (
+        <Button
+          size="sm"
+          loading={sooner.isPending}
+          onClick={() =>
+            sooner.mutate(
+              { device, title: one.title },
+              { onSuccess: () => announce(say('saidSooner', { name: one.name })) },
+            )
+          }
+        >
+          {say('sooner')}
+          <Box as="span" srOnly>
+            {' '}
+            {one.name}
+          </Box>
+        </Button>
+      )}
     </Flex>
   )
 }

@@ -1,6 +1,6 @@
 import { Box, Flex } from '@chakra-ui/react'
-import { useEffect } from 'react'
-import { SignInForm, useLeaveWhenOver, useSessionQuery, useSignIn, useSignOut } from '../../session'
+import { useEffect, useState } from 'react'
+import { SignInForm, useLeaveWhenOver, useSessionQuery, useSignIn, useSignInByLink, useSignOut } from '../../session'
 import { sentence } from '../../../shared/api'
 import { name } from '../../../shared/address'
 import { failure } from '../../../shared/failure'
@@ -23,8 +23,21 @@ export function ShelfPage() {
   const speaker = useNewSpeaker()
   const session = useSessionQuery()
   useLeaveWhenOver()
+  const link = useLink()
+  if (link.isOpening) {
+    return (
+      <SpeakerContext.Provider value={speaker}>
+        <Notice heading={speaker.say('linkOpening')}>{null}</Notice>
+      </SpeakerContext.Provider>
+    )
+  }
   return (
     <SpeakerContext.Provider value={speaker}>
+      {link.error !== null && (
+        <Box role="alert" color="trouble" textAlign="center" pt="4" px="5">
+          {sentence(link.error)}
+        </Box>
+      )}
       {session.data === null && <Enter />}
       {session.data === undefined && session.isError && (
         <Notice heading={speaker.say('failed')}>{sentence(session.error)}</Notice>
@@ -33,6 +46,25 @@ export function ShelfPage() {
       <Announcer />
     </SpeakerContext.Provider>
   )
+}
+
+const LINK = '#in='
+
+/** Where one's computer has opened the shelf: the link signs in, once, and leaves the address. */
+function useLink(): { isOpening: boolean; error: Error | null } {
+  const { mutate, isPending, error } = useSignInByLink()
+  const [token] = useState(() =>
+    window.location.hash.startsWith(LINK) ? window.location.hash.slice(LINK.length) : undefined,
+  )
+  const [used, setUsed] = useState(token === undefined)
+  useEffect(() => {
+    if (token !== undefined && !used) {
+      setUsed(true)
+      window.history.replaceState(null, '', window.location.pathname + window.location.search)
+      mutate(token)
+    }
+  }, [token, used, mutate])
+  return { isOpening: !used || isPending, error }
 }
 
 function Enter() {
@@ -108,7 +140,7 @@ function Parts({ shelf }: { shelf: Shelf }) {
         <Notice heading={say('noComputer')}>{say('noComputerWhy')}</Notice>
       ) : (
         <>
-          <ComingPart coming={shelf.coming} />
+          <ComingPart coming={shelf.coming} device={shelf.device} />
           <Offers offers={shelf.offers} device={shelf.device} />
           <HerePart here={shelf.here} device={shelf.device} />
         </>

@@ -22,6 +22,7 @@ import rivo.devices.protocol.MessageKey;
 import rivo.devices.protocol.Report;
 import rivo.devices.protocol.ReportAnswer;
 import rivo.devices.protocol.Signature;
+import rivo.devices.protocol.ShelfLink;
 import rivo.devices.protocol.Work;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -127,6 +128,11 @@ final class ServerConnection {
     ReportAnswer report(DeviceState device, Report report) throws IOException, InterruptedException {
         return json.readValue(signed(device, "POST", "reports", json.writeValueAsBytes(report), Map.of(), 200).body(),
                 ReportAnswer.class);
+    }
+
+    /** A link by which whoever is signed in with this account comes to their shelf of the device. */
+    ShelfLink shelfLink(DeviceState device, String account) throws IOException, InterruptedException {
+        return json.readValue(signed(device, "POST", "links", json.writeValueAsBytes(Map.of("account", account)), Map.of(), 200).body(), ShelfLink.class);
     }
 
     /** What many devices are told alike is held once for all: thousands of them live in one process here. */

@@ -107,6 +107,15 @@ final class SimulatedDevice {
         }
     }
 
+    /** Where whoever is signed in here comes to their shelf of this device, once. */
+    String shelfLink() throws IOException, InterruptedException {
+        List<String> signedIn = Objects.requireNonNullElse(signedInReported, List.of());
+        if (signedIn.isEmpty()) {
+            throw new IOException("nobody is signed in on " + name());
+        }
+        return server.shelfLink(state, signedIn.get(0)).path();
+    }
+
     private DeviceJobs jobs() {
         return new DeviceJobs(work, state);
     }

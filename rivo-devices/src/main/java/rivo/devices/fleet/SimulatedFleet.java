@@ -1,10 +1,12 @@
 package rivo.devices.fleet;
 
 import java.io.IOException;
+import java.net.URI;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.concurrent.ExecutionException;
 import java.util.concurrent.RejectedExecutionException;
 import java.util.concurrent.ScheduledThreadPoolExecutor;
 import java.util.concurrent.TimeUnit;
@@ -106,6 +108,22 @@ public final class SimulatedFleet implements AutoCloseable {
         // A report that names somebody who has just gone is put right after the next call-in.
         boolean refused = e.status() >= 400 && e.status() < 500 && e.status() != 429 && e.status() != 422;
         return refused && (e.isSigned() || !device.isEnrolled());
+    }
+
+    /**
+     * Opens the shelf of whoever is signed in on a device, as its agent does for them: asks for a one-time link.
+     *
+     * @return where their browser goes
+     * @throws IOException where nobody is signed in there, or the server gives no link
+     */
+    public URI openShelf(String deviceName) throws IOException, InterruptedException {
+        SimulatedDevice device = devices.stream().filter(one -> one.name().equals(deviceName)).findFirst()
+                .orElseThrow(() -> new IOException("there is no device " + deviceName));
+        try {
+            return turns.submit(() -> settings.server().resolve(device.shelfLink())).get();
+        } catch (ExecutionException e) {
+            throw new IOException("the shelf cannot be opened: " + e.getCause().getMessage(), e.getCause());
+        }
     }
 
     @Override

@@ -164,6 +164,9 @@ final class FakeServer implements AutoCloseable {
             }
             return Said.json(200, new ReportAnswer(taken, last));
         }
+        if (path.equals("/device/v2/links")) {
+            return Said.json(200, Map.of("path", "/shelf#in=" + JSON.readTree(body).path("account").asString(), "validSeconds", 120));
+        }
         String[] range = exchange.getRequestHeaders().getFirst("Range").substring("bytes=".length()).split("-");
         asked.add("server " + range[0]);
         byte[] part = contents.part(Integer.parseInt(range[0]), Integer.parseInt(range[1]));

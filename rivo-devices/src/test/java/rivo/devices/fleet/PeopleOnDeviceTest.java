@@ -1,6 +1,7 @@
 package rivo.devices.fleet;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.io.IOException;
 import java.nio.file.Path;
@@ -87,6 +88,16 @@ class PeopleOnDeviceTest {
         while (!condition.getAsBoolean()) {
             assertThat(System.nanoTime()).as("in time").isLessThan(end);
             Thread.sleep(10);
+        }
+    }
+
+    @Test
+    void theAgentOpensTheShelfOfWhoeverIsSignedIn() throws Exception {
+        server.work = forPeople(List.of());
+        try (SimulatedFleet fleet = fleet(Duration.ZERO, Map.of())) {
+            until(() -> server.reports.size() > 1);
+            assertThat(fleet.openShelf("QB-TRW-001")).isEqualTo(server.url().resolve("/shelf#in=rowena.elmby"));
+            assertThatThrownBy(() -> fleet.openShelf("QB-TRW-999")).isInstanceOf(IOException.class).hasMessageContaining("no device");
         }
     }
 

@@ -8,6 +8,7 @@ import java.security.NoSuchAlgorithmException;
 import java.time.Clock;
 import java.time.Duration;
 import java.util.Base64;
+import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 import org.springframework.core.io.FileSystemResource;
 import org.springframework.core.io.Resource;
@@ -29,9 +30,14 @@ import rivo.devices.protocol.Enrolled;
 import rivo.devices.protocol.Enrolment;
 import rivo.devices.protocol.Report;
 import rivo.devices.protocol.ReportAnswer;
+import rivo.devices.protocol.ShelfLink;
 import rivo.devices.protocol.Work;
 import rivo.server.ServerSettings;
+import rivo.server.people.ShelfLinks;
+import rivo.server.audience.Accounts;
+import rivo.server.web.ApiException;
 import rivo.server.catalogue.content.Contents;
+import rivo.server.estate.SignIns;
 import rivo.server.fleet.Caller.CallingDevice;
 import rivo.server.fleet.Caller.CallingMirror;
 import rivo.server.fleet.Caller.Enrolling;
@@ -57,10 +63,14 @@ class DeviceProtocolApi {
     private final ServerSettings settings;
     private final Clock clock;
     private final WorkJson json;
+    private final ShelfLinks shelfLinks;
+    private final Accounts accounts;
     private final ToldWork toldWork = new ToldWork();
 
     DeviceProtocolApi(Enrolments enrolments, Reports reports, ReportLimits limits, Fleet fleet, NamedContents named,
-            Contents contents, Traffic traffic, ServerSettings settings, Clock clock, JsonMapper json) {
+            Contents contents, Traffic traffic, ServerSettings settings, Clock clock, JsonMapper json, ShelfLinks shelfLinks, Accounts accounts) {
+        this.shelfLinks = shelfLinks;
+        this.accounts = accounts;
         this.enrolments = enrolments;
         this.reports = reports;
         this.limits = limits;
@@ -133,6 +143,22 @@ class DeviceProtocolApi {
     ReportAnswer report(CallingDevice caller, @RequestBody Report report, HttpServletRequest request) {
         limits.take(caller.id(), DeviceRequest.of(request).length());
         return reports.take(caller.id(), report);
+    }
+
+    /** @param account of somebody who is signed in on the device */
+    record ShelfLinkAsked(@Nullable String account) {
+    }
+
+    /** Makes a link by which a person who is signed in on the device comes to their shelf of it. */
+    @PostMapping("/v2/links")
+    ShelfLink shelfLink(CallingDevice caller, @RequestBody ShelfLinkAsked asked, HttpServletRequest request) {
+        limits.take(caller.id(), DeviceRequest.of(request).length());
+        Device device = device(caller);
+        SignIns signIns = caller.snapshot().get(SignIns.PART).get(device.id());
+        String person = new SignedInPeople(caller.snapshot().estate(), device, accounts).named(Objects.requireNonNullElse(asked.account(), "")).stream()
+                .filter(one -> signIns != null && signIns.isSignedIn(one)).findFirst().orElseThrow(() -> ApiException.refused(HttpStatus.FORBIDDEN,
+                        "not-signed-in", "Nobody with that account is signed in on this device, as it last reported. Report who is signed in first."));
+        return new ShelfLink("/shelf#in=" + shelfLinks.make(person, device.id()), ShelfLinks.VALID.toSeconds());
     }
 
     /** Takes ranges (RFC 9110, section 14). A device gets what its own work names; a mirror whatever it knows the hash of. */

@@ -4,21 +4,17 @@ import java.time.Clock;
 import java.time.Instant;
 import java.util.EnumMap;
 import java.util.Map;
-import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import rivo.core.estate.Estate;
 import rivo.server.estate.CurrentSnapshot;
 import rivo.server.estate.Snapshot;
 
 /**
- * How many devices there are of each state. Counted when somebody asks, one pass over the devices, and for at most a twentieth of the time:
- * whoever asks too soon is told the same again, so that many who look cost no more than one. At 100,000 devices that is about a second and a
- * half. Safe for any number of threads.
+ * How many devices there are of each state. Counted when somebody asks, one pass over the devices, and not too often
+ * ({@link SeldomCounted}). At 100,000 devices that is about a second and a half. Safe for any number of threads.
  */
 @Component
 class FleetCounter {
-
-    private static final int REST = 20;
 
     /** @param enrolled how many can sign what they say; the other figures add up to {@code devices} */
     record FleetCounts(int devices, int enrolled, int underWay, int failed, int waiting, int idle, int notSeenLately, int never) {
@@ -27,8 +23,7 @@ class FleetCounter {
     private final CurrentSnapshot current;
     private final Fleet fleet;
     private final Clock clock;
-    private @Nullable FleetCounts counted;
-    private long goodUntil;
+    private final SeldomCounted<FleetCounts> counted = new SeldomCounted<>();
 
     FleetCounter(CurrentSnapshot current, Fleet fleet, Clock clock) {
         this.current = current;
@@ -36,16 +31,8 @@ class FleetCounter {
         this.clock = clock;
     }
 
-    synchronized FleetCounts get() {
-        FleetCounts known = counted;
-        if (known == null || System.nanoTime() - goodUntil >= 0) {
-            long begun = System.nanoTime();
-            known = count(current.now(), clock.instant());
-            long ended = System.nanoTime();
-            counted = known;
-            goodUntil = ended + REST * (ended - begun);
-        }
-        return known;
+    FleetCounts get() {
+        return counted.get(() -> count(current.now(), clock.instant()));
     }
 
     private FleetCounts count(Snapshot snapshot, Instant now) {

@@ -14,10 +14,11 @@ import rivo.server.assignment.AssignmentDocument;
 import rivo.server.assignment.Delivery;
 import rivo.server.assignment.DeviceClock;
 import rivo.server.estate.Snapshot;
+import rivo.server.request.RequestDocument;
 
 /**
  * From when on the jobs of one device do not wait for its maintenance windows (section 2 of the delivery rules): at the deadline where the
- * assignment says that it wins, at any time where it says so. A title that another needs goes by that one's assignment. Used by one thread.
+ * assignment says that it wins, at any time where it says so, and for what somebody has taken from the shelf or wants sooner. A title that another needs goes by that one's assignment. Used by one thread.
  */
 final class JobTimes {
 
@@ -45,6 +46,11 @@ final class JobTimes {
      * @param user the person's id; empty for the device
      */
     @Nullable Instant anyTimeFrom(@Nullable Assignment winner, String title, String user) {
+        RequestDocument request = RequestDocument.find(snapshot, device.id(), title, user.isEmpty() ? null : user);
+        if (request != null && (request.isSooner() || request.isTaken())) {
+            // What somebody at the device asks for does not wait.
+            return Instant.EPOCH;
+        }
         Assignment assignment = winner != null ? winner : implying(title, user);
         AssignmentDocument document = assignment == null ? null : snapshot.get(AssignmentDocument.KIND).find(assignment.id());
         if (document == null) {

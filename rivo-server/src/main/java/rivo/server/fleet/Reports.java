@@ -101,7 +101,7 @@ class Reports {
                 context.becomes(context.estate().withDevice(newer));
             }
             ArrivedReports.take(context, deviceId, report.number(), progress(newer, report));
-            Requests.forget(context, gone(context.snapshot(), newer));
+            Requests.forget(context, over(context.snapshot(), newer));
             List<Report.Fetched> fetched = report.fetched() == null ? List.of() : report.fetched();
             context.afterwards(() -> {
                 fetched.forEach(traffic::fetched);
@@ -124,14 +124,15 @@ class Reports {
         return EstateRecords.named(context.db(), device).stream().filter(person -> context.estate().users().find(person) != null).toList();
     }
 
-    /** What was given back and is not there any more, nor on its way. */
-    private static List<RequestDocument> gone(Snapshot snapshot, Device device) {
+    /** What was given back and is not there any more, nor on its way; and what was wanted sooner and is done. */
+    private static List<RequestDocument> over(Snapshot snapshot, Device device) {
         Map<JobKey, Progress> jobs = snapshot.get(ArrivedReports.JOBS).getOrDefault(device.id(), Map.of());
-        return RequestDocument.of(snapshot, device.id()).stream().filter(one -> one.isGivenBack() && device.present(one.title(), one.user()) == null)
-                .filter(one -> {
-                    Progress job = jobs.get(JobKey.of(one.title(), one.user()));
-                    return job == null || job.action() == JobAction.REMOVE || job.state() != JobState.RUNNING;
-                }).toList();
+        return RequestDocument.of(snapshot, device.id()).stream().filter(one -> {
+            Progress job = jobs.get(JobKey.of(one.title(), one.user()));
+            boolean gone = one.isGivenBack() && device.present(one.title(), one.user()) == null
+                    && (job == null || job.action() == JobAction.REMOVE || job.state() != JobState.RUNNING);
+            return gone || one.isSooner() && job != null && job.action() == JobAction.INSTALL && job.state() == JobState.DONE && !job.at().isBefore(one.at());
+        }).toList();
     }
 
     /** Under which assignments the report says that something has been installed, as they decide now. */

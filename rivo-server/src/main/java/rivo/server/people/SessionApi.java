@@ -39,6 +39,15 @@ class SessionApi {
         }
     }
 
+    /** What a link holds. */
+    record LinkToken(String token) {
+
+        @Override
+        public String toString() {
+            return "token";
+        }
+    }
+
     /** Who is signed in. @param administrator whether they may do more than look at their own shelf */
     record Session(String account, String fullName, boolean administrator) {
     }
@@ -47,10 +56,12 @@ class SessionApi {
     private final Sessions sessions;
     private final SecurityContextRepository contexts;
     private final CsrfTokenRepository tokens;
+    private final ShelfLinks links;
     private final Clock clock;
 
-    SessionApi(SignIn signIn, Sessions sessions, SecurityContextRepository contexts, CsrfTokenRepository tokens, Clock clock) {
+    SessionApi(SignIn signIn, ShelfLinks links, Sessions sessions, SecurityContextRepository contexts, CsrfTokenRepository tokens, Clock clock) {
         this.signIn = signIn;
+        this.links = links;
         this.sessions = sessions;
         this.contexts = contexts;
         this.tokens = tokens;
@@ -76,18 +87,25 @@ class SessionApi {
      */
     @PostMapping(path = "/api/session", consumes = MediaType.APPLICATION_JSON_VALUE)
     Session enter(@RequestBody Credentials credentials, HttpServletRequest request, HttpServletResponse response) {
-        return begin(signIn.signIn(credentials.account().strip(), credentials.password(), request.getRemoteAddr()), true, request, response);
+        return begin(signIn.signIn(credentials.account().strip(), credentials.password(), request.getRemoteAddr()), true, null, request, response);
     }
 
     /** Signs in to one's own shelf, likewise; nothing else is open to such a session. */
     @PostMapping(path = "/api/shelf/session", consumes = MediaType.APPLICATION_JSON_VALUE)
     Session enterShelf(@RequestBody Credentials credentials, HttpServletRequest request, HttpServletResponse response) {
-        return begin(signIn.signInToShelf(credentials.account().strip(), credentials.password(), request.getRemoteAddr()), false, request, response);
+        return begin(signIn.signInToShelf(credentials.account().strip(), credentials.password(), request.getRemoteAddr()), false, null, request, response);
     }
 
-    private Session begin(User person, boolean administrator, HttpServletRequest request, HttpServletResponse response) {
+    /** Signs in to one's own shelf of a computer by a link that this computer has opened. It works once, and for two minutes. */
+    @PostMapping(path = "/api/shelf/session/link", consumes = MediaType.APPLICATION_JSON_VALUE)
+    Session enterByLink(@RequestBody LinkToken link, HttpServletRequest request, HttpServletResponse response) {
+        ShelfLinks.Link used = links.use(link.token());
+        return begin(signIn.byLink(used.person()), false, used.device(), request, response);
+    }
+
+    private Session begin(User person, boolean administrator, @Nullable String device, HttpServletRequest request, HttpServletResponse response) {
         leave(request);
-        SignedIn who = new SignedIn(sessions.newName(), person.id(), person.name(), person.fullName(), clock.instant(), administrator);
+        SignedIn who = new SignedIn(sessions.newName(), person.id(), person.name(), person.fullName(), clock.instant(), administrator, device);
         SecurityContext context = SecurityContextHolder.createEmptyContext();
         context.setAuthentication(UsernamePasswordAuthenticationToken.authenticated(who, null,
                 List.of(new SimpleGrantedAuthority(administrator ? "administrator" : "person"))));

@@ -63,6 +63,15 @@ class SignIn {
         return person;
     }
 
+    /** Whoever came by a device's link. @throws ApiException when they have gone or been disabled meanwhile */
+    User byLink(String id) {
+        User person = current.now().estate().users().find(id);
+        if (person == null || !administrators.isEnabled(id)) {
+            throw ApiException.refused(HttpStatus.FORBIDDEN, "not-allowed", "Your account is disabled. Ask whoever looks after it.");
+        }
+        return person;
+    }
+
     private User known(String account, String password, String address) {
         if (account.length() > LONGEST_ACCOUNT || password.length() > LONGEST_PASSWORD) {
             throw wrong();

@@ -28,7 +28,7 @@ import rivo.server.estate.Snapshot;
  * @param user the person in whose profile, for a title that is installed for each person; else null
  * @param by the id of the person who took it
  * @param at when
- * @param state {@code asked} while it waits for approval, {@code refused} once that is denied, {@code taken}, or {@code given-back} until what
+ * @param state {@code sooner} where it is required, and they do not want to wait for its deadline; {@code asked} while it waits for approval, {@code refused} once that is denied, {@code taken}, or {@code given-back} until what
  *     Rivo installed for it is gone
  * @param why they want it, in their words; null where they were not asked
  * @param licence the SHA-256 of the licence text that they accepted; null where they were not asked to
@@ -36,7 +36,7 @@ import rivo.server.estate.Snapshot;
  */
 @JsonInclude(JsonInclude.Include.NON_NULL)
 public record RequestDocument(String id, String device, String title, @Nullable String user, String by, Instant at,
-        @Schema(allowableValues = {"asked", "refused", "taken", "given-back"}) String state, @Nullable String why, @Nullable String licence,
+        @Schema(allowableValues = {"sooner", "asked", "refused", "taken", "given-back"}) String state, @Nullable String why, @Nullable String licence,
         @Nullable Answer answer) implements Document {
 
     /**
@@ -51,6 +51,7 @@ public record RequestDocument(String id, String device, String title, @Nullable 
     }
 
     public static final DocumentKind<RequestDocument> KIND = new Kind();
+    static final String SOONER = "sooner";
     static final String ASKED = "asked";
     static final String REFUSED = "refused";
     static final String TAKEN = "taken";
@@ -92,6 +93,12 @@ public record RequestDocument(String id, String device, String title, @Nullable 
     @JsonIgnore
     public boolean isGivenBack() {
         return GIVEN_BACK.equals(state);
+    }
+
+    /** Whether what is required anyway shall come before its deadline. */
+    @JsonIgnore
+    public boolean isSooner() {
+        return SOONER.equals(state);
     }
 
     /** Whether it was agreed to until an instant that has come. */

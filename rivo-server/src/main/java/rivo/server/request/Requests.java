@@ -20,6 +20,8 @@ import rivo.core.resolve.Decision;
 import rivo.core.resolve.Outcome;
 import rivo.core.resolve.Reason;
 import rivo.core.resolve.Resolver;
+import rivo.server.assignment.AssignmentDocument;
+import rivo.server.assignment.DeviceClock;
 import rivo.server.catalogue.licence.Licences;
 import rivo.server.catalogue.title.TitleRecord;
 import rivo.server.catalogue.title.Titles;
@@ -90,6 +92,39 @@ public class Requests {
             }
             return title;
         });
+    }
+
+    /**
+     * Has what is required anyway come at once, without waiting for its deadline or a maintenance window. Doing so again changes nothing.
+     *
+     * @throws ApiException where the device is not one of theirs, or nothing is required there that has a deadline to come
+     */
+    public void sooner(String who, String person, String device, String title) {
+        Snapshot now = current.now();
+        String user = unit(now, person, device, title);
+        if (deadline(now, device, title, user) == null) {
+            throw ApiException.refused(HttpStatus.FORBIDDEN, "no-deadline", "This title does not wait for a deadline on this computer any more. Load the page again.");
+        }
+        writer.take(context -> {
+            RequestDocument before = RequestDocument.find(context.snapshot(), device, title, user);
+            if (before == null || !before.isSooner()) {
+                put(context, who, "sooner", before, new RequestDocument(RequestDocument.id(device, title, user), device, title, user, person, context.now(),
+                        RequestDocument.SOONER, null, null, null));
+            }
+            return title;
+        });
+    }
+
+    /** Until when a title that is required there shall hold; null without a deadline that is still to come. */
+    public @Nullable Instant deadline(Snapshot now, String deviceId, String titleId, @Nullable String user) {
+        Device device = now.estate().devices().find(deviceId);
+        Title title = now.estate().title(titleId);
+        int unit = device == null || title == null ? -1 : now.resolver().audiences().unit(title.scope(), deviceId, user);
+        Decision decision = unit < 0 || title == null ? null : now.resolver().at(title, unit);
+        boolean required = decision != null && decision.outcome() == Outcome.REQUIRED && decision.reason() != Reason.REQUESTED;
+        AssignmentDocument document = required && decision.winner() != null ? now.get(AssignmentDocument.KIND).find(decision.winner().id()) : null;
+        Instant deadline = document == null || device == null ? null : DeviceClock.deadline(document.delivery().deadline(), device);
+        return deadline == null || !deadline.isAfter(clock.instant()) ? null : deadline;
     }
 
     /** Whether each person has to accept a licence text. */

@@ -45,7 +45,7 @@ class RequestsApi {
      * @param answer what was said to it; absent where nobody had to agree, or has not yet
      */
     record RequestRow(String id, String device, String deviceName, String title, String titleName, String by, String byName, boolean forPerson,
-            Instant at, @Schema(allowableValues = {"asked", "refused", "taken", "given-back"}) String state, @Nullable String why,
+            Instant at, @Schema(allowableValues = {"sooner", "asked", "refused", "taken", "given-back"}) String state, @Nullable String why,
             RequestDocument.@Nullable Answer answer) {
     }
 

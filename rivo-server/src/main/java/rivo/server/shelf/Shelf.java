@@ -60,15 +60,16 @@ record Shelf(String person, List<ShelfDevice> devices, @Nullable String device, 
      * @param words what was said to it; absent where nothing was
      * @param until to when it was agreed to; absent where for good
      */
-    record ShelfRequest(@Schema(allowableValues = {"asked", "refused", "taken"}) String state, Instant at, @Nullable String words, @Nullable Instant until) {
+    record ShelfRequest(@Schema(allowableValues = {"sooner", "asked", "refused", "taken"}) String state, Instant at, @Nullable String words, @Nullable Instant until) {
     }
 
     /**
      * @param leaves whether it is going to be removed
      * @param by the instant by which it happens at the latest; absent without a deadline
+     * @param mayBeSooner whether one may have it come at once
      * @param due when the computer is expected to go on with it
      */
-    record ShelfComing(String title, String name, @Nullable String version, boolean leaves, @Nullable Instant by,
+    record ShelfComing(String title, String name, @Nullable String version, boolean leaves, @Nullable Instant by, boolean mayBeSooner,
             @Schema(allowableValues = {"sign-in", "computer", "seat", "window", "deadline", "need", "approval", "restart", "other"}) @Nullable String waitsFor, String line, @Nullable Instant due, @Nullable Integer percent) {
     }
 

@@ -15,6 +15,7 @@ import org.springframework.web.bind.annotation.RestController;
 import rivo.server.estate.CurrentSnapshot;
 import rivo.server.people.SignedIn;
 import rivo.server.request.Requests;
+import rivo.server.web.ApiException;
 
 /** Everybody's own shelf. Whoever asks is known by their session; nobody is asked for by name. */
 @RestController
@@ -34,7 +35,7 @@ class ShelfApi {
     /** @param device one of their computers; where none is named, the one they are signed in on, or used last */
     @GetMapping
     Shelf shelf(@RequestParam @Nullable String device, @AuthenticationPrincipal SignedIn who) {
-        return shelves.of(current.now(), who.id(), device);
+        return shelves.of(current.now(), who.id(), onItsDevice(who, device), who.device());
     }
 
     /** Takes an offer, or asks for it where that has to be approved; doing so again changes nothing. */
@@ -42,13 +43,29 @@ class ShelfApi {
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void take(@PathVariable String device, @PathVariable String title, @RequestBody(required = false) Requests.@Nullable Taking taking,
             @AuthenticationPrincipal SignedIn who) {
-        requests.take(who.account(), who.id(), device, title, taking == null ? Requests.Taking.NOTHING : taking);
+        requests.take(who.account(), who.id(), onItsDevice(who, device), title, taking == null ? Requests.Taking.NOTHING : taking);
+    }
+
+    /** Has what is required anyway come at once, without waiting for its deadline; doing so again changes nothing. */
+    @PutMapping("/sooner/{device}/{title}")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void sooner(@PathVariable String device, @PathVariable String title, @AuthenticationPrincipal SignedIn who) {
+        requests.sooner(who.account(), who.id(), onItsDevice(who, device), title);
     }
 
     /** Gives back what was taken, or takes it back before it has arrived; doing so again changes nothing. */
     @DeleteMapping("/on/{device}/{title}")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void giveBack(@PathVariable String device, @PathVariable String title, @AuthenticationPrincipal SignedIn who) {
-        requests.giveBack(who.account(), who.id(), device, title);
+        requests.giveBack(who.account(), who.id(), onItsDevice(who, device), title);
+    }
+
+    /** Whoever came by a device's link has their shelf of that one alone. */
+    private static <D extends @Nullable String> D onItsDevice(SignedIn who, D device) {
+        if (device != null && who.device() != null && !device.equals(who.device())) {
+            throw ApiException.refused(HttpStatus.FORBIDDEN, "other-device", "You came here from another computer of yours. Sign in with your account to see the shelf "
+                    + "of this one.");
+        }
+        return device;
     }
 }

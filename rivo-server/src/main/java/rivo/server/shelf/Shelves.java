@@ -60,20 +60,23 @@ import rivo.server.web.ApiException;
 class Shelves {
 
     private final Fleet fleet;
+    private final Requests requests;
 
-    Shelves(Fleet fleet) {
+    Shelves(Fleet fleet, Requests requests) {
+        this.requests = requests;
         this.fleet = fleet;
     }
 
     /**
      * @param person the id
      * @param wanted the id of the computer that it is about; null for the one they are signed in on, or used last
+     * @param only the id of the one that they may see alone; null for all of theirs
      * @throws ApiException where that is none of theirs
      */
-    Shelf of(Snapshot snapshot, String person, @Nullable String wanted) {
+    Shelf of(Snapshot snapshot, String person, @Nullable String wanted, @Nullable String only) {
         Estate estate = snapshot.estate();
         User user = estate.users().find(person);
-        List<Device> theirs = devices(snapshot, person);
+        List<Device> theirs = devices(snapshot, person).stream().filter(one -> only == null || only.equals(one.id())).toList();
         String name = user == null ? "" : Names.of(user);
         List<ShelfDevice> devices = theirs.stream().map(device -> new ShelfDevice(device.id(), device.name(), isSignedIn(snapshot, device, person))).toList();
         if (theirs.isEmpty() && wanted == null) {
@@ -81,7 +84,7 @@ class Shelves {
         }
         Device device = wanted == null ? theirs.get(0) : theirs.stream().filter(one -> one.id().equals(wanted)).findFirst()
                 .orElseThrow(() -> ApiException.refused(HttpStatus.FORBIDDEN, "not-yours", "This computer is none of yours. Choose one of your own."));
-        return new OnDevice(snapshot, person, device, fleet.standing(snapshot, device)).shelf(name, devices);
+        return new OnDevice(requests, snapshot, person, device, fleet.standing(snapshot, device)).shelf(name, devices);
     }
 
     private static boolean isSignedIn(Snapshot snapshot, Device device, String person) {
@@ -104,7 +107,7 @@ class Shelves {
     }
 
     /** Of one thread. */
-    private record OnDevice(Snapshot snapshot, String person, Device device, List<DeviceTitle> standing) {
+    private record OnDevice(Requests requests, Snapshot snapshot, String person, Device device, List<DeviceTitle> standing) {
 
         Shelf shelf(String name, List<ShelfDevice> devices) {
             List<ShelfOffer> offers = new ArrayList<>();
@@ -237,8 +240,14 @@ class Shelves {
             Assignment winner = one.decision().winner();
             AssignmentDocument document = winner == null ? null : snapshot.get(AssignmentDocument.KIND).find(winner.id());
             Instant by = document == null ? null : DeviceClock.deadline(document.delivery().deadline(), device);
-            return new ShelfComing(one.title().id(), one.title().name(), line.to(), one.decision().outcome() == Outcome.UNINSTALL, by,
+            return new ShelfComing(one.title().id(), one.title().name(), line.to(), one.decision().outcome() == Outcome.UNINSTALL, by, mayBeSooner(one, line),
                     "waiting".equals(line.group()) ? waitsFor(line) : null, line.line(), line.due(), line.percent());
+        }
+
+        private boolean mayBeSooner(UnitOutcome one, DeviceTitle line) {
+            RequestDocument request = RequestDocument.find(snapshot, device.id(), one.title().id(), user(one));
+            return "waiting".equals(line.group()) && (request == null || !request.isSooner())
+                    && requests.deadline(snapshot, device.id(), one.title().id(), user(one)) != null;
         }
 
         private List<ShelfInstalled> here() {

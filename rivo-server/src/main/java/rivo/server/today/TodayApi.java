@@ -1,5 +1,6 @@
 package rivo.server.today;
 
+import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -7,8 +8,10 @@ import org.springframework.web.bind.annotation.RestController;
 import rivo.core.estate.Scope;
 import rivo.core.estate.Title;
 import rivo.core.resolve.Outcome;
+import rivo.core.resolve.TitleOutcomes;
 import rivo.server.estate.CurrentSnapshot;
 import rivo.server.estate.Snapshot;
+import rivo.server.fleet.SeldomCounted;
 import rivo.server.request.RequestDocument;
 
 /** What needs somebody. */
@@ -32,27 +35,47 @@ class TodayApi {
     }
 
     private final CurrentSnapshot current;
+    private final SeldomCounted<Troubles> troubles = new SeldomCounted<>();
 
     TodayApi(CurrentSnapshot current) {
         this.current = current;
     }
 
-    /** Costs a look at what each title comes to, which is known. */
+    private record Troubles(List<TitleCount> contested, List<TitleCount> blocked, List<TitleCount> seats) {
+
+        /** Finds out once for each title what it comes to. */
+        static Troubles of(Snapshot now) {
+            List<TitleCount> contested = new ArrayList<>();
+            List<TitleCount> blocked = new ArrayList<>();
+            List<TitleCount> seats = new ArrayList<>();
+            for (Title title : now.estate().titles()) {
+                TitleOutcomes outcomes = now.resolver().title(title);
+                add(contested, outcomes, Outcome.CONTESTED);
+                add(blocked, outcomes, Outcome.BLOCKED);
+                add(seats, outcomes, Outcome.WAITING);
+            }
+            return new Troubles(mostFirst(contested), mostFirst(blocked), mostFirst(seats));
+        }
+
+        private static void add(List<TitleCount> counts, TitleOutcomes outcomes, Outcome outcome) {
+            Title title = outcomes.title();
+            int units = outcomes.with(outcome).size();
+            if (units > 0) {
+                counts.add(new TitleCount(title.id(), title.name(), title.scope() == Scope.USER, units));
+            }
+        }
+
+        private static List<TitleCount> mostFirst(List<TitleCount> counts) {
+            return counts.stream().sorted(Comparator.comparing(TitleCount::units).reversed().thenComparing(TitleCount::name)).toList();
+        }
+    }
+
+    /** Requests as they are now; titles as they were a moment ago: what each comes to has to be found out, and is not too often. */
     @GetMapping("/api/today")
     Today today() {
         Snapshot now = current.now();
         int asked = (int) now.get(RequestDocument.KIND).stream().filter(RequestDocument::isAsked).count();
-        return new Today(asked, with(now, Outcome.CONTESTED), with(now, Outcome.BLOCKED), with(now, Outcome.WAITING));
-    }
-
-    /** Those that have this outcome anywhere, the most first. */
-    private static List<TitleCount> with(Snapshot now, Outcome outcome) {
-        return now.estate().titles().stream().map(title -> count(now, title, outcome)).filter(one -> one.units() > 0)
-                .sorted(Comparator.comparing(TitleCount::units).reversed().thenComparing(TitleCount::name)).toList();
-    }
-
-    private static TitleCount count(Snapshot now, Title title, Outcome outcome) {
-        return new TitleCount(title.id(), title.name(), title.scope() == Scope.USER,
-                now.resolver().title(title).with(outcome).size());
+        Troubles known = troubles.get(() -> Troubles.of(now));
+        return new Today(asked, known.contested(), known.blocked(), known.seats());
     }
 }

@@ -36,6 +36,10 @@ import rivo.server.people.SessionCheck;
 @Configuration
 class Security {
 
+    /** Where one signs in. */
+    private static final List<String> SIGN_IN = List.of("/api/session", "/api/shelf/session", "/api/shelf/session/link");
+
+
     /**
      * What devices and mirrors ask for, many times a second: there is no account, session or page about it, and hence nothing for any filter
      * to do.
@@ -44,7 +48,7 @@ class Security {
     @Order(0)
     SecurityFilterChain deviceProtocol() {
         return new DefaultSecurityFilterChain(new OrRequestMatcher(
-                at(HttpMethod.POST, "/device/v2/enrolments"), at(HttpMethod.POST, "/device/v2/reports"), at(HttpMethod.GET, "/device/v2/work"),
+                at(HttpMethod.POST, "/device/v2/enrolments"), at(HttpMethod.POST, "/device/v2/reports"), at(HttpMethod.POST, "/device/v2/links"), at(HttpMethod.GET, "/device/v2/work"),
                 at(HttpMethod.GET, "/device/v2/content/*"), at(HttpMethod.GET, "/device/v1/content/*"),
                 at(HttpMethod.HEAD, "/device/v2/content/*"), at(HttpMethod.HEAD, "/device/v1/content/*")), List.of());
     }
@@ -95,7 +99,7 @@ class Security {
                 .authorizeHttpRequests(a -> a
                         .requestMatchers(HttpMethod.GET, "/sign-in", "/shelf", "/assets/**", "/favicon.svg", "/health").permitAll()
                         .requestMatchers(HttpMethod.GET, "/api/session").permitAll()
-                        .requestMatchers(HttpMethod.POST, "/api/session", "/api/shelf/session").permitAll()
+                        .requestMatchers(HttpMethod.POST, SIGN_IN.toArray(String[]::new)).permitAll()
                         .requestMatchers("/error").permitAll()
                         .requestMatchers(HttpMethod.GET, "/api/icons/*").hasAnyAuthority("administrator", "person")
                         .requestMatchers("/api/shelf", "/api/shelf/**").hasAnyAuthority("administrator", "person")
@@ -108,7 +112,7 @@ class Security {
     }
 
     private static boolean isSignIn(HttpServletRequest request) {
-        return "POST".equals(request.getMethod()) && ("/api/session".equals(request.getRequestURI()) || "/api/shelf/session".equals(request.getRequestURI()));
+        return "POST".equals(request.getMethod()) && SIGN_IN.contains(request.getRequestURI());
     }
 
     private static void denied(HttpServletRequest request, HttpServletResponse response, AccessDeniedException why) throws IOException {

@@ -17,7 +17,7 @@ class SessionsTest {
     private final Sessions sessions = new Sessions(clock);
 
     private SignedIn begin(String person, MockHttpSession session) {
-        SignedIn who = new SignedIn(sessions.newName(), person, person, person, clock.instant(), true);
+        SignedIn who = new SignedIn(sessions.newName(), person, person, person, clock.instant(), true, null);
         sessions.begun(session, who, "10.0.0.1", "a browser");
         return who;
     }
