@@ -1,5 +1,5 @@
 import { Box, Flex } from '@chakra-ui/react'
-import { useEffect, useState } from 'react'
+import { useEffect, useRef, useState } from 'react'
 import { SignInForm, useLeaveWhenOver, useSessionQuery, useSignIn, useSignInByLink, useSignOut } from '../../session'
 import { sentence } from '../../../shared/api'
 import { name } from '../../../shared/address'
@@ -52,19 +52,19 @@ const LINK = '#in='
 
 /** Where one's computer has opened the shelf: the link signs in, once, and leaves the address. */
 function useLink(): { isOpening: boolean; error: Error | null } {
-  const { mutate, isPending, error } = useSignInByLink()
+  const { mutate, status, error } = useSignInByLink()
   const [token] = useState(() =>
     window.location.hash.startsWith(LINK) ? window.location.hash.slice(LINK.length) : undefined,
   )
-  const [used, setUsed] = useState(token === undefined)
+  const used = useRef(false)
   useEffect(() => {
-    if (token !== undefined && !used) {
-      setUsed(true)
+    if (token !== undefined && !used.current) {
+      used.current = true
       window.history.replaceState(null, '', window.location.pathname + window.location.search)
       mutate(token)
     }
-  }, [token, used, mutate])
-  return { isOpening: !used || isPending, error }
+  }, [token, mutate])
+  return { isOpening: token !== undefined && (status === 'idle' || status === 'pending'), error }
 }
 
 function Enter() {

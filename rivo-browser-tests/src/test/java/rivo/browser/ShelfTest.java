@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
+import com.microsoft.playwright.Route;
 import com.microsoft.playwright.assertions.LocatorAssertions;
 import com.microsoft.playwright.options.AriaRole;
 import java.time.LocalDate;
@@ -168,5 +169,21 @@ class ShelfTest extends BrowserTest {
         page.navigate("/catalogue/valvewright");
         assertThat(page.getByText("agreed by imara.voss").first()).isVisible();
         assertThat(browser.complaints()).isEmpty();
+    }
+
+    @Test
+    @Order(4)
+    void aLinkSignsInAndLeavesTheAddressAndAWrongOneSaysWhatToDo() {
+        page.context().clearCookies();
+        page.navigate("/shelf#in=forged");
+        assertThat(page.getByText("This link has been used, or is older than 2 minutes.")).isVisible();
+        assertThat(page.getByLabel("Account name")).isVisible();
+        // What the device's token would do is done by the password here: who asks for tokens is a device, and tested as one.
+        page.route("**/api/shelf/session/link", route -> route.resume(new Route.ResumeOptions().setUrl(route.request().url().replace("/link", ""))
+                .setPostData("{\"account\":\"" + PERSON + "\",\"password\":\"" + demo.password() + "\"}")));
+        page.navigate("/");
+        page.navigate("/shelf#in=token");
+        assertThat(page.getByRole(AriaRole.HEADING, new Page.GetByRoleOptions().setName("Hello, Rowena Elmby"))).isVisible();
+        assertThat(page.url()).doesNotContain("token");
     }
 }
