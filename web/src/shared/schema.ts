@@ -2732,8 +2732,16 @@ export interface components {
         };
         ShelfAsks: {
             approval: boolean;
+            choices: components["schemas"]["ShelfChoice"][];
             licence?: string;
             licenceHash?: string;
+        };
+        ShelfChoice: {
+            id: string;
+            many: boolean;
+            name: string;
+            value: string;
+            values: components["schemas"]["ShelfValue"][];
         };
         ShelfComing: {
             /** Format: date-time */
@@ -2812,6 +2820,10 @@ export interface components {
             /** Format: int32 */
             place?: number;
         };
+        ShelfValue: {
+            name: string;
+            value: string;
+        };
         Size: {
             /** Format: date-time */
             at: string;
@@ -2879,6 +2891,9 @@ export interface components {
             failed: number;
         };
         Taking: {
+            choices: {
+                [key: string]: string;
+            };
             licence?: string;
             why?: string;
         };

@@ -32,7 +32,7 @@ export type Taking = Api['Taking']
 export function useTake() {
   const queries = useQueryClient()
   return useMutation({
-    mutationFn: ({ taking = {}, ...which }: Which & { taking?: Taking }) => ask('PUT', at(which), taking),
+    mutationFn: ({ taking, ...which }: Which & { taking: Taking }) => ask('PUT', at(which), taking),
     onSettled: () => queries.invalidateQueries({ queryKey: ['shelf'] }),
   })
 }

@@ -4,7 +4,9 @@ import { Button } from '../../../shared/ui/Button'
 import { Tick } from '../../../shared/ui/fields'
 import { TextField } from '../../../shared/ui/TextField'
 import type { Offer, Taking } from '../api/shelf'
+import type { Chosen } from '../model/choices'
 import { useSpeaker } from '../state/useTexts'
+import { ChoiceField } from './ChoiceField'
 
 interface Props {
   offer: Offer
@@ -16,15 +18,16 @@ interface Props {
 /** In characters. */
 const LONGEST = 500
 
-/** What has to be said before something is taken: what one needs it for, and that one accepts its licence. */
+/** What has to be said before something is taken: what one needs it for, what one chooses of it, and that one accepts its licence. */
 export function AskPart({ offer, busy, onTake, onCancel }: Props) {
   const { say } = useSpeaker()
   const [why, setWhy] = useState('')
   const [accepts, setAccepts] = useState(false)
+  const [chosen, setChosen] = useState<Chosen>({})
   const [tried, setTried] = useState(false)
   const field = useRef<HTMLInputElement & HTMLTextAreaElement>(null)
   useEffect(() => field.current?.focus(), [])
-  const { approval = false, licence, licenceHash } = offer.asks ?? {}
+  const { approval = false, licence, licenceHash, choices = [] } = offer.asks ?? {}
   const lacksWhy = approval && why.trim() === ''
   const lacksLicence = licence !== undefined && !accepts
   const take = () => {
@@ -33,6 +36,7 @@ export function AskPart({ offer, busy, onTake, onCancel }: Props) {
       onTake({
         ...(approval && { why: why.trim() }),
         ...(licence !== undefined && { licence: licenceHash }),
+        choices: chosen,
       })
     }
   }
@@ -58,6 +62,9 @@ export function AskPart({ offer, busy, onTake, onCancel }: Props) {
           ref={field}
         />
       )}
+      {choices.map(choice => (
+        <ChoiceField key={choice.id} choice={choice} chosen={chosen} onChange={setChosen} />
+      ))}
       {licence !== undefined && (
         <Box>
           <Box fontWeight="600" textStyle="compact" mb="1">

@@ -8,6 +8,7 @@ import { Progress } from '../../../shared/ui/Progress'
 import { TitleIcon } from '../../../shared/ui/TitleIcon'
 import type { Offer, Taking } from '../api/shelf'
 import { useTake } from '../api/shelf'
+import { hasToBeAsked } from '../model/choices'
 import { waiting } from '../model/waiting'
 import type { Speaker } from '../state/useTexts'
 import { useSpeaker } from '../state/useTexts'
@@ -73,11 +74,23 @@ export function OfferCard({ offer, device }: { offer: Offer; device: string }) {
                 <Box color="trouble">{say('refused', { words: offer.request.words ?? '' })}</Box>
               )}
               {facts(offer, say).join(' · ')}
+              {!hasToBeAsked(offer) && offer.asks !== undefined && (
+                <>
+                  {' · '}
+                  <Button variant="text" size="inline" textStyle="second" onClick={() => setAsking(true)}>
+                    {say('options')}
+                    <Box as="span" srOnly>
+                      {' '}
+                      {offer.name}
+                    </Box>
+                  </Button>
+                </>
+              )}
             </Box>
             <Button
               size="lg"
               loading={take.isPending}
-              onClick={() => (offer.asks === undefined ? taken({}) : setAsking(true))}
+              onClick={() => (hasToBeAsked(offer) ? setAsking(true) : taken({ choices: {} }))}
             >
               {say(getWords(offer))}
               <Box as="span" srOnly>

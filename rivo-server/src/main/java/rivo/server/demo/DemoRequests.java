@@ -2,6 +2,7 @@ package rivo.server.demo;
 
 import java.util.Iterator;
 import java.util.List;
+import java.util.Map;
 import org.springframework.context.annotation.Profile;
 import org.springframework.stereotype.Component;
 import rivo.core.estate.Device;
@@ -43,7 +44,7 @@ class DemoRequests {
             boolean isTriedOut = device.people().stream().map(one -> estate.users().find(one)).anyMatch(one -> one != null && one.name().equals(DemoOrganisation.SHELF_PERSON));
             if (user != null && !isTriedOut) {
                 String licence = Licences.hash(current.now().get(Titles.PART).record(TITLE).about().licence());
-                requests.take(user.name(), user.id(), device.id(), TITLE, new Requests.Taking(reasons.next(), licence));
+                requests.take(user.name(), user.id(), device.id(), TITLE, new Requests.Taking(reasons.next(), licence, Map.of()));
             }
         }
     }

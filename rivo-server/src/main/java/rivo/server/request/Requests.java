@@ -6,7 +6,10 @@ import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Collections;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.scheduling.annotation.Scheduled;
@@ -22,8 +25,11 @@ import rivo.core.resolve.Reason;
 import rivo.core.resolve.Resolver;
 import rivo.server.assignment.AssignmentDocument;
 import rivo.server.assignment.DeviceClock;
+import rivo.server.catalogue.choice.FixedChoices;
 import rivo.server.catalogue.licence.Licences;
+import rivo.server.catalogue.title.ChoiceRecord;
 import rivo.server.catalogue.title.TitleRecord;
+import rivo.server.catalogue.title.TitleRecord.ReleaseRecord;
 import rivo.server.catalogue.title.Titles;
 import rivo.server.document.Kept;
 import rivo.server.estate.ChangeContext;
@@ -59,10 +65,15 @@ public class Requests {
      *
      * @param why they want it; needed where it has to be approved
      * @param licence the SHA-256 of the licence text that they have read and accept; needed where that is asked
+     * @param choices what they choose of it, by the ids of the choices; where they choose nothing, it is as it is for everybody
      */
-    public record Taking(@Nullable String why, @Nullable String licence) {
+    public record Taking(@Nullable String why, @Nullable String licence, Map<String, String> choices) {
 
-        public static final Taking NOTHING = new Taking(null, null);
+        public static final Taking NOTHING = new Taking(null, null, Map.of());
+
+        public Taking {
+            choices = choices == null ? Map.of() : Collections.unmodifiableMap(new LinkedHashMap<>(choices));
+        }
     }
 
     /**
@@ -84,6 +95,9 @@ public class Requests {
             if (before == null || !before.isTaken() && !before.isAsked()) {
                 TitleRecord record = context.get(Titles.PART).record(title);
                 check(record, taking);
+                if (!taking.choices().isEmpty()) {
+                    FixedChoices.choose(context, who, title, person, open(context.snapshot(), device, title, user), taking.choices());
+                }
                 boolean approval = record.asks().approval();
                 String id = RequestDocument.id(device, title, user);
                 put(context, who, approval ? "asked" : "taken", before, new RequestDocument(id, device, title, user, person, context.now(),
@@ -125,6 +139,15 @@ public class Requests {
         AssignmentDocument document = required && decision.winner() != null ? now.get(AssignmentDocument.KIND).find(decision.winner().id()) : null;
         Instant deadline = document == null || device == null ? null : DeviceClock.deadline(document.delivery().deadline(), device);
         return deadline == null || !deadline.isAfter(clock.instant()) ? null : deadline;
+    }
+
+    /** What people may choose of a title that is offered to them; nothing where it is not. */
+    public static List<ChoiceRecord> open(Snapshot now, String device, String titleId, @Nullable String user) {
+        Title title = now.estate().title(titleId);
+        int unit = title == null ? -1 : now.resolver().audiences().unit(title.scope(), device, user);
+        Decision decision = unit < 0 || title == null ? null : now.resolver().at(title, unit);
+        ReleaseRecord release = decision == null || decision.release() == null ? null : now.get(Titles.PART).release(titleId, decision.release().version());
+        return release == null || decision == null ? List.of() : FixedChoices.open(now, release, decision.winner());
     }
 
     /** Whether each person has to accept a licence text. */

@@ -52,8 +52,22 @@ record Shelf(String person, List<ShelfDevice> devices, @Nullable String device, 
      * @param approval whether somebody has to agree first
      * @param licence the text that has to be accepted; absent where there is none
      * @param licenceHash its SHA-256, by which it is accepted
+     * @param choices what they may choose of it
      */
-    record ShelfAsks(boolean approval, @Nullable String licence, @Nullable String licenceHash) {
+    record ShelfAsks(boolean approval, @Nullable String licence, @Nullable String licenceHash, List<ShelfChoice> choices) {
+    }
+
+    /**
+     * Something that whoever takes a title may choose.
+     *
+     * @param many whether any number of the values may be chosen together: then they are written with commas between them
+     * @param value what is chosen where they choose nothing
+     * @param values what may be chosen
+     */
+    record ShelfChoice(String id, String name, boolean many, String value, List<ShelfValue> values) {
+    }
+
+    record ShelfValue(String value, String name) {
     }
 
     /**

@@ -35,6 +35,8 @@ import rivo.server.audience.Names;
 import rivo.server.catalogue.choice.FixedChoices;
 import rivo.server.catalogue.content.Contents;
 import rivo.server.catalogue.licence.Licences;
+import rivo.server.catalogue.title.ChoiceRecord;
+import rivo.server.catalogue.title.Chosen;
 import rivo.server.catalogue.title.Step;
 import rivo.server.catalogue.title.TitleRecord;
 import rivo.server.catalogue.title.TitleRecord.ReleaseRecord;
@@ -47,11 +49,13 @@ import rivo.server.fleet.Fleet;
 import rivo.server.request.RequestDocument;
 import rivo.server.request.Requests;
 import rivo.server.shelf.Shelf.ShelfAsks;
+import rivo.server.shelf.Shelf.ShelfChoice;
 import rivo.server.shelf.Shelf.ShelfComing;
 import rivo.server.shelf.Shelf.ShelfInstalled;
 import rivo.server.shelf.Shelf.ShelfOffer;
 import rivo.server.shelf.Shelf.ShelfRequest;
 import rivo.server.shelf.Shelf.ShelfSeats;
+import rivo.server.shelf.Shelf.ShelfValue;
 import rivo.server.shelf.Shelf.ShelfDevice;
 import rivo.server.web.ApiException;
 
@@ -149,8 +153,8 @@ class Shelves {
             Release release = Objects.requireNonNull(one.decision().release());
             ReleaseRecord chosen = snapshot.get(Titles.PART).release(title.id(), release.version());
             VariantRecord variant = chosen == null ? null : chosen.variant(one.decision().variant());
-            long bytes = chosen == null || variant == null ? 0 : FixedChoices.on(snapshot, device, one.user(), title.id(), chosen, one.decision().winner())
-                    .contents(variant).stream().mapToLong(Contents.Content::size).sum();
+            Chosen values = chosen == null ? Chosen.NOTHING : FixedChoices.on(snapshot, device, one.user(), title.id(), chosen, one.decision().winner());
+            long bytes = variant == null ? 0 : values.contents(variant).stream().mapToLong(Contents.Content::size).sum();
             List<Step> steps = variant == null ? List.of() : variant.install();
             RequestDocument request = RequestDocument.find(snapshot, device.id(), title.id(), user(one));
             DeviceTitle line = line(one);
@@ -158,7 +162,7 @@ class Shelves {
             return new ShelfOffer(title.id(), title.name(), record.maker(), record.about().description(), record.about().category(), record.about().icon(),
                     release.version().toString(), title.scope() == Scope.USER, bytes, steps.stream().mapToInt(Step::limitSeconds).sum() / 60,
                     steps.stream().flatMap(step -> step.exitCodes().stream()).anyMatch(code -> code.meaning() == ExitMeaning.RESTART),
-                    takesOff(title, release, user(one)), seats(one), asks(record), request(request), state,
+                    takesOff(title, release, user(one)), seats(one), asks(record, values, Requests.open(snapshot, device.id(), title.id(), user(one))), request(request), state,
                     "waiting".equals(state) ? waitsFor(line) : null, line.line(), line.due(), line.percent());
         }
 
@@ -212,11 +216,18 @@ class Shelves {
             return waiting.filter(unit -> ranks.rankOf(unit) <= own).size();
         }
 
-        private static @Nullable ShelfAsks asks(TitleRecord title) {
+        private @Nullable ShelfAsks asks(TitleRecord title, Chosen chosen, List<ChoiceRecord> open) {
             boolean licence = Requests.asksForLicence(title);
             String text = title.about().licence();
-            return !licence && !title.asks().approval() ? null
-                    : new ShelfAsks(title.asks().approval(), licence ? text : null, licence ? Licences.hash(text) : null);
+            List<ShelfChoice> choices = chosen.values().stream().filter(one -> open.contains(one.choice())).map(OnDevice::choice).toList();
+            return !licence && !title.asks().approval() && choices.isEmpty() ? null
+                    : new ShelfAsks(title.asks().approval(), licence ? text : null, licence ? Licences.hash(text) : null, choices);
+        }
+
+        private static ShelfChoice choice(Chosen.Value chosen) {
+            ChoiceRecord choice = chosen.choice();
+            return new ShelfChoice(choice.id(), choice.words(), choice.kind().isMany(), chosen.value(),
+                    choice.valuesToChoose().stream().map(one -> new ShelfValue(one.value(), one.words())).toList());
         }
 
         private @Nullable ShelfRequest request(@Nullable RequestDocument request) {

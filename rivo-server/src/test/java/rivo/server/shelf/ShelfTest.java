@@ -26,7 +26,10 @@ import rivo.server.TestClient.Answer;
 import rivo.server.TestDevice;
 import rivo.server.TestServer;
 import rivo.server.TestTitles;
+import rivo.server.catalogue.choice.FixedChoices;
 import rivo.server.catalogue.title.Catalogue;
+import rivo.server.catalogue.title.ChoiceKind;
+import rivo.server.catalogue.title.ChoiceRecord;
 import rivo.server.catalogue.title.TitleRecord;
 import rivo.server.directory.DirectoryFollower;
 import rivo.server.estate.CurrentSnapshot;
@@ -438,5 +441,28 @@ class ShelfTest extends ServerTest {
         assertThat(coming().path("mayBeSooner").asBoolean()).isFalse();
         assertThat(own.ask("PUT", "/api/shelf/sooner/" + device.id + "/" + title).code()).isEqualTo("no-deadline");
         assertThat(own.ask("PUT", "/api/shelf/sooner/" + device.id + "/moonware").code()).isEqualTo("not-yours");
+    }
+
+    @Test
+    void whatIsOpenToThemIsChosenAsTheyTakeIt() {
+        offer(Scope.DEVICE);
+        Catalogue catalogue = server.bean(Catalogue.class);
+        TitleRecord now = catalogue.now().record(title);
+        ChoiceRecord languages = new ChoiceRecord("languages", "Languages", ChoiceKind.LANGUAGES, "en", List.of(new ChoiceRecord.Allowed("en", "English", "", 0, ""),
+                new ChoiceRecord.Allowed("cy", "Welsh", "", 0, "")), null, null);
+        ChoiceRecord host = new ChoiceRecord("server", "Server", ChoiceKind.TEXT, "tarn", List.of(), null, null);
+        ChoiceRecord tips = new ChoiceRecord("tips", "Tips", ChoiceKind.SWITCH, "on", List.of(), null, null);
+        catalogue.put("test", now.withReleases(now.releases().stream().map(r -> new TitleRecord.ReleaseRecord(r.version(), r.offered(), r.note(), r.needs(), r.replaces(),
+                List.of(languages, host, tips), r.variants())).toList()));
+        JsonNode choices = offered().at("/asks/choices");
+        assertThat(choices.valueStream().map(one -> one.path("id").asString())).as("what is typed is not theirs to say").containsExactly("languages", "tips");
+        assertThat(choices.path(0).path("value").asString()).isEqualTo("en");
+        assertThat(choices.path(1).path("values").valueStream().map(one -> one.path("value").asString())).containsExactly("on", "off");
+        assertThat(take(Map.of("choices", Map.of("languages", "fr"))).code()).isEqualTo("not-allowed");
+        assertThat(take(Map.of("choices", Map.of("server", "x"))).code()).isEqualTo("not-allowed");
+        assertThat(jobs()).isEmpty();
+        assertThat(take(Map.of("choices", Map.of("languages", "en,cy"))).status()).isEqualTo(204);
+        assertThat(server.bean(CurrentSnapshot.class).now().get(FixedChoices.PART).get(title).get(person)).containsExactly(Map.entry("languages", "en,cy"));
+        assertThat(offered().at("/asks/choices/0/value").asString()).isEqualTo("en,cy");
     }
 }

@@ -17,6 +17,7 @@ import rivo.core.estate.RefusedException;
 import rivo.core.estate.User;
 import rivo.server.assignment.AssignmentDocument;
 import rivo.server.audience.Accounts;
+import rivo.server.catalogue.title.ChoiceRecord;
 import rivo.server.catalogue.title.Chosen;
 import rivo.server.catalogue.title.Chosen.Fixed;
 import rivo.server.catalogue.title.TitleRecord;
@@ -123,6 +124,44 @@ public class FixedChoices {
             context.afterwards(() -> events.changed(Topics.title(title)));
             return user.id();
         });
+    }
+
+    /**
+     * The choices of a release that people may make for themselves: those that the assignment does not fix.
+     *
+     * @param assignment the one that decides; null when none does
+     */
+    public static List<ChoiceRecord> open(Snapshot snapshot, ReleaseRecord release, @Nullable Assignment assignment) {
+        Map<String, String> fixed = assignment == null ? Map.of() : of(snapshot, assignment.id());
+        return release.choices().stream().filter(choice -> choice.kind().isForPeople() && !fixed.containsKey(choice.id())).toList();
+    }
+
+    /**
+     * Fixes some of what a person gets of a title, as they choose themselves; what else is fixed for them stays.
+     *
+     * @param open the choices that they may make
+     * @throws RefusedException where one of these is not open to them, or a value may not be chosen
+     */
+    public static void choose(ChangeContext context, String who, String title, String person, List<ChoiceRecord> open, Map<String, String> values) {
+        List<Problem> problems = new ArrayList<>();
+        values.forEach((id, value) -> {
+            ChoiceRecord choice = open.stream().filter(one -> one.id().equals(id)).findFirst().orElse(null);
+            String problem = choice == null ? "This cannot be chosen here any more. Load the page again." : choice.problem(Objects.requireNonNullElse(value, ""));
+            if (problem != null) {
+                problems.add(new Problem("not-allowed", "choices." + id, problem));
+            }
+        });
+        if (!problems.isEmpty()) {
+            throw new RefusedException(problems);
+        }
+        Map<String, String> before = people(context.snapshot(), title).get(person);
+        Map<String, String> after = new HashMap<>(before == null ? Map.of() : before);
+        after.putAll(values);
+        if (!after.equals(before)) {
+            write(context, who, title, person, after);
+            context.journal(who, "choices-fixed", "title:" + title, null, before == null ? null : Map.of(person, before), Map.of(person, after));
+            context.becomes(PART, with(context.get(PART), title, person, after));
+        }
     }
 
     private static Map<String, Map<String, Map<String, String>>> with(Map<String, Map<String, Map<String, String>>> before, String title,

@@ -23,8 +23,13 @@ public enum ChoiceKind {
     @JsonProperty("number")
     NUMBER;
 
+    /** Whether people may choose for themselves on the shelf: among what is listed, or on and off. */
+    public boolean isForPeople() {
+        return isListed() || this == SWITCH;
+    }
+
     /** Whether any number of values may be chosen together. */
-    boolean isMany() {
+    public boolean isMany() {
         return this == PARTS || this == LANGUAGES;
     }
 

@@ -8,6 +8,7 @@ import java.util.Objects;
 import java.util.Set;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -54,12 +55,18 @@ public record ChoiceRecord(String id, String text, ChoiceKind kind, String usual
             file = file == null ? "" : file;
         }
 
-        String words() {
+        public String words() {
             return text.isEmpty() ? value : text;
         }
     }
 
-    String words() {
+    /** What may be chosen: of a switch, on and off. */
+    public List<Allowed> valuesToChoose() {
+        return kind != ChoiceKind.SWITCH ? allowed : Stream.of(ON, OFF).map(one -> allowed.stream().filter(a -> a.value().equals(one)).findFirst()
+                .orElse(new Allowed(one, "", "", 0, ""))).toList();
+    }
+
+    public String words() {
         return text.isEmpty() ? id : text;
     }
 
