@@ -104,6 +104,10 @@ export function ReadyPanel({ page, release, standing, address, editing }: Props)
           </Box>
         )}
       </PanelPart>
+      <PanelPart heading="How it stands">
+        <Standing title={page.record.id} />
+      </PanelPart>
+      <RequestsPart which={{ title: page.record.id }} without="title" />
       <PanelPart heading="Choices" onEdit={() => setOpen('choices')}>
         <ChoicesPart page={page} release={release} />
       </PanelPart>
@@ -119,10 +123,6 @@ export function ReadyPanel({ page, release, standing, address, editing }: Props)
             ))}
         </PanelPart>
       )}
-      <PanelPart heading="How it stands">
-        <Standing title={page.record.id} />
-      </PanelPart>
-      <RequestsPart which={{ title: page.record.id }} without="title" />
       {open === 'choices' && (
         <Suspense fallback={null}>
           <ChoicesWindow release={release} editing={editing} onClose={() => setOpen(undefined)} />

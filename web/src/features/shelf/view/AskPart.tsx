@@ -46,6 +46,7 @@ export function AskPart({ offer, busy, onTake, onCancel }: Props) {
       direction="column"
       gap="2.5"
       mt="1"
+      maxW="560px"
       onSubmit={event => {
         event.preventDefault()
         take()

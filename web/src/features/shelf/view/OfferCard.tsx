@@ -32,6 +32,8 @@ export function OfferCard({ offer, device }: { offer: Offer; device: string }) {
         },
       },
     )
+  // A row of its own, so that the cards beside it stay as high as they are.
+  const isAsking = offer.state === 'offered' && asking
   return (
     <Flex
       as="li"
@@ -42,6 +44,7 @@ export function OfferCard({ offer, device }: { offer: Offer; device: string }) {
       borderColor="line"
       borderRadius="lg"
       minH="118px"
+      {...(isAsking && { gridColumn: '1 / -1' })}
       aria-label={offer.name}
     >
       <TitleIcon name={offer.name} icon={offer.icon} size={ICON} />
@@ -57,7 +60,7 @@ export function OfferCard({ offer, device }: { offer: Offer; device: string }) {
         <Box flex="1" />
         {offer.state !== 'offered' ? (
           <Standing offer={offer} device={device} />
-        ) : asking ? (
+        ) : isAsking ? (
           <AskPart
             offer={offer}
             busy={take.isPending}

@@ -43,7 +43,13 @@ export function Offers({ offers, device }: { offers: readonly Offer[]; device: s
         )}
       </Heading>
       {shown.length === 0 && <Box color="ink2">{say(offers.length === 0 ? 'offersNone' : 'offersNotFound')}</Box>}
-      <Grid as="ul" listStyleType="none" templateColumns="repeat(auto-fill, minmax(min(100%, 300px), 1fr))" gap="3">
+      <Grid
+        as="ul"
+        listStyleType="none"
+        templateColumns="repeat(auto-fill, minmax(min(100%, 300px), 1fr))"
+        autoFlow="dense"
+        gap="3"
+      >
         {shown.map(offer => (
           <OfferCard key={offer.title} offer={offer} device={device} />
         ))}
