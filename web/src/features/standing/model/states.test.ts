@@ -25,6 +25,8 @@ describe('the states of a title', () => {
   it('are counted in the number that fits', () => {
     expect(counted({ words: 'waits for a seat', count: 1 })).toBe('waits for a seat')
     expect(counted({ words: 'waits for a seat', count: 4 })).toBe('wait for a seat')
+    expect(counted({ words: 'waits for its window', count: 2 })).toBe('wait for their window')
+    expect(counted({ words: 'waits for a title that it needs', count: 2 })).toBe('wait for a title that they need')
     expect(counted({ words: 'in place', count: 4 })).toBe('in place')
   })
 

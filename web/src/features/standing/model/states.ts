@@ -31,7 +31,12 @@ export function inGroups(states: readonly StateCount[]): readonly GroupCount[] {
 
 /** After a number: "4 wait for a seat". */
 export function counted({ words, count }: Pick<StateCount, 'words' | 'count'>): string {
-  return count === 1 ? words : words.replace(/^waits /, 'wait ')
+  return count === 1
+    ? words
+    : words
+        .replace(/^waits /, 'wait ')
+        .replace(' its ', ' their ')
+        .replace('it needs', 'they need')
 }
 
 /** "waits-window" as it is written in addresses, in words. */

@@ -35,7 +35,10 @@ import rivo.server.fleet.DeviceStanding.UnitTitle;
 final class StateSentences {
 
     private static final DateTimeFormatter WHEN = DateTimeFormatter.ofPattern("EEE d MMM HH:mm", Locale.ENGLISH);
-    private static final long MEGABYTE = 1_000_000;
+    private static final long KIBIBYTE = 1 << 10;
+    private static final long MEBIBYTE = 1 << 20;
+    /** From here on told in MiB. */
+    private static final long LARGE = 10 * MEBIBYTE;
     /** What is found is reported with the end of a job, or right after it. */
     private static final Duration SETTLES = Duration.ofMinutes(1);
 
@@ -162,7 +165,7 @@ final class StateSentences {
         Progress job = at.currentJob() == null ? null : doing.jobs().get(unit.key());
         if (job != null && job.state() == JobState.RUNNING) {
             Progress.Fetching fetching = job.fetching();
-            String fetched = fetching == null ? "" : ", " + megabytes(fetching.bytes()) + " of " + megabytes(fetching.all()) + " MB";
+            String fetched = fetching == null ? "" : ", " + of(fetching);
             return new Said("step " + job.step() + " of " + job.steps() + " · " + job.message() + fetched, null, job.percent(), job.at(), null);
         }
         if (job != null && job.state() == JobState.WAITING) {
@@ -181,8 +184,10 @@ final class StateSentences {
         };
     }
 
-    private static long megabytes(long bytes) {
-        return Math.round((double) bytes / MEGABYTE);
+    private static String of(Progress.Fetching fetching) {
+        boolean large = fetching.all() >= LARGE;
+        long unit = large ? MEBIBYTE : KIBIBYTE;
+        return Math.round((double) fetching.bytes() / unit) + " of " + Math.round((double) fetching.all() / unit) + (large ? " MiB" : " KiB");
     }
 
     /** By the device's own clock. */

@@ -178,7 +178,7 @@ class DeviceStandingTest {
                 .fetching(12_400_000, 40_000_000);
         DeviceTitle line = only(lines(new DeviceActivity(SEEN, SEEN.plusSeconds(3), Map.of(JobKey.of("siltscope", null), fetching)), List.of(), REQUIRED));
         assertThat(line.state()).isEqualTo("fetching");
-        assertThat(line.line()).isEqualTo("step 1 of 4 · fetching setup.exe, 12 of 40 MB");
+        assertThat(line.line()).isEqualTo("step 1 of 4 · fetching setup.exe, 12 of 38 MiB");
     }
 
     @Test
