@@ -11,7 +11,10 @@ import rivo.core.estate.Estate;
 import rivo.core.estate.Group;
 import rivo.core.estate.Ou;
 import rivo.core.estate.RefusedException;
+import rivo.core.estate.Request;
+import rivo.core.estate.Scope;
 import rivo.core.estate.Target;
+import rivo.core.estate.Title;
 import rivo.core.rule.EstateRules;
 
 /** Changes of random estates, of every kind that a directory, devices and administrators make. */
@@ -35,10 +38,25 @@ public final class RandomChanges {
                     .map(a -> random.nextBoolean() ? a.retired() : a.withPriority(random.nextInt(1001))).toList());
             case 5 -> estate.withDevice(device.withReport(device.facts(), device.software(), List.of()));
             case 6 -> estate.withOus(estate.ous().all().stream().map(o -> moved(estate, o, ou)).toList());
-            case 7 -> estate.withRequests(List.of());
+            case 7 -> random.nextInt(4) == 0 ? estate.withRequests(List.of()) : request(estate, random, device);
             case 8 -> withoutACollection(estate, random);
             default -> tick(estate, random);
         };
+    }
+
+    /** Somebody takes a title on a device, or gives it back. */
+    private static Estate request(Estate estate, Random random, Device device) {
+        List<Title> titles = estate.titles().stream().filter(title -> title.scope() == Scope.DEVICE || !device.people().isEmpty()).toList();
+        if (titles.isEmpty()) {
+            return estate;
+        }
+        Title title = titles.get(random.nextInt(titles.size()));
+        Request request = new Request(device.id(), title.id(), title.scope() == Scope.DEVICE ? null : device.people().get(0));
+        List<Request> requests = new ArrayList<>(estate.requests());
+        if (!requests.remove(request)) {
+            requests.add(request);
+        }
+        return estate.withRequests(requests);
     }
 
     /** A minute later, or as long as it takes for periods to move and for what has not started to start. */

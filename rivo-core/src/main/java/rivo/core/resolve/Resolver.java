@@ -18,6 +18,7 @@ import rivo.core.estate.Device;
 import rivo.core.estate.Estate;
 import rivo.core.estate.Kit;
 import rivo.core.estate.Scope;
+import rivo.core.estate.Request;
 import rivo.core.estate.Title;
 
 /**
@@ -91,12 +92,33 @@ public final class Resolver {
                 && newer.groups() == estate.groups() && newer.collections() == estate.collections() && newer.gone().equals(estate.gone())
                 && newer.assignments().all().equals(estate.assignments().all()) && otherwiseLive(newer).isEmpty()
                 && (newer.asOf().equals(estate.asOf()) || next.audiences.standsAs(audiences));
-        if (!sameParts || !estate.titles().stream().allMatch(t -> speakTheSame(newer, t.id()) && (t.seats() == null
-                || looksAtTheVerySame(next, t)))) {
+        Set<String> asked = new HashSet<>();
+        if (!sameParts || !estate.titles().stream().allMatch(t -> isAnsweredTheSame(next, t, asked))) {
             return Answers.unlike();
         }
-        return answers.without(next.audiences.differingByTime(audiences, this::rules).stream().mapToObj(p -> newer.devices().at(p).id())
-                .toList());
+        next.audiences.differingByTime(audiences, this::rules).stream().forEach(p -> asked.add(newer.devices().at(p).id()));
+        return answers.without(asked);
+    }
+
+    /**
+     * Whether a title comes to the same for whoever is the same.
+     *
+     * @param asked takes the devices of requests that are new or gone: without seats, a request is for its own device alone
+     */
+    private boolean isAnsweredTheSame(Resolver next, Title title, Set<String> asked) {
+        Estate newer = next.estate;
+        boolean sameRequests = newer.requests(title.id()).equals(estate.requests(title.id()));
+        if (!newer.assignments().of(title.id()).equals(estate.assignments().of(title.id())) || title.seats() != null
+                && !(sameRequests && looksAtTheVerySame(next, title))) {
+            return false;
+        }
+        if (!sameRequests) {
+            Set<Request> before = new HashSet<>(estate.requests(title.id()));
+            Set<Request> after = new HashSet<>(newer.requests(title.id()));
+            before.stream().filter(one -> !after.contains(one)).forEach(one -> asked.add(one.device()));
+            after.stream().filter(one -> !before.contains(one)).forEach(one -> asked.add(one.device()));
+        }
+        return true;
     }
 
     /** Whether who has a seat of the title, and who waits for one, is known to be the same. */

@@ -94,6 +94,19 @@ class CarryingTest {
     }
 
     @Test
+    void aRequestChangesTheAnswersOfItsOwnDeviceAloneAndWithSeatsOfAll() {
+        Resolver before = warm();
+        Resolver requested = before.follow(before.estate().withRequests(List.of(new Request("d-labs", "tidecalc", null))));
+        assertThat(requested.answers().of("d-labs")).isNotSameAs(before.answers().of("d-labs"));
+        assertThat(requested.answers().of("d-bench")).isSameAs(before.answers().of("d-bench"));
+        Resolver givenBack = requested.follow(requested.estate().withRequests(List.of()));
+        assertThat(givenBack.answers().of("d-labs")).isNotSameAs(requested.answers().of("d-labs"));
+        assertThat(givenBack.answers().of("d-bench")).isSameAs(before.answers().of("d-bench"));
+        Resolver seat = before.follow(before.estate().withRequests(List.of(new Request("d-labs", "valvewright", null))));
+        assertThat(seat.answers().of("d-bench")).isNotSameAs(before.answers().of("d-bench"));
+    }
+
+    @Test
     void wavesLookUpAnewWhomTheyTake() {
         estates.assignment(estates.next("siltscope", Intent.AVAILABLE, Target.ou("works")).withWaves(List.of(
                 Wave.share(50, true), Wave.share(50, false))));
