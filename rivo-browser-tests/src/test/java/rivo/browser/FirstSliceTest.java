@@ -67,14 +67,18 @@ class FirstSliceTest extends BrowserTest {
         assertThat(browser.complaints()).isEmpty();
     }
 
-    /** By the server's own record: from the change that decides to the first line of the device's log. */
+    /** By the server's own record: from the change that decides to the first line of a device's log, of the first of the devices that get it. */
     private double millisecondsFromPublishingToFirstReport() {
         return ((Number) page.evaluate("""
                 async () => {
-                  const device = location.pathname.split('/').pop()
-                  const why = await (await fetch(`/api/devices/${device}/titles/dosecalc`)).json()
-                  const decided = why.rungs.find(rung => rung.verdict === 'decides')
-                  return Date.parse(why.log.at(-1).at) - Date.parse(decided.since)
+                  const json = async path => (await fetch(path)).json()
+                  const { rows } = await json('/api/devices?title=dosecalc&outcome=required&q=planning')
+                  const took = rows.map(async ({ id }) => {
+                    const why = await json(`/api/devices/${id}/titles/dosecalc`)
+                    const decided = why.rungs.find(rung => rung.verdict === 'decides')
+                    return why.log.length === 0 ? Infinity : Date.parse(why.log.at(-1).at) - Date.parse(decided.since)
+                  })
+                  return Math.min(...(await Promise.all(took)))
                 }""")).doubleValue();
     }
 
