@@ -109,7 +109,7 @@ export function AboutWindow({ record, editing, onClose }: Props) {
                 onChange={approval => form.setValue('asks.approval', approval, { shouldDirty: true })}
               />
               <Tick
-                label="Each person accepts the licence text"
+                label="Each person accepts its licence"
                 on={written.asks.licence}
                 onChange={licence => form.setValue('asks.licence', licence, { shouldDirty: true })}
               />

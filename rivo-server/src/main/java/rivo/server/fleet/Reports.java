@@ -100,8 +100,9 @@ class Reports {
             if (changed) {
                 context.becomes(context.estate().withDevice(newer));
             }
-            ArrivedReports.take(context, deviceId, report.number(), progress(newer, report));
-            Requests.forget(context, over(context.snapshot(), newer));
+            List<Progress> said = progress(newer, report);
+            ArrivedReports.take(context, deviceId, report.number(), said);
+            Requests.forget(context, over(context.snapshot(), newer, said));
             List<Report.Fetched> fetched = report.fetched() == null ? List.of() : report.fetched();
             context.afterwards(() -> {
                 fetched.forEach(traffic::fetched);
@@ -124,14 +125,16 @@ class Reports {
         return EstateRecords.named(context.db(), device).stream().filter(person -> context.estate().users().find(person) != null).toList();
     }
 
-    /** What was given back and is not there any more, nor on its way; and what was wanted sooner and is done. */
-    private static List<RequestDocument> over(Snapshot snapshot, Device device) {
+    /** What was given back and is not there any more, nor on its way; and what was wanted sooner, and is said to be installed. */
+    private static List<RequestDocument> over(Snapshot snapshot, Device device, List<Progress> said) {
         Map<JobKey, Progress> jobs = snapshot.get(ArrivedReports.JOBS).getOrDefault(device.id(), Map.of());
         return RequestDocument.of(snapshot, device.id()).stream().filter(one -> {
-            Progress job = jobs.get(JobKey.of(one.title(), one.user()));
+            JobKey key = JobKey.of(one.title(), one.user());
+            Progress job = jobs.get(key);
             boolean gone = one.isGivenBack() && device.present(one.title(), one.user()) == null
                     && (job == null || job.action() == JobAction.REMOVE || job.state() != JobState.RUNNING);
-            return gone || one.isSooner() && job != null && job.action() == JobAction.INSTALL && job.state() == JobState.DONE && !job.at().isBefore(one.at());
+            boolean installed = said.stream().anyMatch(it -> JobKey.of(it).equals(key) && it.action() == JobAction.INSTALL && it.state() == JobState.DONE);
+            return gone || one.isSooner() && installed;
         }).toList();
     }
 

@@ -121,7 +121,8 @@ public class Requests {
         }
         writer.take(context -> {
             RequestDocument before = RequestDocument.find(context.snapshot(), device, title, user);
-            if (before == null || !before.isSooner()) {
+            // What has been taken does not wait anyway; what somebody else asks for is theirs.
+            if (before == null || before.isGivenBack() || before.isRefused()) {
                 put(context, who, "sooner", before, new RequestDocument(RequestDocument.id(device, title, user), device, title, user, person, context.now(),
                         RequestDocument.SOONER, null, null, null));
             }

@@ -146,7 +146,7 @@ public class FixedChoices {
         List<Problem> problems = new ArrayList<>();
         values.forEach((id, value) -> {
             ChoiceRecord choice = open.stream().filter(one -> one.id().equals(id)).findFirst().orElse(null);
-            String problem = choice == null ? "This cannot be chosen here any more. Load the page again." : choice.problem(Objects.requireNonNullElse(value, ""));
+            String problem = choice == null || value == null ? "This cannot be chosen here any more. Load the page again." : choice.problem(value);
             if (problem != null) {
                 problems.add(new Problem("not-allowed", "choices." + id, problem));
             }
