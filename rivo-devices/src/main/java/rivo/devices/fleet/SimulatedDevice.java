@@ -84,9 +84,9 @@ final class SimulatedDevice {
         }
         DeviceJobs jobs = jobs();
         Instant now = Instant.now();
-        return work.jobs().stream().filter(job -> tries.waits(DeviceJobs.key(job)) && !jobs.isSo(job)).map(job -> tries.left(DeviceJobs.key(job), now))
-                .filter(left -> left.compareTo(interval) < 0).min(Comparator.naturalOrder()).map(left -> left.isZero() ? settings.stepTime() : left)
-                .orElse(interval);
+        // One whose time has come and that has not begun waits for something else: that is looked at with the next call-in.
+        return work.jobs().stream().filter(job -> !jobs.isSo(job)).map(job -> tries.left(DeviceJobs.key(job), now))
+                .filter(left -> !left.isZero() && left.compareTo(interval) < 0).min(Comparator.naturalOrder()).orElse(interval);
     }
 
     /** One turn: a call-in when it is due, and a step of the job under way. */

@@ -36,10 +36,6 @@ final class Tries {
         return next == null || !next.isAfter(now) ? Duration.ZERO : Duration.between(now, next);
     }
 
-    boolean waits(String job) {
-        return notBefore.containsKey(job);
-    }
-
     /** @param times how often it has failed, at least 1 */
     Instant afterFailure(String job, int times, Instant now) {
         return in(job, quarter.multipliedBy(AFTER_FAILURE[Math.min(times, AFTER_FAILURE.length) - 1]), now);

@@ -37,7 +37,6 @@ class TriesTest {
         assertThat(tries.left("job", NOW.plusSeconds(900))).isZero();
         assertThat(tries.isDue("another", NOW)).isTrue();
         tries.forget("job");
-        assertThat(tries.waits("job")).isFalse();
         assertThat(tries.isDue("job", NOW)).isTrue();
     }
 }
