@@ -7,6 +7,7 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.FileVisitResult;
 import java.nio.file.Files;
 import java.nio.file.LinkOption;
+import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.nio.file.SimpleFileVisitor;
 import java.nio.file.StandardCopyOption;
@@ -67,7 +68,8 @@ public final class PrivateFiles {
     }
 
     /**
-     * Closes a folder and everything in it to others, whoever had opened it.
+     * Closes a folder and everything in it to others, whoever had opened it. What is moved or deleted meanwhile is passed over: nobody else
+     * comes into the folder any more.
      *
      * @return how many had been open
      */
@@ -82,8 +84,20 @@ public final class PrivateFiles {
 
             @Override
             public FileVisitResult visitFile(Path file, BasicFileAttributes attributes) throws IOException {
-                open[0] += attributes.isRegularFile() ? close(file, FILE) : 0;
+                try {
+                    open[0] += attributes.isRegularFile() ? close(file, FILE) : 0;
+                } catch (NoSuchFileException e) {
+                    return FileVisitResult.CONTINUE;
+                }
                 return FileVisitResult.CONTINUE;
+            }
+
+            @Override
+            public FileVisitResult visitFileFailed(Path file, IOException why) throws IOException {
+                if (why instanceof NoSuchFileException && !file.equals(folder)) {
+                    return FileVisitResult.CONTINUE;
+                }
+                throw why;
             }
         });
         return open[0];

@@ -1,11 +1,15 @@
 package rivo.server.storage;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.io.IOException;
 import java.nio.file.Files;
+import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
 import java.nio.file.attribute.PosixFilePermissions;
+import java.util.concurrent.CompletableFuture;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
@@ -38,5 +42,24 @@ class PrivateFilesTest {
         assertThat(mode(open)).isEqualTo("rwx------");
         assertThat(mode(file)).isEqualTo("rw-------");
         assertThat(PrivateFiles.closeAll(folder)).as("nothing is left open").isZero();
+    }
+
+    @Test
+    void whatIsMovedMeanwhileIsPassedOver() throws Exception {
+        Path part = folder.resolve("directory.ldif.part");
+        CompletableFuture<Void> moving = CompletableFuture.runAsync(() -> {
+            try {
+                for (int i = 0; i < 2_000; i++) {
+                    Files.move(Files.writeString(part, "x"), folder.resolve("directory.ldif"), StandardCopyOption.REPLACE_EXISTING);
+                }
+            } catch (IOException e) {
+                throw new IllegalStateException(e);
+            }
+        });
+        while (!moving.isDone()) {
+            PrivateFiles.closeAll(folder);
+        }
+        moving.get();
+        assertThatThrownBy(() -> PrivateFiles.closeAll(folder.resolve("none"))).isInstanceOf(NoSuchFileException.class);
     }
 }
