@@ -7,7 +7,6 @@ import com.microsoft.playwright.BrowserContext;
 import com.microsoft.playwright.BrowserType;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.Playwright;
-import com.microsoft.playwright.assertions.PlaywrightAssertions;
 import com.microsoft.playwright.options.Cookie;
 import java.net.URI;
 import java.nio.file.Path;
@@ -31,13 +30,6 @@ final class Browser implements AutoCloseable {
     private static final com.microsoft.playwright.Browser CHROMIUM = Playwright.create(new Playwright.CreateOptions()
             .setEnv(Map.of("PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD", "1"))).chromium().launch(new BrowserType.LaunchOptions()
             .setExecutablePath(Path.of("/usr/bin/chromium")).setArgs(FLAGS));
-
-    /** What is waited for comes in a moment on an idle machine; how soon is measured elsewhere. */
-    private static final double COMES_MS = 15_000;
-
-    static {
-        PlaywrightAssertions.setDefaultAssertionTimeout(COMES_MS);
-    }
 
     private final BrowserContext context;
     private final Page page;
