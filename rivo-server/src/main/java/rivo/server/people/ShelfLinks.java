@@ -3,8 +3,6 @@ package rivo.server.people;
 import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
 import java.nio.charset.StandardCharsets;
-import java.security.MessageDigest;
-import java.security.NoSuchAlgorithmException;
 import java.security.SecureRandom;
 import java.time.Clock;
 import java.time.Duration;
@@ -13,6 +11,7 @@ import java.util.Base64;
 import java.util.HexFormat;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Component;
+import rivo.server.catalogue.content.Contents;
 import rivo.server.web.ApiException;
 
 /**
@@ -59,10 +58,6 @@ public class ShelfLinks {
     }
 
     private static String hash(String token) {
-        try {
-            return HexFormat.of().formatHex(MessageDigest.getInstance("SHA-256").digest(token.getBytes(StandardCharsets.UTF_8)));
-        } catch (NoSuchAlgorithmException e) {
-            throw new IllegalStateException("every Java has SHA-256", e);
-        }
+        return HexFormat.of().formatHex(Contents.sha256().digest(token.getBytes(StandardCharsets.UTF_8)));
     }
 }

@@ -256,10 +256,12 @@ class ShelfTest extends ServerTest {
     @Test
     void whoseAccountIsDisabledIsOut() throws Exception {
         String dn = server.directory().search(DemoOrganisation.BASE_DN, SearchScope.SUB, "(uid=" + PERSON + ")", "1.1").getSearchEntries().get(0).getDN();
+        String token = token(link(PERSON));
         server.directory().modify(dn, new Modification(ModificationType.REPLACE, "userAccountControl", "514"));
         server.bean(DirectoryFollower.class).scanNow(true);
         assertThat(own.ask("GET", "/api/shelf").status()).isEqualTo(401);
         assertThat(enter(new TestClient(server.url()), PERSON, TestServer.PASSWORD).code()).isIn("not-allowed", "wrong-sign-in");
+        assertThat(enterBy(new TestClient(server.url()), token).code()).as("by a link made before").isEqualTo("not-allowed");
         server.directory().modify(dn, new Modification(ModificationType.REPLACE, "userAccountControl", "512"));
         server.bean(DirectoryFollower.class).scanNow(true);
         assertThat(enter(new TestClient(server.url()), PERSON, TestServer.PASSWORD).status()).isEqualTo(200);
