@@ -42,7 +42,7 @@ final class Looks {
         String device = first("/api/devices?limit=1", "\"id\":\"(d[0-9]+)\"");
         took(told, "a title's map", "GET", n -> "/api/reach/" + title, n -> "", 150);
         took(told, "how a title stands, state by state", "GET", n -> "/api/titles/" + title + "/states", n -> "", 150);
-        took(told, "what needs somebody today", "GET", n -> "/api/today", n -> "", 50);
+        took(told, "what needs attention today", "GET", n -> "/api/today", n -> "", 50);
         took(told, "the rehearsal of an assignment to a group", "POST", n -> "/api/assignments/trial", n -> assignment(title, group, n, false), 300);
         took(told, "the same to everyone, binding", "POST", n -> "/api/assignments/trial", n -> assignment(title, ou, n, true), 1000);
         took(told, "a keystroke in a rule", "POST", n -> "/api/rules/trial", n -> "{\"rule\":\"name co \\\"" + n + "\\\" and software[name sw \\\"s" + n
