@@ -15,7 +15,7 @@ const AnswerWindow = lazy(() => import('./AnswerWindow').then(part => ({ default
 interface Props {
   rows: readonly RequestRow[]
   /** Whether it is clear whose they are, or what for. */
-  without?: 'person' | 'title' | 'device'
+  without?: 'person' | 'title'
 }
 
 /** What people have asked for, with what can be answered. */
@@ -76,12 +76,8 @@ function Row({ row, without, onAnswer }: RowProps) {
               <Link to={`/catalogue/${encodeURIComponent(row.title)}`}>{row.titleName}</Link>
             </b>
           )}
-          {without !== 'title' && without !== 'device' && ' '}
-          {without !== 'device' && (
-            <>
-              on <Link to={`/fleet/${encodeURIComponent(row.device)}`}>{row.deviceName}</Link>
-            </>
-          )}
+          {without !== 'title' && ' '}
+          on <Link to={`/fleet/${encodeURIComponent(row.device)}`}>{row.deviceName}</Link>
         </Box>
         <Box color="ink2" textStyle="second">
           {row.why !== undefined && `“${row.why}” · `}

@@ -17,8 +17,8 @@ import rivo.core.estate.Assignment;
 import rivo.core.estate.Device;
 import rivo.core.estate.Estate;
 import rivo.core.estate.Kit;
-import rivo.core.estate.Scope;
 import rivo.core.estate.Request;
+import rivo.core.estate.Scope;
 import rivo.core.estate.Title;
 
 /**

@@ -1,7 +1,5 @@
 package rivo.core.state;
 
-import static rivo.core.state.StateGroup.FAILED;
-
 import java.util.Locale;
 import org.jspecify.annotations.Nullable;
 import rivo.core.plan.Action;
@@ -30,7 +28,7 @@ public enum UnitState {
     WAITS_CONTENT("waits for content", StateGroup.WAITING),
     WAITS_TRY("waits for another try", StateGroup.WAITING),
     WAITS_DEVICE("waits for the device", StateGroup.WAITING),
-    HAS_FAILED("failed", FAILED),
+    FAILED("failed", StateGroup.FAILED),
     CONTESTED("contested", StateGroup.HELD),
     UNFIT("does not fit", StateGroup.HELD),
     BLOCKED("blocked", StateGroup.HELD),
@@ -49,7 +47,7 @@ public enum UnitState {
 
     /** As it is written in the API and in addresses. */
     public String word() {
-        return (this == HAS_FAILED ? "failed" : name()).toLowerCase(Locale.ROOT).replace('_', '-');
+        return name().toLowerCase(Locale.ROOT).replace('_', '-');
     }
 
     /** As people read it. */
@@ -96,7 +94,7 @@ public enum UnitState {
             return job.waitsFor().state();
         }
         return switch (at.rest()) {
-            case FAILED -> HAS_FAILED;
+            case FAILED -> FAILED;
             case AHEAD -> AFTER_SIGN_IN;
             case NONE -> at.isThere() ? IN_PLACE : UNVERIFIED;
         };
@@ -106,7 +104,7 @@ public enum UnitState {
         JobReport job = at.currentJob();
         JobReport.Stage stage = job == null ? JobReport.Stage.DONE : job.stage();
         if (stage == JobReport.Stage.FAILED) {
-            return HAS_FAILED;
+            return FAILED;
         }
         if (at.contact() != Contact.LATELY) {
             return WAITS_DEVICE;
@@ -116,7 +114,7 @@ public enum UnitState {
             case WAITING -> waiting(job == null ? null : job.waitsFor());
             // It was taken off by hand, or the device has not spoken of it yet.
             case DONE -> notBegun(at);
-            case FAILED -> HAS_FAILED;
+            case FAILED -> FAILED;
         };
     }
 

@@ -119,7 +119,7 @@ class UnitStateTest {
                 assertThat(state.group()).isEqualTo(StateGroup.WAITING);
             }
         }
-        assertThat(Arrays.stream(UnitState.values()).filter(state -> state.group() == StateGroup.FAILED)).containsExactly(UnitState.HAS_FAILED);
+        assertThat(Arrays.stream(UnitState.values()).filter(state -> state.group() == StateGroup.FAILED)).containsExactly(UnitState.FAILED);
         assertThat(Arrays.stream(UnitState.values()).filter(state -> state.group() == StateGroup.IN_PLACE))
                 .containsExactly(UnitState.IN_PLACE, UnitState.UNVERIFIED);
     }

@@ -21,8 +21,8 @@ import rivo.devices.protocol.KeyId;
 import rivo.devices.protocol.MessageKey;
 import rivo.devices.protocol.Report;
 import rivo.devices.protocol.ReportAnswer;
-import rivo.devices.protocol.Signature;
 import rivo.devices.protocol.ShelfLink;
+import rivo.devices.protocol.Signature;
 import rivo.devices.protocol.Work;
 import tools.jackson.databind.json.JsonMapper;
 

@@ -131,8 +131,11 @@ record DeviceFilter(@Nullable String words, @Nullable String ou, @Nullable Strin
     }
 
     private IntPredicate states(Snapshot snapshot, TitleStates states) {
-        if (title == null || stands == null) {
+        if (stands == null) {
             return p -> true;
+        }
+        if (title == null) {
+            throw new RefusedException("missing", "title", "Say of which title the devices stand so, with title.");
         }
         UnitState wanted = Arrays.stream(UnitState.values()).filter(one -> one.word().equals(stands)).findFirst()
                 .orElseThrow(() -> new RefusedException("bad-state", "stands", "There is no state " + stands + "; use "

@@ -33,15 +33,15 @@ import rivo.devices.protocol.ReportAnswer;
 import rivo.devices.protocol.ShelfLink;
 import rivo.devices.protocol.Work;
 import rivo.server.ServerSettings;
-import rivo.server.people.ShelfLinks;
 import rivo.server.audience.Accounts;
-import rivo.server.web.ApiException;
 import rivo.server.catalogue.content.Contents;
 import rivo.server.estate.SignIns;
 import rivo.server.fleet.Caller.CallingDevice;
 import rivo.server.fleet.Caller.CallingMirror;
 import rivo.server.fleet.Caller.Enrolling;
 import rivo.server.mirror.Traffic;
+import rivo.server.people.ShelfLinks;
+import rivo.server.web.ApiException;
 import tools.jackson.databind.json.JsonMapper;
 
 /** The device protocol, version 2. Each handler takes whoever calls as its first parameter, which {@link CallerResolver} proves. */

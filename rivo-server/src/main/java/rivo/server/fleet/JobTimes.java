@@ -18,7 +18,8 @@ import rivo.server.request.RequestDocument;
 
 /**
  * From when on the jobs of one device do not wait for its maintenance windows (section 2 of the delivery rules): at the deadline where the
- * assignment says that it wins, at any time where it says so, and for what somebody has taken from the shelf or wants sooner. A title that another needs goes by that one's assignment. Used by one thread.
+ * assignment says that it wins, at any time where it says so, and for what somebody has taken from the shelf or wants sooner. A title that
+ * another needs goes by that one's assignment. Used by one thread.
  */
 final class JobTimes {
 

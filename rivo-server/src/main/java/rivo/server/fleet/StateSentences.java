@@ -84,7 +84,7 @@ final class StateSentences {
             case IN_PLACE, UNVERIFIED -> inPlace(unit, at, state);
             case GONE -> Said.of("to be absent" + where(unit, at), "as assigned").since(at.present() == null ? doneAt(unit, at) : null);
             case AFTER_SIGN_IN -> afterSignIn(unit, at);
-            case HAS_FAILED -> failed(unit, at);
+            case FAILED -> failed(unit, at);
             case RUNNING, FETCHING, AFTER_RESTART, WAITS_WINDOW, WAITS_DEADLINE, WAITS_NEED, WAITS_ANSWER, WAITS_SIGN_IN, WAITS_CONTENT, WAITS_TRY ->
                     underWay(unit, at, state);
             case WAITS_DEVICE -> device(unit, at);

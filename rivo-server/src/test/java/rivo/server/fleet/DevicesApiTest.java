@@ -118,6 +118,7 @@ class DevicesApiTest extends ServerTest {
         assertThat(device.report("{\"number\":3,\"progress\":[{" + job + ",\"state\":\"running\",\"fetching\":{\"bytes\":5,\"all\":4}}]}").status())
                 .isEqualTo(422);
         assertThat(server.ask("GET", "/api/devices?title=siltscope&stands=odd", null).code()).isEqualTo("bad-state");
+        assertThat(server.ask("GET", "/api/devices?stands=failed", null).code()).isEqualTo("missing");
         assertThat(server.ask("GET", "/api/titles/moon/states", null).status()).isEqualTo(404);
         assertThat(server.ask("GET", "/api/titles/siltscope/states?ou=moon", null).code()).isEqualTo("unknown-ou");
     }

@@ -56,10 +56,6 @@ public record TitleRecord(String id, String name, String maker, About about,
         return new TitleRecord(id, name, maker, about, scope, seats, asks, trustedSigners, conflictsWith, newer);
     }
 
-    public TitleRecord asking(Asks newer) {
-        return new TitleRecord(id, name, maker, about, scope, seats, newer, trustedSigners, conflictsWith, releases);
-    }
-
     /**
      * What is asked of people who take it from their shelf.
      *
