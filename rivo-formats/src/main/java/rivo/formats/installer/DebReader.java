@@ -114,7 +114,7 @@ final class DebReader {
         return new InstallerFile(InstallerFormat.DEB, title(code), upstream(fields.get("version")),
                 maintainer == null ? null : maintainer.replaceFirst("\\s*<.*", ""), summary.isEmpty() ? null : summary,
                 architecture(fields.getOrDefault("architecture", "all")), code, code, null, InstallerKind.UNKNOWN, true,
-                null, needs(fields.getOrDefault("depends", "")), List.of());
+                null, needs(fields.getOrDefault("pre-depends", "") + "," + fields.getOrDefault("depends", "")), List.of());
     }
 
     static @Nullable String title(@Nullable String code) {

@@ -14,7 +14,12 @@ public enum InstallerFormat {
     DEB("deb", "a Debian package", "deb"),
     RPM("rpm", "an RPM package", "rpm"),
     ZIP("zip", "a ZIP archive", "zip"),
-    SCRIPT("script", "a script", "sh", "bash", "py", "pl", "ps1", "bat", "cmd", "vbs"),
+    SHELL_SCRIPT("sh", "a shell script", "sh"),
+    BASH_SCRIPT("bash", "a Bash script", "bash"),
+    PYTHON_SCRIPT("py", "a Python script", "py"),
+    PERL_SCRIPT("pl", "a Perl script", "pl"),
+    POWERSHELL_SCRIPT("ps1", "a PowerShell script", "ps1"),
+    BATCH_FILE("bat", "a batch file", "bat", "cmd"),
     OTHER("other", "a file of no format that Rivo can read");
 
     private final String word;
@@ -25,6 +30,14 @@ public enum InstallerFormat {
         this.word = word;
         this.words = words;
         this.endings = List.of(endings);
+    }
+
+    /** Whether an interpreter runs it. */
+    public boolean isScript() {
+        return switch (this) {
+            case SHELL_SCRIPT, BASH_SCRIPT, PYTHON_SCRIPT, PERL_SCRIPT, POWERSHELL_SCRIPT, BATCH_FILE -> true;
+            default -> false;
+        };
     }
 
     /** As it stands in data. */

@@ -35,7 +35,7 @@ public final class InstallerReader {
             throw new UnreadableInstallerException("empty-file", fileName
                     + " is empty; fetch it anew from where it came from.");
         }
-        InstallerFormat format = recognise(head);
+        InstallerFormat format = recognise(head, fileName);
         try {
             InstallerFile read = Tidied.of(read(format, file, new ReadingBudget()));
             return read.with(findings(read, fileName));
@@ -75,11 +75,11 @@ public final class InstallerReader {
             case EXE -> ExeReader.read(file, budget);
             case DEB -> DebReader.read(file, budget);
             case RPM -> RpmReader.read(file, budget);
-            case SCRIPT, OTHER -> InstallerFile.nothingOf(format);
+            case SHELL_SCRIPT, BASH_SCRIPT, PYTHON_SCRIPT, PERL_SCRIPT, POWERSHELL_SCRIPT, BATCH_FILE, OTHER -> InstallerFile.nothingOf(format);
         };
     }
 
-    private static InstallerFormat recognise(byte[] head) {
+    private static InstallerFormat recognise(byte[] head, String fileName) {
         if (starts(head, 0xD0, 0xCF, 0x11, 0xE0, 0xA1, 0xB1, 0x1A, 0xE1)) {
             return InstallerFormat.MSI;
         }
@@ -95,7 +95,7 @@ public final class InstallerReader {
         if (starts(head, 0xED, 0xAB, 0xEE, 0xDB)) {
             return InstallerFormat.RPM;
         }
-        return isScript(head) ? InstallerFormat.SCRIPT : InstallerFormat.OTHER;
+        return Scripts.of(head, fileName).orElse(InstallerFormat.OTHER);
     }
 
     private static boolean starts(byte[] head, int... bytes) {
@@ -107,21 +107,18 @@ public final class InstallerReader {
         return true;
     }
 
-    private static boolean isScript(byte[] head) {
-        String text = new String(head, StandardCharsets.UTF_8);
-        return text.indexOf('\0') < 0 && text.chars().filter(c -> c == '\uFFFD').count() <= 1;
-    }
-
     private static List<Finding> findings(InstallerFile read, String fileName) {
-        List<Finding> findings = new ArrayList<>();
+        List<Finding> findings = new ArrayList<>(read.findings());
         Optional<InstallerFormat> claimed = InstallerFormat.claimedBy(fileName);
-        if (claimed.isPresent() && claimed.get() != read.format()) {
+        // Scripts are commonly named for another shell than the one that their first line names.
+        boolean areScripts = read.format().isScript() && claimed.filter(InstallerFormat::isScript).isPresent();
+        if (claimed.isPresent() && claimed.get() != read.format() && !areScripts) {
             findings.add(new Finding("not-what-it-says", "The name says " + claimed.get().words() + ", the content is "
                     + read.format().words() + ". Ask where it came from before you use it."));
         }
         boolean signable = switch (read.format()) {
             case MSI, MSI_PATCH, MSIX, EXE -> true;
-            case DEB, RPM, ZIP, SCRIPT, OTHER -> false;
+            default -> false;
         };
         if (signable && read.signer() == null) {
             findings.add(new Finding("unsigned", "It is not signed. Compare its SHA-256 with the one its maker "
@@ -131,9 +128,10 @@ public final class InstallerReader {
             findings.add(new Finding("signer-is-not-maker", "Signed by " + read.signer() + ", made by " + read.maker()
                     + "."));
         }
-        if (read.format() == InstallerFormat.EXE && read.kind() == InstallerKind.UNKNOWN) {
-            findings.add(new Finding("unknown-make", "Its set-up kit is not recognised, so its silent switches are unknown: "
-                    + "ask its maker, and add them to the step."));
+        boolean isSetUp = read.findings().stream().noneMatch(finding -> "no-set-up".equals(finding.code()));
+        if (read.format() == InstallerFormat.EXE && read.kind() == InstallerKind.UNKNOWN && isSetUp) {
+            findings.add(new Finding("unknown-make", "Its set-up kit is not recognised, so no command is proposed: add the one that its maker names "
+                    + "for installing it silently."));
         }
         return findings;
     }

@@ -10,6 +10,10 @@ final class VersionResource {
 
     private static final int DEEPEST = 4;
     private static final int LONGEST = 1000;
+    /** The key under which the version stands that is told by numbers, whatever the texts say. */
+    static final String FIXED = "fixed version";
+    private static final int FIXED_LENGTH = 52;
+    private static final int FIXED_SIGNATURE = 0xFEEF04BD;
 
     private VersionResource() {
     }
@@ -38,6 +42,13 @@ final class VersionResource {
                 told.putIfAbsent(key, plain);
             }
             return;
+        }
+        if (depth == 0 && valueLength >= FIXED_LENGTH && value + FIXED_LENGTH <= end && all.getInt(value) == FIXED_SIGNATURE) {
+            int major = all.getInt(value + 8);
+            int minor = all.getInt(value + 12);
+            if (major != 0 || minor != 0) {
+                told.put(FIXED, (major >>> 16) + "." + (major & 0xffff) + "." + (minor >>> 16) + "." + (minor & 0xffff));
+            }
         }
         int at = depth == 0 ? aligned(value + valueLength) : value;
         while (at + 6 <= end && (all.getShort(at) & 0xffff) >= 6) {

@@ -18,6 +18,7 @@ import org.junit.jupiter.api.Assertions;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 import rivo.formats.installer.InstallerFile.Finding;
 import rivo.formats.installer.InstallerFile.Needed;
@@ -185,8 +186,32 @@ class InstallerReaderTest {
 
     @Test
     void scriptsAndStrangeFilesAreTakenForWhatTheyAre() throws Exception {
-        assertThat(sample("set-proxy-for-vans.sh").format()).isEqualTo(InstallerFormat.SCRIPT);
+        assertThat(sample("set-proxy-for-vans.sh").format()).isEqualTo(InstallerFormat.SHELL_SCRIPT);
         assertThat(read("x.bin", new byte[] {1, 2, 3, 0, 5}).format()).isEqualTo(InstallerFormat.OTHER);
+    }
+
+    @ParameterizedTest
+    @CsvSource(delimiter = '|', value = {"#!/bin/sh\\necho|x|SHELL_SCRIPT", "#!/usr/bin/env bash\\n|x.sh|BASH_SCRIPT", "#! /usr/bin/python3.11 -u\\n|x|PYTHON_SCRIPT",
+        "#!/usr/bin/env -S perl -w\\n|x.cgi|PERL_SCRIPT", "#!/usr/bin/env pwsh\\n|x|POWERSHELL_SCRIPT", "#!/usr/bin/ruby\\n|x.sh|OTHER", "Write-Host 1|x.ps1|POWERSHELL_SCRIPT",
+        "@echo off|X.CMD|BATCH_FILE", "echo 1|x.sh|SHELL_SCRIPT", "print(1)|x.py|PYTHON_SCRIPT", "echo 1|x|OTHER", "Dear all,|letter.txt|OTHER", "a|x.sh|OTHER",
+        "<!DOCTYPE html><p>404|x.sh|OTHER", "<?xml version='1.0'?>|x.ps1|OTHER", "{ \"error\": 1 }|x.sh|OTHER", "{ echo 1; }|x.sh|SHELL_SCRIPT"})
+    void aScriptIsRunByWhatItsFirstLineNamesElseByItsEnding(String text, String name, InstallerFormat format) throws Exception {
+        assertThat(read(name, text.replace("\\n", "\n").getBytes(StandardCharsets.UTF_8)).format()).isEqualTo(format);
+    }
+
+    @Test
+    void aScriptThatIsNamedForAnotherShellIsNoDisguise() throws Exception {
+        assertThat(codes(read("x.sh", "#!/bin/bash\n".getBytes(StandardCharsets.UTF_8)))).isEmpty();
+        assertThat(codes(read("x.sh", "<!DOCTYPE html>".getBytes(StandardCharsets.UTF_8)))).containsExactly("not-what-it-says");
+    }
+
+    @Test
+    void scriptsAreReadInTheEncodingsThatTheyAreWrittenIn() throws Exception {
+        assertThat(read("x.ps1", "\uFEFFWrite-Host 1".getBytes(StandardCharsets.UTF_16LE)).format()).isEqualTo(InstallerFormat.POWERSHELL_SCRIPT);
+        assertThat(read("x.ps1", "\uFEFFWrite-Host 1".getBytes(StandardCharsets.UTF_16BE)).format()).isEqualTo(InstallerFormat.POWERSHELL_SCRIPT);
+        assertThat(read("x.sh", "\uFEFF#!/bin/bash\n".getBytes(StandardCharsets.UTF_8)).format()).isEqualTo(InstallerFormat.BASH_SCRIPT);
+        assertThat(read("x.bat", new byte[] {'r', 'e', 'm', ' ', (byte) 0x81, (byte) 0x9a, (byte) 0xff}).format()).isEqualTo(InstallerFormat.BATCH_FILE);
+        assertThat(read("x.bat", new byte[] {'r', 'e', 'm', 0, 1}).format()).isEqualTo(InstallerFormat.OTHER);
     }
 
     @Test

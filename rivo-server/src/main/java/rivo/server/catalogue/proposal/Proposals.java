@@ -57,14 +57,16 @@ class Proposals {
 
     /** @param into the title that the file was dropped on; null where it was dropped on the catalogue */
     Proposal propose(InstallerFile file, Content kept, @Nullable String into) {
-        Content content = new Content(kept.sha256(), kept.size(), kept.fileName(), file.signer());
+        // The tool takes a package for one by the ending of its name alone.
+        boolean needsEnding = file.format() == InstallerFormat.DEB && !kept.fileName().endsWith(".deb");
+        Content content = new Content(kept.sha256(), kept.size(), kept.fileName() + (needsEnding ? ".deb" : ""), file.signer());
         String name = file.name() == null ? plainName(content.fileName()) : file.name();
         TitleRecord known = into != null ? catalogue.now().record(into) : named(name);
         TitleRecord title = known != null ? known : new TitleRecord(freeId(name), name,
                 Objects.requireNonNullElse(file.maker(), ""), About.NOTHING.described(file.description()), Scope.DEVICE.word(), null, List.of(),
                 List.of(), List.of());
         String version = asWritten(title, file.version() == null ? "1.0" : file.version());
-        VariantRecord variant = variant(file, content, name, version);
+        VariantRecord variant = variant(file, content, name, file.version() == null ? "" : version);
         List<Finding> findings = new ArrayList<>(file.findings());
         findings.addAll(inCatalogue(content));
         if (file.version() == null) {
@@ -191,8 +193,8 @@ class Proposals {
                     "dnf -y install \"{content}/" + path + "\"", UNIX_CODES), byCode(code, "Remove the package",
                             "dnf -y remove " + code, UNIX_CODES),
                     List.of(), seen(PresenceKind.PACKAGE, code, version));
-            case SCRIPT -> variant(file, content, "all", step("Run the script", interpreter(path), UNIX_CODES), List.of(),
-                    List.of(), Presence.NONE);
+            case SHELL_SCRIPT, BASH_SCRIPT, PYTHON_SCRIPT, PERL_SCRIPT, POWERSHELL_SCRIPT, BATCH_FILE -> variant(file, content, "all",
+                    step("Run the script", interpreter(file.format(), path), UNIX_CODES), List.of(), List.of(), Presence.NONE);
             case MSI_PATCH -> variant(file, content, "all", step("Apply the patch silently",
                     "msiexec /p \"{content}\\" + path + "\" /qn /norestart", Step.USUAL_CODES), List.of(), List.of(),
                     Presence.NONE);
@@ -204,11 +206,11 @@ class Proposals {
 
     private static VariantRecord exe(InstallerFile file, Content content, String name, String version) {
         InstallerKind kind = file.kind();
-        String silent = kind.silent().isEmpty() ? "" : " " + kind.silent();
+        List<Step> install = kind == InstallerKind.UNKNOWN ? List.of() : step("Run the installer silently", "\"{content}\\" + content.fileName() + "\" " + kind.silent(),
+                Step.USUAL_CODES);
         List<Step> remove = kind.silentRemoval().isEmpty() ? List.of()
                 : step("Run its own uninstaller silently", "\"{uninstaller:" + name.replaceAll("[{}\"]", "") + "}\" " + kind.silentRemoval(), Step.USUAL_CODES);
-        return variant(file, content, variantId("", file.architecture()), step("Run the installer silently", "\"{content}\\"
-                + content.fileName() + "\"" + silent, Step.USUAL_CODES), remove, List.of(),
+        return variant(file, content, variantId("", file.architecture()), install, remove, List.of(),
                 seen(PresenceKind.INVENTORY, name, version));
     }
 
@@ -236,12 +238,13 @@ class Proposals {
         return subject.isEmpty() ? Presence.NONE : new Presence(false, List.of(new Presence.Check(kind, subject, version)));
     }
 
-    private static String interpreter(String path) {
-        String ending = path.substring(path.lastIndexOf('.') + 1).toLowerCase(Locale.ROOT);
-        return switch (ending) {
-            case "ps1" -> "powershell -ExecutionPolicy Bypass -File \"{content}\\" + path + "\"";
-            case "bat", "cmd" -> "cmd /c \"{content}\\" + path + "\"";
-            case "py" -> "python3 \"{content}/" + path + "\"";
+    private static String interpreter(InstallerFormat format, String path) {
+        return switch (format) {
+            case POWERSHELL_SCRIPT -> "powershell -ExecutionPolicy Bypass -File \"{content}\\" + path + "\"";
+            case BATCH_FILE -> "cmd /c \"{content}\\" + path + "\"";
+            case PYTHON_SCRIPT -> "python3 \"{content}/" + path + "\"";
+            case PERL_SCRIPT -> "perl \"{content}/" + path + "\"";
+            case BASH_SCRIPT -> "bash \"{content}/" + path + "\"";
             default -> "sh \"{content}/" + path + "\"";
         };
     }
@@ -271,9 +274,9 @@ class Proposals {
 
     private static @Nullable String family(InstallerFormat format) {
         return switch (format) {
-            case MSI, MSI_PATCH, MSIX, EXE -> "windows";
+            case MSI, MSI_PATCH, MSIX, EXE, POWERSHELL_SCRIPT, BATCH_FILE -> "windows";
             case DEB, RPM -> "linux";
-            case ZIP, SCRIPT, OTHER -> null;
+            case SHELL_SCRIPT, BASH_SCRIPT, ZIP, PYTHON_SCRIPT, PERL_SCRIPT, OTHER -> null;
         };
     }
 
@@ -282,7 +285,7 @@ class Proposals {
         return switch (format) {
             case DEB -> "deb";
             case RPM -> "rpm";
-            case MSI, MSI_PATCH, MSIX, EXE, ZIP, SCRIPT, OTHER -> null;
+            default -> null;
         };
     }
 }

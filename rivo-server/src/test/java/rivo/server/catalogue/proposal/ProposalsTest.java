@@ -73,22 +73,38 @@ class ProposalsTest {
     }
 
     @Test
-    void oneOfAnUnknownMakeGetsNoneAndNoRemoval() {
+    void oneOfAnUnknownMakeGetsNoCommandAtAll() {
         VariantRecord variant = variant(propose(file(InstallerFormat.EXE, "Tidewatch", "2.1", "x86",
                 InstallerKind.UNKNOWN), "tide.exe"));
-        assertThat(variant.install().get(0).command()).isEqualTo("\"{content}\\tide.exe\"");
+        assertThat(variant.install()).isEmpty();
         assertThat(variant.remove()).isEmpty();
         assertThat(variant.fits()).as("32-bit software runs on both")
                 .isEqualTo("os.family eq \"windows\" and (arch eq \"x86\" or arch eq \"x64\")");
     }
 
+    @Test
+    void whatStatesNoVersionIsSeenInAny() {
+        VariantRecord variant = variant(propose(file(InstallerFormat.EXE, "Tidewatch", null, null, InstallerKind.NSIS), "tide.exe"));
+        assertThat(variant.presence().checks()).extracting(Presence.Check::version).containsExactly("");
+    }
+
     @ParameterizedTest
-    @CsvSource({"van.sh, sh \"{content}/van.sh\"", "van.py, python3 \"{content}/van.py\"",
-        "van.ps1, powershell -ExecutionPolicy Bypass -File \"{content}\\van.ps1\"", "van.cmd, cmd /c \"{content}\\van.cmd\""})
-    void aScriptIsRunByItsInterpreter(String name, String command) {
-        VariantRecord variant = variant(propose(file(InstallerFormat.SCRIPT, null, null, null, InstallerKind.UNKNOWN), name));
+    @CsvSource({"SHELL_SCRIPT, van, sh \"{content}/van\",", "BASH_SCRIPT, van.sh, bash \"{content}/van.sh\",", "PYTHON_SCRIPT, van.py, python3 \"{content}/van.py\",",
+        "PERL_SCRIPT, van.pl, perl \"{content}/van.pl\",",
+        "POWERSHELL_SCRIPT, van.ps1, powershell -ExecutionPolicy Bypass -File \"{content}\\van.ps1\", os.family eq \"windows\"",
+        "BATCH_FILE, van.cmd, cmd /c \"{content}\\van.cmd\", os.family eq \"windows\""})
+    void aScriptIsRunByItsInterpreterWhereThatIs(InstallerFormat format, String name, String command, @Nullable String fits) {
+        VariantRecord variant = variant(propose(file(format, null, null, null, InstallerKind.UNKNOWN), name));
         assertThat(variant.install().get(0).command()).isEqualTo(command);
         assertThat(variant.presence().hasChecks()).isFalse();
+        assertThat(variant.fits()).isEqualTo(fits);
+    }
+
+    @Test
+    void aDebianPackageIsCalledOneHoweverItsFileIs() {
+        VariantRecord variant = variant(propose(file(InstallerFormat.DEB, "Tidewatch", "2.1", "x64", InstallerKind.UNKNOWN), "tidewatch-download"));
+        assertThat(variant.install().get(0).command()).isEqualTo("apt-get -y install \"{content}/tidewatch-download.deb\"");
+        assertThat(variant.contents().get(0).fileName()).isEqualTo("tidewatch-download.deb");
     }
 
     @Test
