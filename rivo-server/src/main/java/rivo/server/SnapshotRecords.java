@@ -28,6 +28,8 @@ import rivo.server.estate.SnapshotPart;
 import rivo.server.estate.SnapshotReader;
 import rivo.server.fleet.DeviceParts;
 import rivo.server.mirror.Mirrors;
+import rivo.server.notice.Notices;
+import rivo.server.notice.QuietHoursDocument;
 import rivo.server.request.RequestDocument;
 import rivo.server.window.WindowDocument;
 
@@ -37,8 +39,8 @@ public class SnapshotRecords implements SnapshotReader {
 
     /** Every part there is. */
     public static final List<SnapshotPart<?>> PARTS = List.of(AssignmentDocument.KIND, CollectionDocument.KIND, FenceDocument.KIND,
-            KitDocument.KIND, WindowDocument.KIND, RequestDocument.KIND, Titles.PART, FixedChoices.PART, Licences.PART, Mirrors.PART, Drafts.PART,
-            DeviceParts.ENROLMENTS, SignIns.PART, DeviceParts.JOBS, DeviceParts.LAST_NUMBERS);
+            KitDocument.KIND, WindowDocument.KIND, QuietHoursDocument.KIND, RequestDocument.KIND, Titles.PART, FixedChoices.PART, Licences.PART, Mirrors.PART, Drafts.PART,
+            DeviceParts.ENROLMENTS, SignIns.PART, Notices.OPEN, DeviceParts.JOBS, DeviceParts.LAST_NUMBERS);
 
     private final JdbcClient db;
     private final DataSource database;

@@ -129,6 +129,12 @@ class SnapshotLawTest {
         device.work();
     }
 
+    private String notice() {
+        return "{\"notice\":\"n" + random.nextInt(4) + "\",\"kind\":\"" + oneOf("restart", "done") + "\",\"titles\":[\"siltscope\"],\"state\":\""
+                + oneOf("shown", "held", "put-off", "over") + "\",\"at\":\"2026-11-27T08:00:00.123456789Z\",\"until\":\"2026-11-27T09:00:00.123456789Z\""
+                + oneOf("", ",\"answer\":\"at-sign-out\"") + "}";
+    }
+
     private String report() {
         String present = random.nextBoolean() ? "" : "{\"title\":\"" + oneOf("siltscope", "gauge") + "\",\"version\":\"" + oneOf("4.1.0", "4.2.0") + "\"}";
         int n = ++told;
@@ -136,7 +142,7 @@ class SnapshotLawTest {
                 + oneOf("2026-11-27T08:00:00Z", "2026-10-01T08:00:00Z") + "\"},\"signedIn\":" + Json.write(signedIn()) + ",\"present\":[" + present
                 + maps(present) + "],\"progress\":[{\"title\":\"siltscope\","
                 + "\"action\":\"install\",\"version\":\"4.2.0\",\"state\":\"" + oneOf("running", "done") + "\",\"step\":1,\"steps\":4,\"percent\":" + n % 100
-                + ",\"message\":\"fetching\",\"at\":\"2026-11-27T08:00:00Z\"}]}";
+                + ",\"message\":\"fetching\",\"at\":\"2026-11-27T08:00:00Z\"}],\"notices\":[" + notice() + "]}";
     }
 
     /** People of the directory, and now and then somebody who is not in it, so that the whole is refused. */

@@ -53,7 +53,7 @@ record DeviceJobs(Work work, DeviceState state) {
         return people().stream().filter(p -> p.id().equals(job.person())).findFirst().orElse(null);
     }
 
-    private List<Work.Person> people() {
+    List<Work.Person> people() {
         return Objects.requireNonNullElse(work.people(), List.of());
     }
 

@@ -17,9 +17,10 @@ import rivo.devices.protocol.AgreementKey;
  * @param profiles the same for each person who has signed in, by account
  * @param rests what it has done for people of what is installed on the device, as {@link DeviceJobs} names it
  * @param attempts how often it has tried each job
+ * @param notices what it has told and asked
  */
 record DeviceState(String name, String privateKey, @Nullable String id, @Nullable String serverKey, long reports,
-        Map<String, String> software, Map<String, Map<String, String>> profiles, Set<String> rests, Map<String, Integer> attempts) {
+        Map<String, String> software, Map<String, Map<String, String>> profiles, Set<String> rests, Map<String, Integer> attempts, NoticeBook notices) {
 
     DeviceState {
         privateKey = privateKey == null ? AgreementKey.random().secretText() : privateKey;
@@ -27,11 +28,12 @@ record DeviceState(String name, String privateKey, @Nullable String id, @Nullabl
         profiles = profiles == null ? Map.of() : Map.copyOf(profiles);
         rests = rests == null ? Set.of() : Set.copyOf(rests);
         attempts = Map.copyOf(attempts);
+        notices = notices == null ? NoticeBook.EMPTY : notices;
     }
 
     /** One that nobody knows yet. */
     static DeviceState fresh(String name, Map<String, String> software, Map<String, Map<String, String>> profiles) {
-        return new DeviceState(name, AgreementKey.random().secretText(), null, null, 0, software, profiles, Set.of(), Map.of());
+        return new DeviceState(name, AgreementKey.random().secretText(), null, null, 0, software, profiles, Set.of(), Map.of(), NoticeBook.EMPTY);
     }
 
     boolean isEnrolled() {
@@ -39,29 +41,33 @@ record DeviceState(String name, String privateKey, @Nullable String id, @Nullabl
     }
 
     DeviceState enrolled(String newId, String newServerKey) {
-        return new DeviceState(name, privateKey, newId, newServerKey, reports, software, profiles, rests, attempts);
+        return new DeviceState(name, privateKey, newId, newServerKey, reports, software, profiles, rests, attempts, notices);
     }
 
     DeviceState withReports(long last) {
-        return new DeviceState(name, privateKey, id, serverKey, last, software, profiles, rests, attempts);
+        return new DeviceState(name, privateKey, id, serverKey, last, software, profiles, rests, attempts, notices);
     }
 
     DeviceState withSoftware(Map<String, String> newSoftware) {
-        return new DeviceState(name, privateKey, id, serverKey, reports, newSoftware, profiles, rests, attempts);
+        return new DeviceState(name, privateKey, id, serverKey, reports, newSoftware, profiles, rests, attempts, notices);
     }
 
     DeviceState withProfile(String account, Map<String, String> newSoftware) {
         Map<String, Map<String, String>> next = new HashMap<>(profiles);
         next.put(account, Map.copyOf(newSoftware));
-        return new DeviceState(name, privateKey, id, serverKey, reports, software, next, rests, attempts);
+        return new DeviceState(name, privateKey, id, serverKey, reports, software, next, rests, attempts, notices);
     }
 
     DeviceState withRests(Set<String> newRests) {
-        return new DeviceState(name, privateKey, id, serverKey, reports, software, profiles, newRests, attempts);
+        return new DeviceState(name, privateKey, id, serverKey, reports, software, profiles, newRests, attempts, notices);
     }
 
     DeviceState withAttempts(Map<String, Integer> newAttempts) {
-        return new DeviceState(name, privateKey, id, serverKey, reports, software, profiles, rests, newAttempts);
+        return new DeviceState(name, privateKey, id, serverKey, reports, software, profiles, rests, newAttempts, notices);
+    }
+
+    DeviceState with(NoticeBook newNotices) {
+        return new DeviceState(name, privateKey, id, serverKey, reports, software, profiles, rests, attempts, newNotices);
     }
 
     /** Never shows the private key. */

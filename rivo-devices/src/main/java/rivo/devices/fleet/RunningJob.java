@@ -15,6 +15,7 @@ import rivo.devices.protocol.ExitCode;
 import rivo.devices.protocol.ExitMeaning;
 import rivo.devices.protocol.Job;
 import rivo.devices.protocol.JobState;
+import rivo.devices.protocol.NoticeKind;
 import rivo.devices.protocol.Progress;
 import rivo.devices.protocol.Report;
 import rivo.devices.protocol.StepKind;
@@ -34,19 +35,26 @@ final class RunningJob {
 
     private final Job job;
     private final Mishap mishap;
+    private final Programs programs;
     private int step;
     /** What has been fetched, by what it should be: its SHA-256; an earlier try may have. The bytes themselves are not held: hundreds of devices may be at it. */
     private final Map<String, String> found;
     private int againMinutes;
     private @Nullable Integer exitCode;
-    private boolean restarting;
-    private boolean asksForRestart;
+    private @Nullable NoticeKind needs;
+    private boolean closed;
     private boolean installerFailed;
     private boolean lacking;
     private final List<Work.Mirror> mirrors;
     private final List<Report.Fetched> fetched = new ArrayList<>();
 
-    RunningJob(Job job, List<Work.Mirror> mirrors, Mishap mishap, Map<String, String> found) {
+    /** What runs on the device besides. */
+    interface Programs {
+        boolean areRunning(Job.Step close);
+    }
+
+    RunningJob(Job job, List<Work.Mirror> mirrors, Mishap mishap, Map<String, String> found, Programs programs) {
+        this.programs = programs;
         this.found = found;
         this.job = job;
         this.mirrors = mirrors;
@@ -64,9 +72,15 @@ final class RunningJob {
         return job;
     }
 
-    /** Whether all that is left is the restart that the installer asked for. */
-    boolean isRestarting() {
-        return restarting;
+    /** What it waits for that people are asked for: a restart or a sign-out, when all else is done, or that programs are closed; null for nothing. */
+    @Nullable NoticeKind needs() {
+        return needs;
+    }
+
+    /** The programs that it waited for are not running any more. */
+    void closed() {
+        closed = true;
+        needs = null;
     }
 
     /** After how many minutes the installer is to be run again, which was busy; 0 where it was not. */
@@ -77,6 +91,11 @@ final class RunningJob {
     /** How it stands where nothing more is tried. */
     Progress failed(String message) {
         return progress(JobState.FAILED, step + 1, message);
+    }
+
+    /** After it has waited. */
+    Progress resumed() {
+        return running(job.steps().get(step).text());
     }
 
     Progress started() {
@@ -96,13 +115,13 @@ final class RunningJob {
 
     /** Carries out the next step and says how the job stands then. */
     Progress next(ServerConnection server, DeviceState device) throws InterruptedException {
-        if (restarting) {
-            restarting = false;
-            return done();
-        }
         Job.Step current = job.steps().get(step);
         if (current.kind() == StepKind.WAIT && current.skipped() == null && current.stops() != null) {
             return progress(JobState.WAITING, step + 1, "waits: " + current.stops()).waiting(WaitReason.TRY, null);
+        }
+        if (current.kind() == StepKind.CLOSE && current.skipped() == null && !closed && programs.areRunning(current)) {
+            needs = NoticeKind.CLOSE;
+            return waits("waits until " + current.command() + " is closed", WaitReason.ANSWER);
         }
         String failure = current.skipped() == null ? carryOut(current, server, device) : null;
         Integer leads = failure == null ? current.thenTo() : current.failsTo();
@@ -121,15 +140,22 @@ final class RunningJob {
             String text = next.skipped() == null ? next.text() : "skipped: " + next.skipped();
             return running(failure == null ? text : failure + "; goes on with: " + text);
         }
-        if (mishap == Mishap.NEEDS_RESTART && asksForRestart) {
-            restarting = true;
-            return progress(JobState.WAITING, step, "waits for a restart, which the installer asked for").waiting(WaitReason.RESTART, null);
+        if (needs != null) {
+            step--;
+            return needs == NoticeKind.RESTART ? waits("waits for a restart, which the installer asked for", WaitReason.RESTART)
+                    : waits("waits for a sign-out, which the installer asked for", WaitReason.SIGN_OUT);
         }
-        return done();
+        return done(job, exitCode);
     }
 
-    private Progress done() {
-        return progress(JobState.DONE, job.steps().size(), "done");
+    private Progress waits(String message, WaitReason reason) {
+        return progress(JobState.WAITING, step + 1, message).waiting(reason, null);
+    }
+
+    /** How a job stands of which all is done. */
+    static Progress done(Job job, @Nullable Integer exitCode) {
+        return new Progress(job.title(), job.person(), job.action(), job.version(), JobState.DONE, job.steps().size(), job.steps().size(), 100, "done", exitCode,
+                Instant.now());
     }
 
     /** Null when it went well, else what went wrong. */
@@ -142,7 +168,7 @@ final class RunningJob {
             case FETCH -> fetch(server, device);
             case VERIFY -> verify();
             case RUN, SCRIPT -> run(current);
-            case COPY, WAIT, CHECK -> null;
+            case COPY, WAIT, CHECK, CLOSE -> null;
             case LOOK -> mishap == Mishap.RAN_BUT_NOT_THERE ? "the installer ran, but the title is not there"
                     : installerFailed ? "the installer failed, and the title is not there" : null;
         };
@@ -187,20 +213,27 @@ final class RunningJob {
     private @Nullable String run(Job.Step current) {
         int busy = current.code(ExitMeaning.AGAIN);
         int restart = current.code(ExitMeaning.RESTART);
-        asksForRestart |= restart != 0;
-        exitCode = switch (mishap) {
+        int signOut = current.code(ExitMeaning.SIGN_OUT);
+        int code = switch (mishap) {
             case INSTALLER_FAILS -> FATAL;
-            case ANOTHER_INSTALLER_RUNS -> busy;
-            case NEEDS_RESTART -> restart;
-            case NONE, FETCH_BREAKS_OFF, RAN_BUT_NOT_THERE -> 0;
+            case ANOTHER_INSTALLER_RUNS -> busy != 0 ? busy : current.code(ExitMeaning.DONE);
+            case NEEDS_RESTART -> restart != 0 ? restart : signOut != 0 ? signOut : current.code(ExitMeaning.DONE);
+            case NONE, FETCH_BREAKS_OFF, RAN_BUT_NOT_THERE -> current.code(ExitMeaning.DONE);
         };
-        if (mishap == Mishap.INSTALLER_FAILS) {
-            installerFailed = true;
-            return "the installer failed with exit code " + FATAL + ": fatal error";
-        }
-        if (mishap == Mishap.ANOTHER_INSTALLER_RUNS && busy != 0) {
-            againMinutes = Math.max(1, current.exitCodes().stream().filter(code -> code.code() == busy).mapToInt(ExitCode::againMinutes).findFirst().orElse(1));
-            return "another installer was running (exit code " + busy + "); it is tried again";
+        exitCode = code;
+        switch (current.meaning(code)) {
+            case RESTART -> needs = NoticeKind.RESTART;
+            case SIGN_OUT -> needs = needs == null ? NoticeKind.SIGN_OUT : needs;
+            case AGAIN -> {
+                againMinutes = Math.max(1, current.exitCodes().stream().filter(one -> one.code() == code).mapToInt(ExitCode::againMinutes).findFirst().orElse(1));
+                return "another installer was running (exit code " + code + "); it is tried again";
+            }
+            case FAILED -> {
+                installerFailed = true;
+                return "the installer failed with exit code " + code + (code == FATAL ? ": fatal error" : ", which is not known to its step");
+            }
+            case DONE -> {
+            }
         }
         return null;
     }

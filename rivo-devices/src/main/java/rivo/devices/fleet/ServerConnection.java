@@ -21,9 +21,11 @@ import rivo.devices.protocol.KeyId;
 import rivo.devices.protocol.MessageKey;
 import rivo.devices.protocol.Report;
 import rivo.devices.protocol.ReportAnswer;
+import rivo.devices.protocol.ShelfAct;
 import rivo.devices.protocol.ShelfLink;
 import rivo.devices.protocol.Signature;
 import rivo.devices.protocol.Work;
+import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 
 /**
@@ -130,16 +132,27 @@ final class ServerConnection {
                 ReportAnswer.class);
     }
 
-    /** A link by which whoever is signed in with this account comes to their shelf of the device. */
-    ShelfLink shelfLink(DeviceState device, String account) throws IOException, InterruptedException {
-        return json.readValue(signed(device, "POST", "links", json.writeValueAsBytes(Map.of("account", account)), Map.of(), 200).body(), ShelfLink.class);
+    /** A link by which whoever is signed in with this account comes to their shelf of the device. @param title at which it opens; null for the whole */
+    ShelfLink shelfLink(DeviceState device, String account, @Nullable String title) throws IOException, InterruptedException {
+        Map<String, String> asked = title == null ? Map.of("account", account) : Map.of("account", account, "title", title);
+        return json.readValue(signed(device, "POST", "links", json.writeValueAsBytes(asked), Map.of(), 200).body(), ShelfLink.class);
+    }
+
+    /** The shelf of whoever is signed in with this account, as the server's API has it. */
+    JsonNode shelf(DeviceState device, String account) throws IOException, InterruptedException {
+        return json.readTree(signed(device, "POST", "shelf", json.writeValueAsBytes(Map.of("account", account)), Map.of(), 200).body());
+    }
+
+    void act(DeviceState device, ShelfAct act) throws IOException, InterruptedException {
+        signed(device, "POST", "requests", json.writeValueAsBytes(act), Map.of(), 204);
     }
 
     /** What many devices are told alike is held once for all: thousands of them live in one process here. */
     Work work(byte[] body) {
         Work told = json.readValue(body, Work.class);
         return new Work(told.jobs().stream().map(this::shared).toList(), shared(told.checks()), shared(told.mirrors()),
-                shared(told.windows()), told.people(), told.personChecks() == null ? null : shared(told.personChecks()), told.serverKey());
+                shared(told.windows()), told.people(), told.personChecks() == null ? null : shared(told.personChecks()), told.serverKey(),
+                told.quietHours(), told.answers(), told.menu());
     }
 
     @SuppressWarnings("unchecked")

@@ -4,25 +4,30 @@ import java.io.IOException;
 import java.net.http.HttpResponse;
 import java.time.Duration;
 import java.time.Instant;
-import java.time.LocalDateTime;
-import java.time.ZoneId;
-import java.time.format.DateTimeFormatter;
+import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import rivo.devices.protocol.AgreementKey;
+import rivo.devices.protocol.Courtesy.Interruption;
 import rivo.devices.protocol.Enrolled;
 import rivo.devices.protocol.EnrolmentToken;
 import rivo.devices.protocol.Job;
+import rivo.devices.protocol.JobAction;
 import rivo.devices.protocol.JobState;
+import rivo.devices.protocol.NoticeKind;
+import rivo.devices.protocol.NoticeState;
 import rivo.devices.protocol.Progress;
 import rivo.devices.protocol.Report;
 import rivo.devices.protocol.ReportAnswer;
+import rivo.devices.protocol.ShelfAct;
 import rivo.devices.protocol.WaitReason;
+import rivo.devices.protocol.Way;
 import rivo.devices.protocol.Work;
 
 /**
@@ -36,7 +41,9 @@ final class SimulatedDevice {
     /** What is counted of a job besides its tries. */
     private static final String AGAIN = "again ";
     private static final String FAILED = "failed ";
-    private static final DateTimeFormatter OPENS = DateTimeFormatter.ofPattern("EEE d MMM HH:mm", Locale.ENGLISH);
+    /** Of a thousand steps that close programs, so many find one open; and of as many sign-outs, so many switch the computer off. */
+    private static final int OPEN_PROGRAMS = 400;
+    private static final int RESTARTS_OF_THEIR_OWN = 250;
 
     private final Roster.Entry entry;
     private final Luck luck;
@@ -53,11 +60,27 @@ final class SimulatedDevice {
     private @Nullable List<Report.Found> presentReported;
     private @Nullable List<String> signedInReported;
     private final Map<String, String> toldWaiting = new HashMap<>();
+    private final DeviceNotices notices;
+    /** Begun, and waiting until programs are closed. */
+    private final Map<String, RunningJob> parked = new HashMap<>();
+    /** Jobs for which programs were closed before they had come so far again. */
+    private final Set<String> closedFor = new HashSet<>();
+    private final Duration restartTime;
+    private final int shelfUse;
+    /** How what is asked stood when it was last said. */
+    private Map<String, String> stood = Map.of();
     private @Nullable Instant callInDue;
+    /** Until when it restarts; null while it does not. */
+    private @Nullable Instant restartEnds;
+    /** Until when somebody who was signed out stays away. */
+    private Instant signedOutUntil = Instant.EPOCH;
 
-    SimulatedDevice(Roster.Entry entry, DeviceState state, Luck luck, ServerConnection server, FleetStore store, FleetSettings settings) {
+    SimulatedDevice(Roster.Entry entry, DeviceState state, Luck luck, ServerConnection server, FleetStore store, NoticeLog log, FleetSettings settings) {
         this.tries = new Tries(settings.retryAfter());
-        this.sessions = new Sessions(luck, entry.people(), settings.sessions());
+        this.notices = new DeviceNotices(state.notices(), log, new SimulatedPerson(luck, !entry.triedOut(), settings.retryAfter()), settings.retryAfter());
+        this.shelfUse = entry.triedOut() ? 0 : settings.shelf();
+        this.restartTime = settings.stepTime().multipliedBy(RESTART_STEPS);
+        this.sessions = new Sessions(luck, entry.people(), entry.triedOut() ? Duration.ZERO : settings.sessions());
         this.entry = entry;
         this.state = state;
         this.luck = luck;
@@ -79,8 +102,11 @@ final class SimulatedDevice {
 
     /** How long until the next turn: the time of a step or a restart, until a new try, or until the next call-in. */
     Duration nextTurn(FleetSettings settings, Duration interval) {
-        if (running != null) {
-            return running.isRestarting() ? settings.stepTime().multipliedBy(RESTART_STEPS) : settings.stepTime();
+        if (restartEnds != null) {
+            return restartTime;
+        }
+        if (running != null || notices.isAsking()) {
+            return settings.stepTime();
         }
         DeviceJobs jobs = jobs();
         Instant now = Instant.now();
@@ -95,10 +121,21 @@ final class SimulatedDevice {
             enrol();
         }
         Instant now = Instant.now();
+        if (restartEnds != null) {
+            if (now.isBefore(restartEnds)) {
+                return;
+            }
+            restarted();
+        }
+        List<String> before = signedInIds();
         if (callInDue == null || !now.isBefore(callInDue)) {
             tellWhoIsSignedIn();
             callIn(interval);
             callInDue = now.plus(interval);
+        }
+        mindPeople(before, now);
+        if (restartEnds != null) {
+            return;
         }
         if (running == null) {
             startNext();
@@ -108,12 +145,15 @@ final class SimulatedDevice {
     }
 
     /** Where whoever is signed in here comes to their shelf of this device, once. */
-    String shelfLink() throws IOException, InterruptedException {
+    String shelfLink(@Nullable String title) throws IOException, InterruptedException {
         List<String> signedIn = Objects.requireNonNullElse(signedInReported, List.of());
+        if (title != null && Objects.requireNonNullElse(work.menu(), List.<Work.Entry>of()).stream().noneMatch(entry -> entry.title().equals(title))) {
+            throw new IOException("the menu of " + name() + " has no entry " + title);
+        }
         if (signedIn.isEmpty()) {
             throw new IOException("nobody is signed in on " + name());
         }
-        return server.shelfLink(state, signedIn.get(0)).path();
+        return server.shelfLink(state, signedIn.get(0), title).path();
     }
 
     private DeviceJobs jobs() {
@@ -122,7 +162,7 @@ final class SimulatedDevice {
 
     /** Before it calls in: what it shall do may hang on it. Whoever signs in has a profile from then on. */
     private void tellWhoIsSignedIn() throws IOException, InterruptedException {
-        List<String> signedIn = sessions.at(Instant.now());
+        List<String> signedIn = Instant.now().isBefore(signedOutUntil) ? List.of() : sessions.at(Instant.now());
         if (signedIn.equals(signedInReported)) {
             return;
         }
@@ -135,6 +175,20 @@ final class SimulatedDevice {
         boolean first = signedInReported == null;
         send(new Report(0, first ? entry.facts() : null, first ? software() : null, null, List.of(), List.of(), signedIn));
         signedInReported = signedIn;
+        if (!first && !signedIn.isEmpty()) {
+            useShelf(signedIn.get(0));
+        }
+    }
+
+    /** Whoever has signed in may look at their shelf, which the agent shows. */
+    private void useShelf(String account) throws IOException, InterruptedException {
+        String time = "time " + state.reports();
+        if (luck.perMille("shelf " + time) < shelfUse) {
+            ShelfAct act = SimulatedPerson.does(luck, server.shelf(state, account), account, time);
+            if (act != null) {
+                server.act(state, act);
+            }
+        }
     }
 
     private void enrol() throws IOException, InterruptedException {
@@ -154,6 +208,11 @@ final class SimulatedDevice {
                 keep(state.enrolled(Objects.requireNonNull(state.id()), work.serverKey()));
             }
             etag = response.headers().firstValue("ETag").orElse(null);
+            parked.keySet().retainAll(work.jobs().stream().map(DeviceJobs::key).toList());
+            notices.isToDo(work, Instant.now());
+        }
+        if (response.statusCode() == 200 && running != null) {
+            tellWhatIsNext(running.job());
         }
         List<Report.Found> present = jobs().present();
         if (!present.equals(presentReported)) {
@@ -161,20 +220,52 @@ final class SimulatedDevice {
         }
     }
 
+    /** Says of what could begin that it has heard of it, where another job is under way. */
+    private void tellWhatIsNext(Job current) throws IOException, InterruptedException {
+        String currentKey = DeviceJobs.key(current);
+        List<Progress> next = new ArrayList<>();
+        for (Job job : work.jobs()) {
+            JobBeginning beginning = new JobBeginning(work, job);
+            boolean isNew = !DeviceJobs.key(job).equals(currentKey) && isDue(job) && isSignedIn(job) && beginning.isNow();
+            if (isNew && toldWaiting.putIfAbsent(DeviceJobs.key(job), "next") == null) {
+                next.add(beginning.waitsAfter(current.name()));
+            }
+        }
+        if (!next.isEmpty()) {
+            send(null, null, next, List.of());
+        }
+    }
+
+    /** Whether there is something to do of a job now that does not wait for people. */
+    private boolean isDue(Job job) {
+        String key = DeviceJobs.key(job);
+        DeviceJobs jobs = jobs();
+        return !state.notices().unfinished().containsKey(key) && !parked.containsKey(key) && tries.isDue(key, Instant.now()) && !jobs.isSo(job) && jobs.hasItsDevicePart(job);
+    }
+
     private void startNext() throws IOException, InterruptedException {
         Instant now = Instant.now();
-        DeviceJobs jobs = jobs();
+        RunningJob resumed = parked.values().stream().filter(one -> one.needs() == null).findFirst().orElse(null);
+        if (resumed != null) {
+            parked.values().remove(resumed);
+            running = resumed;
+            send(null, null, List.of(resumed.resumed()), List.of());
+            return;
+        }
         for (Job job : work.jobs()) {
             String key = DeviceJobs.key(job);
-            if (tries.isDue(key, now) && !jobs.isSo(job) && jobs.hasItsDevicePart(job)) {
-                if (!isSignedIn(job) || !mayBegin(job)) {
+            if (isDue(job)) {
+                JobBeginning beginning = new JobBeginning(work, job);
+                if (!isSignedIn(job) || !beginning.isNow()) {
                     // One behind it may be for somebody else, or shorter.
+                    notices.coming(job, beginning.next(), now);
                     tellItWaits(job);
                     continue;
                 }
                 int tried = count(key, 1);
-                running = new RunningJob(job, work.mirrors(), luck.mishap(key, tried), contents);
+                running = new RunningJob(job, work.mirrors(), luck.mishap(key, tried), contents, step -> areRunning(key, step));
                 toldWaiting.remove(key);
+                notices.tell(job, NoticeKind.START, now);
                 send(null, null, List.of(running.started()), List.of());
                 return;
             }
@@ -186,40 +277,22 @@ final class SimulatedDevice {
         return job.person() == null || Objects.requireNonNullElse(signedInReported, List.of()).contains(jobs().account(job));
     }
 
-    /** Whether a window is open long enough for all of it; without windows, and from when on they do not count for it, always. */
-    private boolean mayBegin(Job job) {
-        LocalDateTime local = LocalDateTime.now();
-        return work.windows().isEmpty() || job.isAnyTime(Instant.now()) || work.windows().stream()
-                .anyMatch(w -> w.left(local).compareTo(Duration.ofSeconds(job.longestSeconds())) >= 0 && !w.left(local).isZero());
+    /** Whether programs are open that a step names: now and then, while somebody is there. */
+    private boolean areRunning(String job, Job.Step close) {
+        return !closedFor.remove(job) && !signedInIds().isEmpty() && luck.perMille("open " + close.command() + " for " + job) < OPEN_PROGRAMS;
     }
 
     /** Says once for each job that it waits, and for what. */
     private void tellItWaits(Job job) throws IOException, InterruptedException {
-        Progress says = waits(job);
+        JobBeginning beginning = new JobBeginning(work, job);
+        Progress says = isSignedIn(job) ? beginning.waits() : beginning.waitsFor(nameOf(job.person()));
         if (!says.message().equals(toldWaiting.put(DeviceJobs.key(job), says.message()))) {
             send(null, null, List.of(says), List.of());
         }
     }
 
-    private Progress waits(Job job) {
-        if (!isSignedIn(job)) {
-            return waiting(job, "waits for the next sign-in of " + nameOf(job)).waiting(WaitReason.SIGN_IN, null);
-        }
-        LocalDateTime local = LocalDateTime.now();
-        LocalDateTime next = work.windows().stream().map(w -> w.next(local)).min(Comparator.naturalOrder()).orElse(local);
-        LocalDateTime anyTime = job.anyTimeFrom() == null ? null : LocalDateTime.ofInstant(job.anyTimeFrom(), ZoneId.systemDefault());
-        return anyTime != null && anyTime.isBefore(next)
-                ? waiting(job, "waits for its deadline, " + anyTime.format(OPENS)).waiting(WaitReason.DEADLINE, job.anyTimeFrom())
-                : waiting(job, "waits for its window, which opens " + next.format(OPENS)).waiting(WaitReason.WINDOW, next.atZone(ZoneId.systemDefault()).toInstant());
-    }
-
-    private String nameOf(Job job) {
-        Work.Person person = jobs().person(job);
-        return person == null ? "its person" : person.name();
-    }
-
-    private static Progress waiting(Job job, String message) {
-        return new Progress(job.title(), job.person(), job.action(), job.version(), JobState.WAITING, 1, job.steps().size(), 0, message, null, Instant.now());
+    private String nameOf(@Nullable String person) {
+        return jobs().people().stream().filter(one -> one.id().equals(person)).map(Work.Person::name).findFirst().orElse("its person");
     }
 
     private void advance(RunningJob current) throws IOException, InterruptedException {
@@ -233,19 +306,132 @@ final class SimulatedDevice {
         }
         Progress progress = current.next(server, state);
         if (progress.state() == JobState.DONE) {
-            keep(jobs().after(current.job()));
-            List.of(key, AGAIN + key, FAILED + key).forEach(this::forget);
-            tries.forget(key);
-            current.job().contents().forEach(content -> contents.remove(content.sha256()));
             running = null;
-            send(software(), jobs().present(), List.of(progress), current.takeFetched());
+            finish(current.job(), progress, current.takeFetched());
             return;
         }
-        if (progress.state() == JobState.FAILED || progress.state() == JobState.WAITING && !current.isRestarting()) {
+        NoticeKind needs = current.needs();
+        Instant now = Instant.now();
+        if (needs != null) {
+            running = null;
+            if (needs == NoticeKind.CLOSE) {
+                parked.put(key, current);
+            }
+            notices.ask(current.job(), needs, needs == NoticeKind.RESTART ? current.job().courtesy().restart() : needs == NoticeKind.SIGN_OUT ? current.job().courtesy().signOut()
+                    : toClose(current.job()), now);
+            keepNotices();
+        } else if (progress.state() == JobState.FAILED || progress.state() == JobState.WAITING) {
             progress = later(current, progress, key);
             running = null;
+            if (progress.state() == JobState.FAILED) {
+                notices.tell(current.job(), NoticeKind.FAILED, now);
+            }
         }
         send(null, null, List.of(progress), current.takeFetched());
+    }
+
+    /** Whoever is there is asked to close programs, whatever else they are asked for; it may be put off as a restart may. */
+    private static Interruption toClose(Job job) {
+        Interruption restart = job.courtesy().restart();
+        return new Interruption(Way.ASK, restart.times(), restart.withinSeconds(), restart.countdownSeconds());
+    }
+
+    private void finish(Job job, Progress done, List<Report.Fetched> fetched) throws IOException, InterruptedException {
+        String key = DeviceJobs.key(job);
+        keep(jobs().after(job));
+        List.of(key, AGAIN + key, FAILED + key).forEach(this::forget);
+        tries.forget(key);
+        job.contents().forEach(content -> contents.remove(content.sha256()));
+        notices.tell(job, job.action() == JobAction.INSTALL ? NoticeKind.DONE : NoticeKind.REMOVED, Instant.now());
+        send(software(), jobs().present(), List.of(done), fetched);
+    }
+
+    /** The ids of those who are signed in. */
+    private List<String> signedInIds() {
+        List<String> accounts = Objects.requireNonNullElse(signedInReported, List.of());
+        return jobs().people().stream().filter(person -> accounts.contains(person.account())).map(Work.Person::id).toList();
+    }
+
+    /** Tells and asks what there is to tell and ask, and does what people have agreed to, or what has come to its end. */
+    private void mindPeople(List<String> before, Instant now) throws IOException, InterruptedException {
+        List<String> there = signedInIds();
+        List<String> signedOut = before.stream().filter(person -> !there.contains(person)).toList();
+        notices.isThere(there);
+        for (Ask granted : notices.look(signedOut, now)) {
+            if (running == null || granted.kind() == NoticeKind.CLOSE) {
+                grant(granted, now);
+            }
+        }
+        if (!signedOut.isEmpty() && restartEnds == null) {
+            // Some switch their computer off when they go.
+            boolean restarts = running == null && luck.perMille("restart after " + state.reports()) < RESTARTS_OF_THEIR_OWN;
+            happened(now, restarts ? new NoticeKind[] {NoticeKind.RESTART, NoticeKind.SIGN_OUT} : new NoticeKind[] {NoticeKind.SIGN_OUT});
+        }
+        List<Progress> changed = waitingForPeople(now);
+        keepNotices();
+        if (!changed.isEmpty() || !notices.unreported().isEmpty()) {
+            send(null, null, changed, List.of());
+        }
+    }
+
+    private void grant(Ask ask, Instant now) throws IOException, InterruptedException {
+        notices.ended(ask, NoticeState.DONE, now);
+        switch (ask.kind()) {
+            case RESTART -> restartEnds = now.plus(restartTime);
+            case SIGN_OUT -> {
+                signedOutUntil = now.plus(restartTime);
+                callInDue = null;
+                happened(now, NoticeKind.SIGN_OUT);
+            }
+            default -> ask.jobs().forEach(job -> {
+                RunningJob waits = parked.get(job);
+                if (waits == null) {
+                    closedFor.add(job);
+                } else {
+                    waits.closed();
+                }
+            });
+        }
+    }
+
+    /** It is up again: what only waited for that is done, for a sign-out too. */
+    private void restarted() throws IOException, InterruptedException {
+        restartEnds = null;
+        callInDue = null;
+        happened(Instant.now(), NoticeKind.RESTART, NoticeKind.SIGN_OUT);
+    }
+
+    /** Ends whatever only waited for that. */
+    private void happened(Instant now, NoticeKind... kinds) throws IOException, InterruptedException {
+        Set<String> keys = notices.happened(now, kinds);
+        for (Job job : work.jobs()) {
+            if (keys.contains(DeviceJobs.key(job))) {
+                finish(job, RunningJob.done(job, null), List.of());
+            }
+        }
+    }
+
+    /** How what is asked stands, by the job that waits for it, in words. */
+    private Map<String, String> standing(Instant now) {
+        Map<String, String> standing = new HashMap<>();
+        notices.book().asks().forEach(ask -> ask.jobs().forEach(job -> standing.put(job, AskedJob.words(ask, this::nameOf, now))));
+        return standing;
+    }
+
+    /** What is to be said anew of jobs that wait for people. */
+    private List<Progress> waitingForPeople(Instant now) {
+        Map<String, String> before = stood;
+        stood = standing(now);
+        return work.jobs().stream().filter(job -> !Objects.equals(stood.get(DeviceJobs.key(job)), before.get(DeviceJobs.key(job)))).map(job -> {
+            Ask ask = notices.askOf(DeviceJobs.key(job));
+            return ask == null ? null : AskedJob.progress(job, ask, this::nameOf, now);
+        }).filter(Objects::nonNull).toList();
+    }
+
+    private void keepNotices() {
+        if (!notices.book().equals(state.notices())) {
+            keep(state.with(notices.book()));
+        }
     }
 
     /** What comes of a try that ended otherwise than well: when the next one is. */
@@ -271,7 +457,10 @@ final class SimulatedDevice {
 
     private void send(@Nullable List<Report.Software> software, @Nullable List<Report.Found> present, List<Progress> progress,
             List<Report.Fetched> fetched) throws IOException, InterruptedException {
-        send(new Report(0, null, software, present, progress, fetched, null));
+        keepNotices();
+        List<Report.Told> told = notices.unreported();
+        send(new Report(0, null, software, present, progress, fetched, null, told.isEmpty() ? null : told));
+        notices.reported(told);
         if (present != null) {
             presentReported = present;
         }
@@ -283,13 +472,15 @@ final class SimulatedDevice {
         keepReports(answer.last());
         if (!answer.taken()) {
             // The server knows later reports than this device remembers: say it again under the next number.
-            keepReports(server.report(state, numbered(report)).last());
+            answer = server.report(state, numbered(report));
+            keepReports(answer.last());
         }
+        notices.refused(Objects.requireNonNullElse(answer.refused(), List.of()), Instant.now());
     }
 
     private Report numbered(Report report) {
         return new Report(state.reports() + 1, report.facts(), report.software(), report.present(), report.progress(), report.fetched(),
-                report.signedIn());
+                report.signedIn(), report.notices());
     }
 
     private void keepReports(long last) {

@@ -11,6 +11,7 @@ import java.util.concurrent.RejectedExecutionException;
 import java.util.concurrent.ScheduledThreadPoolExecutor;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicInteger;
+import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
@@ -28,6 +29,7 @@ public final class SimulatedFleet implements AutoCloseable {
 
     private final FleetSettings settings;
     private final FleetStore store;
+    private final NoticeLog.Writer notices;
     private final List<SimulatedDevice> devices = new ArrayList<>();
     private final ScheduledThreadPoolExecutor turns;
 
@@ -35,12 +37,13 @@ public final class SimulatedFleet implements AutoCloseable {
     public SimulatedFleet(FleetSettings settings, Roster roster) throws IOException {
         this.settings = settings;
         this.store = new FleetStore(settings.folder());
+        this.notices = new NoticeLog.Writer(settings.folder());
         ServerConnection server = new ServerConnection(settings.server());
         Map<String, DeviceState> states = store.states();
         for (Roster.Entry entry : roster.entries()) {
             DeviceState kept = states.containsKey(entry.name()) ? states.get(entry.name())
                     : DeviceState.fresh(entry.name(), entry.software(), entry.profiles());
-            devices.add(new SimulatedDevice(entry, kept, new Luck(settings.seed(), entry.name()), server, store, settings));
+            devices.add(new SimulatedDevice(entry, kept, new Luck(settings.seed(), entry.name(), entry.triedOut()), server, store, NoticeLog.of(notices, entry.name()), settings));
         }
         AtomicInteger threads = new AtomicInteger();
         turns = new ScheduledThreadPoolExecutor(THREADS, work -> {
@@ -117,10 +120,20 @@ public final class SimulatedFleet implements AutoCloseable {
      * @throws IOException where nobody is signed in there, or the server gives no link
      */
     public URI openShelf(String deviceName) throws IOException, InterruptedException {
+        return openShelf(deviceName, null);
+    }
+
+    /**
+     * The same from an entry of the device's menu.
+     *
+     * @param title of the entry; null for the whole shelf
+     * @throws IOException where there is no such entry, too
+     */
+    public URI openShelf(String deviceName, @Nullable String title) throws IOException, InterruptedException {
         SimulatedDevice device = devices.stream().filter(one -> one.name().equals(deviceName)).findFirst()
                 .orElseThrow(() -> new IOException("there is no device " + deviceName));
         try {
-            return turns.submit(() -> settings.server().resolve(device.shelfLink())).get();
+            return turns.submit(() -> settings.server().resolve(device.shelfLink(title))).get();
         } catch (ExecutionException e) {
             throw new IOException("the shelf cannot be opened: " + e.getCause().getMessage(), e.getCause());
         }
@@ -134,6 +147,7 @@ public final class SimulatedFleet implements AutoCloseable {
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
         }
+        notices.close();
         store.close();
     }
 }

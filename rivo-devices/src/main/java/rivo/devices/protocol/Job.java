@@ -16,23 +16,30 @@ import org.jspecify.annotations.Nullable;
  * @param contents what the steps need
  * @param steps at least one, carried out in order
  * @param anyTimeFrom from when on the device begins it outside its maintenance windows, too; null for never
+ * @param courtesy how people are treated meanwhile
  */
 public record Job(String title, String name, @Nullable String person, boolean rest, JobAction action, @Nullable String version,
-        List<Content> contents, List<Step> steps, @Nullable Instant anyTimeFrom) {
+        List<Content> contents, List<Step> steps, @Nullable Instant anyTimeFrom, Courtesy courtesy) {
 
-    /** One for the device, that waits for its windows. */
+    /** One for the device, that waits for its windows and says nothing. */
     public Job(String title, String name, JobAction action, @Nullable String version, List<Content> contents, List<Step> steps) {
-        this(title, name, null, false, action, version, contents, steps, null);
+        this(title, name, null, false, action, version, contents, steps, null, Courtesy.SILENT);
     }
 
     /** The same for a person. */
     public Job of(String personId, boolean isRest) {
-        return new Job(title, name, personId, isRest, action, version, contents, steps, anyTimeFrom);
+        return new Job(title, name, personId, isRest, action, version, contents, steps, anyTimeFrom, courtesy);
     }
 
     public Job {
         contents = contents == null ? List.of() : List.copyOf(contents);
         steps = List.copyOf(steps);
+        courtesy = courtesy == null ? Courtesy.SILENT : courtesy;
+    }
+
+    /** The same, with other courtesy. */
+    public Job with(Courtesy newCourtesy) {
+        return new Job(title, name, person, rest, action, version, contents, steps, anyTimeFrom, newCourtesy);
     }
 
     /** Whether windows do not count for it at this instant. */
@@ -92,6 +99,12 @@ public record Job(String title, String name, @Nullable String person, boolean re
             return new Step(kind, text, command, limitSeconds, to, existing, asPerson, folder, environment, exitCodes, goesOn,
                     thenTo == null ? null : (Integer) (thenTo + more), failsTo == null ? null : (Integer) (failsTo + more), skipped,
                     stops);
+        }
+
+        /** What a code means. */
+        public ExitMeaning meaning(int code) {
+            return exitCodes.stream().filter(c -> c.code() == code).map(ExitCode::meaning).findFirst()
+                    .orElse(exitCodes.isEmpty() && code == 0 ? ExitMeaning.DONE : ExitMeaning.FAILED);
         }
 
         /** The code that means this; 0 when none does. */

@@ -1,5 +1,6 @@
 package rivo.devices.protocol;
 
+import java.time.Instant;
 import java.util.List;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
@@ -13,10 +14,37 @@ import org.jspecify.annotations.Nullable;
  * @param present the catalogue's titles that its checks found
  * @param signedIn the accounts of the directory's people who are signed in now; a device that has never said it is told nothing for people
  * @param progress how its jobs stand, the newest last
+ * @param notices how what is told and asked stands, where that has changed, the newest last
  * @param fetched what content it has fetched since the last report, and from where
  */
 public record Report(long number, @Nullable Map<String, String> facts, @Nullable List<Software> software,
-        @Nullable List<Found> present, @Nullable List<Progress> progress, @Nullable List<Fetched> fetched, @Nullable List<String> signedIn) {
+        @Nullable List<Found> present, @Nullable List<Progress> progress, @Nullable List<Fetched> fetched, @Nullable List<String> signedIn,
+        @Nullable List<Told> notices) {
+
+    /** One that says nothing of notices. */
+    public Report(long number, @Nullable Map<String, String> facts, @Nullable List<Software> software, @Nullable List<Found> present,
+            @Nullable List<Progress> progress, @Nullable List<Fetched> fetched, @Nullable List<String> signedIn) {
+        this(number, facts, software, present, progress, fetched, signedIn, null);
+    }
+
+    /**
+     * How a notice stands.
+     *
+     * @param notice by which the device tells it from all its others; small letters, digits and hyphens
+     * @param titles what it is about: of those that need the same restart, all
+     * @param person the id of who has been shown it, or answered; null where nobody has
+     * @param until when one that is put off is asked again, and when a countdown ends; null otherwise
+     * @param left how often it may still be put off; null of what does not ask
+     * @param last when it counts down at the latest, whoever puts it off; null of what does not ask
+     * @param answer what {@code person} has just said to it; null where nobody has
+     */
+    public record Told(String notice, NoticeKind kind, List<String> titles, @Nullable String person, NoticeState state, Instant at, @Nullable Instant until,
+            @Nullable Integer left, @Nullable Instant last, @Nullable NoticeAnswer answer) {
+
+        public Told {
+            titles = titles == null ? List.of() : List.copyOf(titles);
+        }
+    }
 
     /** An entry of the device's list of installed software. */
     public record Software(String name, @Nullable String publisher, @Nullable String version) {

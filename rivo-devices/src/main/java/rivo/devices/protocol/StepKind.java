@@ -19,6 +19,9 @@ public enum StepKind {
     /** Copies from the command's place to another. */
     @JsonProperty("copy")
     COPY,
+    /** Has the programs closed that the command names, separated by commas. */
+    @JsonProperty("close")
+    CLOSE,
     /** Waits for a condition, which the server has looked at. */
     @JsonProperty("wait")
     WAIT,

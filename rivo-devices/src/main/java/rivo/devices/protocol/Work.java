@@ -1,5 +1,6 @@
 package rivo.devices.protocol;
 
+import java.time.Instant;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 
@@ -11,10 +12,13 @@ import org.jspecify.annotations.Nullable;
  * @param personChecks one for each title that can be seen in a person's profile: the device reports for whom it finds it
  * @param windows when jobs may be carried out; without any, at any time
  * @param mirrors where content is to be had nearby, the first to ask first; the server itself comes last
+ * @param quietHours when nobody is told what does not count down; null for never
+ * @param answers what somebody has said on the shelf to notices of this device that are open; null for nothing
+ * @param menu what the device shows in its own menu; null for nothing
  * @param serverKey the server's new public key, by which the device shall sign from now on; null while its own is the current one
  */
 public record Work(List<Job> jobs, List<Check> checks, List<Mirror> mirrors, List<Window> windows, @Nullable List<Person> people,
-        @Nullable List<Check> personChecks, @Nullable String serverKey) {
+        @Nullable List<Check> personChecks, @Nullable String serverKey, @Nullable QuietHours quietHours, @Nullable List<Answered> answers, @Nullable List<Entry> menu) {
 
     public Work {
         jobs = List.copyOf(jobs);
@@ -23,10 +27,12 @@ public record Work(List<Job> jobs, List<Check> checks, List<Mirror> mirrors, Lis
         windows = windows == null ? List.of() : List.copyOf(windows);
         people = people == null ? null : List.copyOf(people);
         personChecks = personChecks == null ? null : List.copyOf(personChecks);
+        answers = answers == null || answers.isEmpty() ? null : List.copyOf(answers);
+        menu = menu == null || menu.isEmpty() ? null : List.copyOf(menu);
     }
 
     public Work(List<Job> jobs, List<Check> checks, List<Mirror> mirrors, List<Window> windows) {
-        this(jobs, checks, mirrors, windows, null, null, null);
+        this(jobs, checks, mirrors, windows, null, null, null, null, null, null);
     }
 
     /** Nothing to do. */
@@ -36,12 +42,40 @@ public record Work(List<Job> jobs, List<Check> checks, List<Mirror> mirrors, Lis
 
     /** The same, telling the server's new public key. */
     public Work withServerKey(@Nullable String newServerKey) {
-        return new Work(jobs, checks, mirrors, windows, people, personChecks, newServerKey);
+        return new Work(jobs, checks, mirrors, windows, people, personChecks, newServerKey, quietHours, answers, menu);
     }
 
     /** The same for a device that serves people, too. */
     public Work withPeople(List<Person> who, List<Check> profileChecks) {
-        return new Work(jobs, checks, mirrors, windows, who, profileChecks, serverKey);
+        return new Work(jobs, checks, mirrors, windows, who, profileChecks, serverKey, quietHours, answers, menu);
+    }
+
+    /** The same with what there is to know of notices. */
+    public Work withNotices(@Nullable QuietHours quiet, List<Answered> said) {
+        return new Work(jobs, checks, mirrors, windows, people, personChecks, serverKey, quiet, said, menu);
+    }
+
+    /** The same with what stands in the device's menu. */
+    public Work withMenu(List<Entry> entries) {
+        return new Work(jobs, checks, mirrors, windows, people, personChecks, serverKey, quietHours, answers, entries);
+    }
+
+    /**
+     * An entry of the device's own menu, which opens the shelf at a title.
+     *
+     * @param person the id of the only one whose menu it stands in; null for everybody's
+     */
+    public record Entry(String title, String name, @Nullable String person) {
+    }
+
+    /**
+     * What somebody has said to a notice of this device.
+     *
+     * @param notice as the device has numbered it
+     * @param until when it may be asked again, of {@code later}; null for the others
+     * @param person the id of who said so
+     */
+    public record Answered(String notice, NoticeAnswer answer, @Nullable Instant until, String person) {
     }
 
     /** Somebody who uses the device. @param account by which they sign in */

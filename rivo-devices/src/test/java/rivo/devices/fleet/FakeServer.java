@@ -9,6 +9,7 @@ import java.net.URI;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.time.Instant;
+import java.util.List;
 import java.util.Map;
 import java.util.Queue;
 import java.util.concurrent.ConcurrentLinkedQueue;
@@ -54,6 +55,7 @@ final class FakeServer implements AutoCloseable {
     volatile Work work = Work.nothing();
     volatile Contents contents = (from, to) -> null;
     volatile boolean refusesEnrolment;
+    volatile boolean refusesAnswers;
     /** Somebody in between who changes what is answered, after it has been signed. */
     volatile boolean tampers;
     volatile boolean signs = true;
@@ -162,7 +164,10 @@ final class FakeServer implements AutoCloseable {
                 last = report.number();
                 reports.add(report);
             }
-            return Said.json(200, new ReportAnswer(taken, last));
+            List<ReportAnswer.RefusedAnswer> refused = report.notices() == null ? List.of() : report.notices().stream()
+                    .filter(told -> refusesAnswers && told.answer() != null)
+                    .map(told -> new ReportAnswer.RefusedAnswer(told.notice(), "put-off-too-often", "It has been put off often enough.")).toList();
+            return Said.json(200, new ReportAnswer(taken, last, refused));
         }
         if (path.equals("/device/v2/links")) {
             return Said.json(200, Map.of("path", "/shelf#in=" + JSON.readTree(body).path("account").asString(), "validSeconds", 120));

@@ -18,7 +18,7 @@ class FleetStoreTest {
 
     private static DeviceState state(long reports) {
         return new DeviceState("QB-LAB-014", "private", "d14", "server", reports, Map.of("Graphkit runtime", "2.4.1"),
-                Map.of("rowena.elmby", Map.of("Brookmap Studio", "3.0")), Set.of("otterlink"), Map.of("INSTALL x", 2));
+                Map.of("rowena.elmby", Map.of("Brookmap Studio", "3.0")), Set.of("otterlink"), Map.of("INSTALL x", 2), NoticeBook.EMPTY);
     }
 
     @Test

@@ -25,6 +25,11 @@ class LuckTest {
     }
 
     @Test
+    void nothingGoesWrongWhereItIsSpared() {
+        assertThat(IntStream.range(0, 4000).mapToObj(i -> new Luck(1, "d" + i, true).mishap("job", 1 + i % 3))).containsOnly(Luck.Mishap.NONE);
+    }
+
+    @Test
     void someKeepFailing() {
         assertThat(IntStream.range(0, 4000).filter(i -> new Luck(1, "d" + i).mishap("job", 4)
                 == Luck.Mishap.INSTALLER_FAILS).count()).isBetween(8L, 80L);

@@ -14,6 +14,7 @@ import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.TimeUnit;
 import java.util.function.BooleanSupplier;
+import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
@@ -24,8 +25,11 @@ import rivo.devices.protocol.JobAction;
 import rivo.devices.protocol.JobState;
 import rivo.devices.protocol.Progress;
 import rivo.devices.protocol.Report;
+import rivo.devices.protocol.ShelfAct;
 import rivo.devices.protocol.StepKind;
 import rivo.devices.protocol.Work;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.json.JsonMapper;
 
 /** A simulated device that two people share, against a server that says what the test wants. */
 class PeopleOnDeviceTest {
@@ -53,7 +57,7 @@ class PeopleOnDeviceTest {
         FleetSettings settings = new FleetSettings(server.url(), folder, 5, Duration.ofMillis(60), Duration.ofSeconds(1), Duration.ZERO,
                 Duration.ofMillis(10), Duration.ofMillis(100), sessions);
         SimulatedFleet fleet = new SimulatedFleet(settings, new Roster(List.of(new Roster.Entry("QB-TRW-001", server.token(), true,
-                Map.of("arch", "x64"), Map.of(), List.of(ROWENA.account(), MIRKO.account()), profiles))));
+                Map.of("arch", "x64"), Map.of(), List.of(ROWENA.account(), MIRKO.account()), profiles, false))));
         fleet.start();
         return fleet;
     }
@@ -99,6 +103,17 @@ class PeopleOnDeviceTest {
             assertThat(fleet.openShelf("QB-TRW-001")).isEqualTo(server.url().resolve("/shelf#in=rowena.elmby"));
             assertThatThrownBy(() -> fleet.openShelf("QB-TRW-999")).isInstanceOf(IOException.class).hasMessageContaining("no device");
         }
+    }
+
+    @Test
+    void peopleTakeFromTheirShelfAndGiveBack() {
+        JsonNode shelf = new JsonMapper().readTree("{\"offers\":[{\"title\":\"free\",\"state\":\"offered\"},{\"title\":\"asked\",\"state\":\"offered\",\"asks\":{}},"
+                + "{\"title\":\"page\",\"state\":\"offered\",\"web\":\"https://x.example/\"},{\"title\":\"had\",\"state\":\"in-place\",\"request\":{\"state\":\"taken\"}},"
+                + "{\"title\":\"given\",\"state\":\"in-place\"}]}");
+        Luck luck = new Luck(5, "d");
+        Set<ShelfAct> acts = IntStream.range(0, 100).mapToObj(i -> SimulatedPerson.does(luck, shelf, "r", "time " + i)).collect(Collectors.toSet());
+        assertThat(acts).containsExactlyInAnyOrder(ShelfAct.of("r", ShelfAct.Action.TAKE, "free"), ShelfAct.of("r", ShelfAct.Action.GIVE_BACK, "had"));
+        assertThat(SimulatedPerson.does(luck, new JsonMapper().readTree("{\"offers\":[]}"), "r", "time 1")).isNull();
     }
 
     @Test

@@ -27,7 +27,7 @@ class RunningJobTest {
     private static final Job.Step LOOK = Job.Step.of(StepKind.LOOK, "look", null, 60);
 
     private static List<Progress> all(Mishap mishap, Job.Step... steps) throws InterruptedException {
-        RunningJob job = new RunningJob(new Job("t", "T", JobAction.INSTALL, "1", List.of(), List.of(steps)), List.of(), mishap, new HashMap<>());
+        RunningJob job = new RunningJob(new Job("t", "T", JobAction.INSTALL, "1", List.of(), List.of(steps)), List.of(), mishap, new HashMap<>(), close -> false);
         ServerConnection nowhere = new ServerConnection(URI.create("http://127.0.0.1:1"));
         DeviceState device = DeviceState.fresh("d", Map.of(), Map.of());
         List<Progress> all = new ArrayList<>(List.of(job.started()));

@@ -17,14 +17,15 @@ import org.jspecify.annotations.Nullable;
  * @param courtesy null where everything is as usual
  * @param choices what it fixes of the title's choices, by their ids; in the order of the ids
  * @param note the organisation's own, such as the number of a ticket
+ * @param menu whether an offer stands in the device's own menu, too, where it opens the shelf at that title
  * @param rollout how its waves go on; null where each opens by hand and none has been opened
  */
 @JsonInclude(JsonInclude.Include.NON_EMPTY)
 public record Delivery(@Nullable Deadline deadline,
         @Schema(allowableValues = {"wait", "deadline-wins", "ignore"}) @Nullable String windows, @Nullable Courtesy courtesy,
-        Map<String, String> choices, @Nullable String note, @Nullable Rollout rollout) {
+        Map<String, String> choices, @Nullable String note, @JsonInclude(JsonInclude.Include.NON_DEFAULT) boolean menu, @Nullable Rollout rollout) {
 
-    public static final Delivery AS_USUAL = new Delivery(null, null, null, Map.of(), null, null);
+    public static final Delivery AS_USUAL = new Delivery(null, null, null, Map.of(), null, false, null);
 
     public Delivery {
         windows = "wait".equals(windows) ? null : windows;
@@ -34,11 +35,11 @@ public record Delivery(@Nullable Deadline deadline,
     }
 
     public Delivery withChoices(Map<String, String> newChoices) {
-        return new Delivery(deadline, windows, courtesy, newChoices, note, rollout);
+        return new Delivery(deadline, windows, courtesy, newChoices, note, menu, rollout);
     }
 
     public Delivery withRollout(@Nullable Rollout newRollout) {
-        return new Delivery(deadline, windows, courtesy, choices, note, newRollout);
+        return new Delivery(deadline, windows, courtesy, choices, note, menu, newRollout);
     }
 
     /**

@@ -43,6 +43,9 @@ final class DeliveryChecks {
         if (delivery.note() != null && delivery.note().length() > LONGEST_NOTE) {
             problems.add("bad-note", at + ".note", "A note has at most " + LONGEST_NOTE + " characters; shorten it.");
         }
+        if (delivery.menu() && !Intent.AVAILABLE.word().equals(document.intent())) {
+            problems.add("bad-menu", at + ".menu", "Only what is offered stands in a device's menu; offer it, or leave this away.");
+        }
         rollout(delivery.rollout(), document);
     }
 

@@ -55,12 +55,16 @@ public class Readiness {
     List<Look> looks(Snapshot now, TitleRecord title, ReleaseRecord release, DeviceSet without) {
         int devices = now.estate().devices().size();
         List<Look> looks = new ArrayList<>();
-        looks.add(silent(release));
-        looks.add(removable(release));
-        looks.add(seen(release));
-        looks.add(content(release));
-        looks.add(paths(release));
-        looks.add(signer(title, release));
+        if (title.isWebPage()) {
+            looks.add(well("web-page", "Opens from the shelf", title.about().web()));
+        } else {
+            looks.add(silent(release));
+            looks.add(removable(release));
+            looks.add(seen(release));
+            looks.add(content(release));
+            looks.add(paths(release));
+            looks.add(signer(title, release));
+        }
         looks.add(fits(release, devices, without.size()));
         looks.add(window(now, release, now.resolver().audiences().everyDevice().without(without)));
         looks.add(newest(title, release));

@@ -51,6 +51,7 @@ final class DemoAudiences {
         put(assignment("pilot-siltscope", "siltscope", Intent.AVAILABLE, group("pilot-first")));
         put(assignment("offer-brookmap", "brookmap", Intent.AVAILABLE, Target.ou(ou("Laboratories"))));
         put(assignment("offer-fernote", "fernote", Intent.AVAILABLE, Target.ou(ou("Laboratories"))));
+        put(assignment("offer-probewire", "probewire", Intent.AVAILABLE, Target.ou(ou("Laboratories"))));
         put(assignment("offer-valvewright", "valvewright", Intent.AVAILABLE, Target.ou(ou("Laboratories"))));
         publish("Offers: the viewer in the laboratories, the tunnel for whoever is on duty, a first look for the pilot devices");
         put(assignment("tablets-kingfisher", "kingfisher", Intent.REQUIRED, group("crew-tablets"))
@@ -75,7 +76,7 @@ final class DemoAudiences {
         List<Target> controlRooms = current.now().estate().ous().all().stream().filter(ou -> ou.name().equals("Control room")).map(Ou::id)
                 .map(Target::ou).toList();
         put(assignment("shift-board", "shift-board", Intent.REQUIRED, controlRooms.get(0)).withInclude(controlRooms),
-                new Delivery(null, "ignore", null, Map.of(), null, null));
+                new Delivery(null, "ignore", null, Map.of(), null, false, null));
         publish("The shift board for whoever is on duty");
     }
 

@@ -32,7 +32,7 @@ final class DemoDevice {
         device.byPlace();
         List<String> people = computer.owners().stream().map(DemoOrganisation.Person::account).toList();
         return new Roster.Entry(computer.name(), token, lively, facts, device.software, people,
-                people.stream().collect(Collectors.toMap(Function.identity(), account -> device.profile)));
+                people.stream().collect(Collectors.toMap(Function.identity(), account -> device.profile)), !people.isEmpty() && DemoOrganisation.mayBeTried(people.get(0)));
     }
 
     private Map<String, String> facts() {

@@ -85,7 +85,7 @@ class DemoFleet implements SmartLifecycle {
             seed.fill();
             mirrors.start(server);
             SimulatedFleet started = new SimulatedFleet(new FleetSettings(server, demo.folder(), SEED, LIVELY,
-                    settings.callInEvery(), FIRST_CALLS, STEP, RETRY_AFTER, demo.sessions()), roster());
+                    settings.callInEvery(), FIRST_CALLS, STEP, RETRY_AFTER, demo.sessions(), demo.shelf()), roster());
             fleet = started;
             started.start();
         } catch (IOException e) {

@@ -174,6 +174,14 @@ class DemoSeed {
         if ("ledgerfen".equals(title.id())) {
             return List.of(run, Step.run("Connect the person's books", "ledgerfen --connect --quiet", CODES).atEachSignIn());
         }
+        if ("probewire".equals(title.id())) {
+            // A driver: it always needs a restart.
+            return List.of(Step.run("Run the driver set-up silently", run.command(), List.of(new ExitCode(0, ExitMeaning.RESTART, 0))));
+        }
+        if ("dosecalc".equals(title.id())) {
+            return List.of(new Step(StepKind.CLOSE, "Close Dosecalc", "dosecalc.exe", "", null, null, "", 60, false, "", Map.of(), List.of(), false, null, null, false, ""),
+                    run);
+        }
         if (!"siltscope".equals(title.id())) {
             return List.of(run);
         }

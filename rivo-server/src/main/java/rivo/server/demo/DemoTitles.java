@@ -48,6 +48,8 @@ final class DemoTitles {
                     "Keeps the books", 380, "2026.2", "2026.3"),
             title("kingfisher", "Kingfisher Meter Reader", "Kingfisher Metering", "Field", "Networks IT",
                     "Reads meters on the round", 240, "6.0"),
+            title("probewire", "Probewire Driver", "Fenwick Instruments", "Laboratory", "Water quality IT",
+                    "Lets a laboratory computer talk to its probes", 70, "1.8"),
             title("fluxplayer", "Fluxplayer", "Flux Media", "Office", "Desktop services",
                     "Played films; at its end of life", 110, "10.4"),
             forPeople("shift-board", "Shift board", "Quillbrook Water", "Works", "Works IT",

@@ -5,6 +5,7 @@ import java.time.Instant;
 import java.util.Map;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
+import rivo.core.state.CallInHabit;
 import rivo.devices.protocol.JobState;
 import rivo.devices.protocol.Progress;
 
@@ -14,11 +15,17 @@ import rivo.devices.protocol.Progress;
  * @param lastSeen its last call-in or report; null when it never called
  * @param nextDue when it said it would call in again; null when it never called
  * @param jobs as last reported
+ * @param habit when it used to call in
  */
-record DeviceActivity(@Nullable Instant lastSeen, @Nullable Instant nextDue, Map<JobKey, Progress> jobs) {
+record DeviceActivity(@Nullable Instant lastSeen, @Nullable Instant nextDue, Map<JobKey, Progress> jobs, CallInHabit habit) {
 
     private static final Duration GRACE = Duration.ofDays(1);
     static final DeviceActivity NOTHING = new DeviceActivity(null, null, Map.of());
+
+    /** Of one whose habit nobody knows. */
+    DeviceActivity(@Nullable Instant lastSeen, @Nullable Instant nextDue, Map<JobKey, Progress> jobs) {
+        this(lastSeen, nextDue, jobs, CallInHabit.NONE);
+    }
 
     DeviceActivity {
         jobs = Map.copyOf(jobs);

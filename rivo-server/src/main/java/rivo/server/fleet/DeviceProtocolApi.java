@@ -26,15 +26,18 @@ import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
 import rivo.core.estate.Device;
+import rivo.core.estate.RefusedException;
 import rivo.devices.protocol.Enrolled;
 import rivo.devices.protocol.Enrolment;
 import rivo.devices.protocol.Report;
 import rivo.devices.protocol.ReportAnswer;
+import rivo.devices.protocol.ShelfAct;
 import rivo.devices.protocol.ShelfLink;
 import rivo.devices.protocol.Work;
 import rivo.server.ServerSettings;
 import rivo.server.audience.Accounts;
 import rivo.server.catalogue.content.Contents;
+import rivo.server.catalogue.title.Titles;
 import rivo.server.estate.SignIns;
 import rivo.server.fleet.Caller.CallingDevice;
 import rivo.server.fleet.Caller.CallingMirror;
@@ -65,10 +68,12 @@ class DeviceProtocolApi {
     private final WorkJson json;
     private final ShelfLinks shelfLinks;
     private final Accounts accounts;
+    private final AgentShelf shelves;
     private final ToldWork toldWork = new ToldWork();
 
     DeviceProtocolApi(Enrolments enrolments, Reports reports, ReportLimits limits, Fleet fleet, NamedContents named,
-            Contents contents, Traffic traffic, ServerSettings settings, Clock clock, JsonMapper json, ShelfLinks shelfLinks, Accounts accounts) {
+            Contents contents, Traffic traffic, ServerSettings settings, Clock clock, JsonMapper json, ShelfLinks shelfLinks, Accounts accounts, AgentShelf shelves) {
+        this.shelves = shelves;
         this.shelfLinks = shelfLinks;
         this.accounts = accounts;
         this.enrolments = enrolments;
@@ -145,20 +150,50 @@ class DeviceProtocolApi {
         return reports.take(caller.id(), report);
     }
 
-    /** @param account of somebody who is signed in on the device */
-    record ShelfLinkAsked(@Nullable String account) {
+    /**
+     * @param account of somebody who is signed in on the device
+     * @param title at which the shelf opens; null for the whole
+     */
+    record ShelfLinkAsked(@Nullable String account, @Nullable String title) {
     }
 
     /** Makes a link by which a person who is signed in on the device comes to their shelf of it. */
     @PostMapping("/v2/links")
     ShelfLink shelfLink(CallingDevice caller, @RequestBody ShelfLinkAsked asked, HttpServletRequest request) {
         limits.take(caller.id(), DeviceRequest.of(request).length());
+        String at = asked.title() == null ? "" : "?take=" + Titles.title(caller.snapshot(), asked.title()).id();
+        return new ShelfLink("/shelf" + at + "#in=" + shelfLinks.make(signedIn(caller, asked.account()), caller.id()), ShelfLinks.VALID.toSeconds());
+    }
+
+    /** The id of whoever is signed in there with this account. */
+    private String signedIn(CallingDevice caller, @Nullable String account) {
         Device device = device(caller);
         SignIns signIns = caller.snapshot().get(SignIns.PART).get(device.id());
-        String person = new SignedInPeople(caller.snapshot().estate(), device, accounts).named(Objects.requireNonNullElse(asked.account(), "")).stream()
+        return new SignedInPeople(caller.snapshot().estate(), device, accounts).named(Objects.requireNonNullElse(account, "")).stream()
                 .filter(one -> signIns != null && signIns.isSignedIn(one)).findFirst().orElseThrow(() -> ApiException.refused(HttpStatus.FORBIDDEN,
                         "not-signed-in", "Nobody with that account is signed in on this device, as it last reported. Report who is signed in first."));
-        return new ShelfLink("/shelf#in=" + shelfLinks.make(person, device.id()), ShelfLinks.VALID.toSeconds());
+    }
+
+    /** @param account of somebody who is signed in on the device */
+    record ShelfAsked(@Nullable String account) {
+    }
+
+    /** Gives the shelf of somebody who is signed in on the device, to an agent that shows it itself. */
+    @PostMapping("/v2/shelf")
+    Object shelf(CallingDevice caller, @RequestBody ShelfAsked asked, HttpServletRequest request) {
+        limits.take(caller.id(), DeviceRequest.of(request).length());
+        return shelves.of(caller.snapshot(), signedIn(caller, asked.account()), caller.id());
+    }
+
+    /** Does what they do on it. */
+    @PostMapping("/v2/requests")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void act(CallingDevice caller, @RequestBody ShelfAct act, HttpServletRequest request) {
+        limits.take(caller.id(), DeviceRequest.of(request).length());
+        if (act.action() == null || act.title() == null) {
+            throw new RefusedException("missing", "action", "Say what is done, take, give-back or sooner, and with which title.");
+        }
+        shelves.act(signedIn(caller, act.account()), caller.id(), act);
     }
 
     /** Takes ranges (RFC 9110, section 14). A device gets what its own work names; a mirror whatever it knows the hash of. */

@@ -40,31 +40,41 @@ public final class DeviceStanding {
      * @param end the short form of it; absent where {@code percent} or {@code due} says it
      * @param percent of the job under way
      * @param due when it is expected to go on
+     * @param expected when it is expected to be as it shall; absent where nobody can say
      */
     public record DeviceTitle(String title, String titleName, @Nullable String person, @Nullable String personName,
             @Schema(allowableValues = {"under-way", "waiting", "needs", "in-place", "offered", "unasked"}) String group, String state,
             @Nullable Instant since, @Schema(allowableValues = {"required", "available", "uninstall", "contested", "later", "unfit", "blocked",
                 "replaced", "displaced", "waiting"}) @Nullable String outcome,
             boolean present, @Nullable String from, @Nullable String to, String line, @Nullable String end,
-            @Nullable Integer percent, @Nullable Instant due) {
+            @Nullable Integer percent, @Nullable Instant due, @Nullable Expected expected) {
     }
+
+    /** Eight in ten times between the two. */
+    public record Expected(Instant from, Instant to) {
+    }
+
+    private static final double SELDOM = 0.1;
+    private static final double MOSTLY = 0.9;
 
     private final Resolver resolver;
     private final Estate estate;
     private final Device device;
     private final UnitSituations situations;
     private final StateSentences sentences;
+    private final ExpectedTimes times;
 
-    static DeviceStanding of(Snapshot snapshot, Device device, DeviceActivity doing, Instant now) {
-        return new DeviceStanding(snapshot, device, doing, FromShelf.of(snapshot, device), now);
+    static DeviceStanding of(Snapshot snapshot, Device device, DeviceActivity doing, JobDurations durations, Instant now) {
+        return new DeviceStanding(snapshot, device, doing, FromShelf.of(snapshot, device), durations, now);
     }
 
     /** @param fromShelf what people have taken and given back */
-    DeviceStanding(Snapshot snapshot, Device device, DeviceActivity doing, FromShelf fromShelf, Instant now) {
+    DeviceStanding(Snapshot snapshot, Device device, DeviceActivity doing, FromShelf fromShelf, JobDurations durations, Instant now) {
         this.resolver = snapshot.resolver();
         this.estate = resolver.estate();
         this.device = device;
         this.situations = new UnitSituations(snapshot, device, doing, fromShelf, now);
+        this.times = new ExpectedTimes(doing, situations, durations, now);
         this.sentences = new StateSentences(resolver, device, doing, fromShelf, situations);
     }
 
@@ -99,7 +109,13 @@ public final class DeviceStanding {
         StateSentences.Said said = sentences.of(unit, at, state);
         return new DeviceTitle(unit.title().id(), unit.title().name(), unit.person(), unit.person() == null ? null : sentences.name(unit.person()),
                 group(at, state), state.word(), said.since(), outcome(at), present != null,
-                there == null ? null : there.toString(), to == null ? null : to.toString(), said.line(), said.end(), said.percent(), said.due());
+                there == null ? null : there.toString(), to == null ? null : to.toString(), said.line(), said.end(), said.percent(), said.due(), expected(unit, at, state));
+    }
+
+    private @Nullable Expected expected(UnitTitle unit, Situation at, UnitState state) {
+        Instant from = times.by(SELDOM, unit.title(), unit.person(), at, state);
+        Instant to = times.by(MOSTLY, unit.title(), unit.person(), at, state);
+        return from == null || to == null ? null : new Expected(from, to);
     }
 
     /** What was given back comes off, whatever is offered. */

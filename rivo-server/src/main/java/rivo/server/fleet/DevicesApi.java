@@ -154,7 +154,7 @@ class DevicesApi {
         SignIns signIns = now.get(SignIns.PART).get(id);
         return new DeviceView(id, device.name(), path, people(estate, device, signIns), signIns != null,
                 device.facts().asMap(), Enrolments.isEnrolled(now, id), doing.lastSeen(), doing.nextDue(),
-                DeviceStanding.of(now, device, doing, clock.instant()).lines());
+                fleet.standing(now, device));
     }
 
     private static List<PersonHere> people(Estate estate, Device device, @Nullable SignIns signIns) {

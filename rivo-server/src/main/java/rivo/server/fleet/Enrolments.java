@@ -31,6 +31,7 @@ import rivo.server.estate.Snapshot;
 import rivo.server.estate.SnapshotPart;
 import rivo.server.live.LiveEvents;
 import rivo.server.live.Topics;
+import rivo.server.notice.Notices;
 import rivo.server.web.ApiException;
 
 /**
@@ -239,6 +240,7 @@ public class Enrolments {
         context.db().sql("delete from tokens where device = ? and used_by is not null and public_key <> ?")
                 .params(device.id(), token.name()).update();
         ArrivedReports.countAnew(context, device.id());
+        Notices.forget(context, device.id());
         context.journal("device " + device.name(), "enrolled", "device:" + device.id(), null, null, null);
         become(context, device.id(), new Known(publicKey, token.serverTag()));
     }

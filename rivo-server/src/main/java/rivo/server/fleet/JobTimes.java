@@ -19,7 +19,7 @@ import rivo.server.request.RequestDocument;
 /**
  * From when on the jobs of one device do not wait for its maintenance windows (section 2 of the delivery rules): at the deadline where the
  * assignment says that it wins, at any time where it says so, and for what somebody has taken from the shelf or wants sooner. A title that
- * another needs goes by that one's assignment. Used by one thread.
+ * another needs goes by that one's assignment. Finds, too, what an assignment says of delivery otherwise. Used by one thread.
  */
 final class JobTimes {
 
@@ -52,17 +52,22 @@ final class JobTimes {
             // What somebody at the device asks for does not wait.
             return Instant.EPOCH;
         }
-        Assignment assignment = winner != null ? winner : implying(title, user);
-        AssignmentDocument document = assignment == null ? null : snapshot.get(AssignmentDocument.KIND).find(assignment.id());
-        if (document == null) {
+        Delivery delivery = delivery(winner, title, user);
+        if (delivery == null) {
             return null;
         }
-        Delivery delivery = document.delivery();
         if ("ignore".equals(delivery.windows())) {
             return Instant.EPOCH;
         }
         Instant deadline = "deadline-wins".equals(delivery.windows()) ? DeviceClock.deadline(delivery.deadline(), device) : null;
         return deadline == null ? null : deadline.plusSeconds(Math.floorMod(device.id().hashCode(), (int) SPREAD.toSeconds()));
+    }
+
+    /** What the assignment says that decides a unit, or that of the title which pulls it in; null where none does. Parameters as above. */
+    @Nullable Delivery delivery(@Nullable Assignment winner, String title, String user) {
+        Assignment assignment = winner != null ? winner : implying(title, user);
+        AssignmentDocument document = assignment == null ? null : snapshot.get(AssignmentDocument.KIND).find(assignment.id());
+        return document == null ? null : document.delivery();
     }
 
     /** The assignment of the title that pulls this one in, or of the one that pulls in that. */

@@ -27,7 +27,7 @@ class OldLines {
 
     @Scheduled(initialDelayString = "PT10M", fixedDelayString = "PT6H")
     void forget() {
-        for (String table : new String[] {"job_log", "device_changes"}) {
+        for (String table : new String[] {"job_log", "device_changes", "notices"}) {
             int deleted = AT_A_TIME;
             while (deleted == AT_A_TIME) {
                 deleted = db.sql("delete from " + table + " where at < ? fetch first " + AT_A_TIME + " rows only")

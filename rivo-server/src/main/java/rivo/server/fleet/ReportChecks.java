@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
+import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 import rivo.core.estate.Estate;
 import rivo.core.estate.Problem;
@@ -25,6 +26,7 @@ final class ReportChecks {
     private static final int MOST_PRESENT = 2000;
     private static final int MOST_PROGRESS = 200;
     private static final int LONGEST = 1000;
+    private static final Pattern NOTICE = Pattern.compile("[a-z0-9-]{1,40}");
 
     private final Estate estate;
     private final SignedInPeople people;
@@ -53,6 +55,7 @@ final class ReportChecks {
         atMost("present", report.present(), MOST_PRESENT);
         atMost("progress", report.progress(), MOST_PROGRESS);
         atMost("fetched", report.fetched(), MOST_PROGRESS);
+        atMost("notices", report.notices(), MOST_PROGRESS);
         atMost("signedIn", report.signedIn(), SignIns.MOST);
         if (problems.isEmpty()) {
             software(orNone(report.software()));
@@ -60,6 +63,7 @@ final class ReportChecks {
             progress(orNone(report.progress()));
             fetched(orNone(report.fetched()));
             signedIn(orNone(report.signedIn()));
+            notices(orNone(report.notices()));
         }
     }
 
@@ -159,6 +163,26 @@ final class ReportChecks {
                 add("unknown-person", "signedIn[" + i + "]", "is " + account + ", " + (found.isEmpty() ? "whom the directory does not know; report its "
                         + "people alone, and leave local accounts out." : "which several people of the directory have; give each an account of their own there."));
             }
+        }
+    }
+
+    private void notices(List<Report.Told> notices) {
+        for (int i = 0; i < notices.size(); i++) {
+            Report.Told one = notices.get(i);
+            String place = "notices[" + i + "]";
+            if (one.notice() == null || !NOTICE.matcher(one.notice()).matches()) {
+                add("bad-id", place + ".notice", "is what the device calls the notice: 1 to 40 small letters, digits and hyphens.");
+            }
+            if (one.kind() == null || one.state() == null || one.at() == null) {
+                add("missing", place, "needs kind, state and at.");
+            }
+            if (one.titles().size() > MOST_PROGRESS) {
+                add("too-many", place + ".titles", "has more than " + MOST_PROGRESS + " entries; send fewer.");
+            }
+            if (one.left() != null && one.left() < 0) {
+                add("bad-step", place + ".left", "is below 0.");
+            }
+            person(place + ".person", one.person());
         }
     }
 

@@ -42,6 +42,7 @@ import rivo.server.estate.Snapshot;
 import rivo.server.live.LiveEvents;
 import rivo.server.live.Topics;
 import rivo.server.mirror.Traffic;
+import rivo.server.notice.Notices;
 import rivo.server.request.RequestDocument;
 import rivo.server.request.Requests;
 
@@ -57,8 +58,10 @@ class Reports {
     private final Fleet fleet;
     private final LiveEvents events;
     private final Traffic traffic;
+    private final UsualDurations durations;
 
-    Reports(ChangeWriter writer, CurrentSnapshot current, Accounts accounts, Fleet fleet, LiveEvents events, Traffic traffic) {
+    Reports(ChangeWriter writer, CurrentSnapshot current, Accounts accounts, Fleet fleet, LiveEvents events, Traffic traffic, UsualDurations durations) {
+        this.durations = durations;
         this.current = current;
         this.accounts = accounts;
         this.traffic = traffic;
@@ -100,15 +103,18 @@ class Reports {
             if (changed) {
                 context.becomes(context.estate().withDevice(newer));
             }
+            List<ReportAnswer.RefusedAnswer> refused = Notices.take(context, newer, report.notices() == null ? List.of() : report.notices(),
+                    told -> Courtesies.allowed(context.snapshot(), newer, told.kind(), told.titles(), told.person()));
             List<Progress> said = progress(newer, report);
             ArrivedReports.take(context, deviceId, report.number(), said);
             Requests.forget(context, over(context.snapshot(), newer, said));
             List<Report.Fetched> fetched = report.fetched() == null ? List.of() : report.fetched();
             context.afterwards(() -> {
                 fetched.forEach(traffic::fetched);
+                durations.reported(deviceId, said);
                 tell(deviceId, context.now(), changed);
             });
-            return new ReportAnswer(true, report.number());
+            return new ReportAnswer(true, report.number(), refused.isEmpty() ? null : refused);
         });
     }
 

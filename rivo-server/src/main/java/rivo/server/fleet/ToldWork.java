@@ -18,6 +18,8 @@ import rivo.server.estate.Snapshot;
 import rivo.server.estate.SnapshotPart;
 import rivo.server.mirror.Mirrors;
 import rivo.server.estate.SignIns;
+import rivo.server.notice.Notices;
+import rivo.server.notice.QuietHoursDocument;
 import rivo.server.request.RequestDocument;
 import rivo.server.window.MaintenanceWindows;
 import rivo.server.window.WindowDocument;
@@ -35,7 +37,7 @@ final class ToldWork {
 
     /** What the work of a device is made from, besides the estate. */
     private static final List<SnapshotPart<?>> PARTS = List.of(AssignmentDocument.KIND, Titles.PART, FixedChoices.PART, Mirrors.PART,
-            WindowDocument.KIND);
+            WindowDocument.KIND, QuietHoursDocument.KIND);
 
     /**
      * What the work of all devices is made from, besides what has been resolved; its parts are compared by identity.
@@ -58,10 +60,11 @@ final class ToldWork {
      * @param answer what stands for what was resolved for it
      * @param servesPeople whether it tells who signs in; what its people are called is part of what was resolved
      * @param requests what they have taken and given back
+     * @param answers what they have said on their shelves to its notices
      * @param serverKey what the device was told of the server's key; null where nothing
      */
     private record Told(Basis basis, Object answer, Device device, @Nullable String serverKey, List<Window> windows, List<Work.Mirror> mirrors,
-            boolean servesPeople, List<RequestDocument> requests, String etag) {
+            boolean servesPeople, List<RequestDocument> requests, List<Work.Answered> answers, String etag) {
     }
 
     /**
@@ -105,11 +108,11 @@ final class ToldWork {
                 && told.answer() == now.resolver().answers().of(device.id()) && Objects.equals(told.serverKey(), serverKey)
                 && told.windows().equals(MaintenanceWindows.of(now, device)) && told.mirrors().equals(Mirrors.of(now, device))
                 && told.servesPeople() == now.get(SignIns.PART).containsKey(device.id())
-                && told.requests().equals(RequestDocument.of(now, device.id())) ? told.etag() : null;
+                && told.requests().equals(RequestDocument.of(now, device.id())) && told.answers().equals(Notices.answers(now, device.id())) ? told.etag() : null;
     }
 
     void told(Snapshot now, Device device, @Nullable String serverKey, Work work, String etag) {
         byDevice.put(device.id(), new Told(basis(now), now.resolver().answers().of(device.id()), device, serverKey, work.windows(), work.mirrors(),
-                work.people() != null, RequestDocument.of(now, device.id()), etag));
+                work.people() != null, RequestDocument.of(now, device.id()), Notices.answers(now, device.id()), etag));
     }
 }

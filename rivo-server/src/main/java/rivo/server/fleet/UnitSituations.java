@@ -14,6 +14,7 @@ import rivo.core.estate.Scope;
 import rivo.core.estate.Title;
 import rivo.core.plan.Action;
 import rivo.core.resolve.Decision;
+import rivo.core.resolve.Outcome;
 import rivo.core.state.Contact;
 import rivo.core.state.JobReport;
 import rivo.core.state.Opening;
@@ -52,6 +53,7 @@ final class UnitSituations {
     private final JobTimes times;
     private final Contact contact;
     private @Nullable Optional<Instant> nextWindow;
+    private @Nullable List<Window> windows;
 
     UnitSituations(Snapshot snapshot, Device device, DeviceActivity doing, FromShelf fromShelf, Instant now) {
         this.snapshot = snapshot;
@@ -66,15 +68,22 @@ final class UnitSituations {
 
     Situation of(Title title, @Nullable String person, @Nullable Decision decision) {
         JobKey key = JobKey.of(title.id(), person);
-        Present present = device.present(title.id(), person);
+        boolean isWebPage = snapshot.get(Titles.PART).isWebPage(title.id());
+        Present present = isWebPage ? webPage(title, person, decision) : device.present(title.id(), person);
         Progress job = doing.jobs().get(key);
-        Situation plain = new Situation(decision, present, snapshot.get(Titles.PART).canBeSeen(title.id()), fromShelf.givenBack().contains(key),
+        Situation plain = new Situation(decision, present, isWebPage || snapshot.get(Titles.PART).canBeSeen(title.id()), fromShelf.givenBack().contains(key),
                 fromShelf.asked().contains(key), job == null ? null : report(job), false, Rest.NONE, contact, there(person), Opening.OPEN);
         if (plain.action() == null) {
             return plain;
         }
         return new Situation(decision, present, plain.canBeSeen(), plain.givenBack(), plain.asked(), plain.job(), need(title, person, plain) != null,
                 rest(title, person, plain), contact, plain.person(), begins(title, person, plain).opening());
+    }
+
+    /** What is only opened is there as soon as one may open it. */
+    private static @Nullable Present webPage(Title title, @Nullable String person, @Nullable Decision decision) {
+        return decision == null || decision.outcome() != Outcome.REQUIRED || decision.release() == null ? null
+                : new Present(title.id(), decision.release().version(), person, null);
     }
 
     private static JobReport report(Progress job) {
@@ -131,14 +140,39 @@ final class UnitSituations {
         return anyTime != null && anyTime.isBefore(window) ? new Begins(Opening.AT_DEADLINE, anyTime) : new Begins(Opening.AT_WINDOW, window);
     }
 
+    /** When a job of this unit may begin at the earliest from an instant on, as far as windows and deadlines say. */
+    Instant begins(Title title, @Nullable String person, Situation at, Instant from) {
+        List<Window> own = windows();
+        if (own.isEmpty()) {
+            return from;
+        }
+        LocalDateTime local = LocalDateTime.ofInstant(from, DeviceClock.zone(device));
+        if (own.stream().anyMatch(window -> !window.left(local).isZero())) {
+            return from;
+        }
+        Instant opens = own.stream().map(window -> window.next(local)).min(Comparator.naturalOrder()).map(next -> DeviceClock.instant(next, DeviceClock.zone(device)))
+                .orElse(from);
+        Instant anyTime = times.anyTimeFrom(at.decision() == null ? null : at.decision().winner(), title.id(), person == null ? "" : person);
+        return anyTime == null || anyTime.isAfter(opens) ? opens : anyTime.isBefore(from) ? from : anyTime;
+    }
+
+    private List<Window> windows() {
+        List<Window> known = windows;
+        if (known == null) {
+            known = MaintenanceWindows.of(snapshot, device);
+            windows = known;
+        }
+        return known;
+    }
+
     /** When the first of its windows opens; null where one is open, or it has none. */
     private @Nullable Instant nextWindow() {
         Optional<Instant> known = nextWindow;
         if (known == null) {
-            List<Window> windows = MaintenanceWindows.of(snapshot, device);
+            List<Window> all = windows();
             LocalDateTime local = LocalDateTime.ofInstant(now, DeviceClock.zone(device));
-            known = windows.stream().anyMatch(window -> !window.left(local).isZero()) ? Optional.empty()
-                    : windows.stream().map(window -> window.next(local)).min(Comparator.naturalOrder())
+            known = all.stream().anyMatch(window -> !window.left(local).isZero()) ? Optional.empty()
+                    : all.stream().map(window -> window.next(local)).min(Comparator.naturalOrder())
                             .map(opens -> DeviceClock.instant(opens, DeviceClock.zone(device)));
             nextWindow = known;
         }

@@ -46,6 +46,15 @@ final class WorkJson {
                 generator.writeName("personChecks");
                 generator.writeRawValue(personChecks);
             }
+            if (work.quietHours() != null) {
+                generator.writePOJOProperty("quietHours", work.quietHours());
+            }
+            if (work.answers() != null) {
+                generator.writePOJOProperty("answers", work.answers());
+            }
+            if (work.menu() != null) {
+                generator.writePOJOProperty("menu", work.menu());
+            }
             if (work.serverKey() != null) {
                 generator.writeStringProperty("serverKey", work.serverKey());
             }

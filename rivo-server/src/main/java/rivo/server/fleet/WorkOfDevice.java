@@ -4,18 +4,23 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
+import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import rivo.core.estate.Assignment;
 import rivo.core.estate.Device;
 import rivo.core.estate.Version;
 import rivo.core.plan.Action;
 import rivo.core.plan.Plan;
+import rivo.core.resolve.Outcome;
+import rivo.core.resolve.Reason;
 import rivo.core.resolve.Resolver;
+import rivo.devices.protocol.Courtesy;
 import rivo.devices.protocol.Job;
 import rivo.devices.protocol.JobAction;
 import rivo.devices.protocol.StepKind;
 import rivo.devices.protocol.Work;
 import rivo.server.assignment.AssignmentDocument;
+import rivo.server.assignment.Delivery;
 import rivo.server.assignment.DeviceClock;
 import rivo.server.audience.Names;
 import rivo.server.catalogue.choice.FixedChoices;
@@ -30,6 +35,8 @@ import rivo.server.catalogue.title.Titles;
 import rivo.server.estate.SignIns;
 import rivo.server.estate.Snapshot;
 import rivo.server.mirror.Mirrors;
+import rivo.server.notice.Notices;
+import rivo.server.notice.QuietHoursDocument;
 import rivo.server.window.MaintenanceWindows;
 
 /** A device's plan in the words of the device protocol, with the steps and content of the titles. */
@@ -67,7 +74,25 @@ final class WorkOfDevice {
             jobs.addAll(jobs(action));
         }
         Work work = new Work(jobs, titles.checks(), Mirrors.of(snapshot, device), MaintenanceWindows.of(snapshot, device));
-        return people == null ? work : work.withPeople(people, titles.personChecks());
+        Work told = work.withNotices(QuietHoursDocument.hours(snapshot), Notices.answers(snapshot, device.id()));
+        return (people == null ? told : told.withPeople(people, titles.personChecks())).withMenu(menu());
+    }
+
+    /** What is offered here with an entry in the menu, whether it has been taken or not. */
+    private List<Work.Entry> menu() {
+        Set<String> inMenus = OffersInMenus.of(snapshot);
+        if (inMenus.isEmpty()) {
+            return List.of();
+        }
+        List<Work.Entry> entries = new ArrayList<>();
+        for (Resolver.UnitOutcome one : resolver.device(device)) {
+            Assignment winner = one.decision().winner();
+            boolean isOffered = one.decision().outcome() == Outcome.AVAILABLE || one.decision().reason() == Reason.REQUESTED;
+            if (isOffered && winner != null && inMenus.contains(winner.id()) && (one.user().isEmpty() || people != null)) {
+                entries.add(new Work.Entry(one.title().id(), one.title().name(), one.user().isEmpty() ? null : one.user()));
+            }
+        }
+        return entries;
     }
 
     /** Until when it shall hold; null without a deadline. */
@@ -142,8 +167,13 @@ final class WorkOfDevice {
             addAll(rest, steps.subList(own, steps.size()), own);
         }
         List<Job.Content> files = contents.stream().map(c -> new Job.Content(c.sha256(), c.size(), c.fileName())).toList();
-        Job whole = new Job(action.title(), name(action), null, false, does, version, files, device, times.anyTimeFrom(action));
-        return new Part(whole, new Job(action.title(), name(action), null, true, does, version, files, rest, times.anyTimeFrom(action)));
+        return new Part(job(action, false, does, version, files, device), job(action, true, does, version, files, rest));
+    }
+
+    private Job job(Action action, boolean isRest, JobAction does, @Nullable String version, List<Job.Content> files, List<Job.Step> steps) {
+        Job job = new Job(action.title(), name(action), null, isRest, does, version, files, steps, times.anyTimeFrom(action), Courtesy.SILENT);
+        Delivery delivery = times.delivery(action.assignment(), action.title(), action.user());
+        return steps.isEmpty() ? job : job.with(Courtesies.of(job, delivery == null ? null : delivery.courtesy()));
     }
 
     /** The steps lead to one another by their numbers: some come before them now, and those of the part before no longer do. */

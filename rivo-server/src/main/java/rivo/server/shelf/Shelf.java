@@ -3,6 +3,7 @@ package rivo.server.shelf;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.Instant;
 import java.util.List;
+import java.util.Map;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -14,8 +15,24 @@ import org.jspecify.annotations.Nullable;
  * @param offers what is offered to them there, and what they have taken of it
  * @param coming what is going to be installed or removed without their asking
  * @param here what is there
+ * @param notices what they are told and asked there
  */
-record Shelf(String person, List<ShelfDevice> devices, @Nullable String device, List<ShelfOffer> offers, List<ShelfComing> coming, List<ShelfInstalled> here) {
+record Shelf(String person, List<ShelfDevice> devices, @Nullable String device, List<ShelfOffer> offers, List<ShelfComing> coming, List<ShelfInstalled> here,
+        List<ShelfNotice> notices) {
+
+    /**
+     * Something that they are told or asked.
+     *
+     * @param words by language, a tag of RFC 5646; {@code {time}} stands for {@code time}
+     * @param until when one that is put off is asked again
+     * @param time when it happens at the latest; absent of what asks nothing
+     * @param left how often it may still be put off; absent likewise
+     * @param said what they have answered here and the computer has not heard yet; {@code saidUntil} with it
+     */
+    record ShelfNotice(String notice, @Schema(allowableValues = {"coming", "start", "done", "removed", "failed", "restart", "sign-out", "close"}) String kind,
+            Map<String, String> words, @Schema(allowableValues = {"held", "shown", "put-off", "counting-down"}) String state, @Nullable Instant until,
+            @Nullable Instant time, @Nullable Integer left, @Schema(allowableValues = {"now", "later", "at-sign-out", "read"}) @Nullable String said, @Nullable Instant saidUntil) {
+    }
 
     /** @param signedIn whether this person is signed in there now */
     record ShelfDevice(String id, String name, boolean signedIn) {
@@ -24,6 +41,7 @@ record Shelf(String person, List<ShelfDevice> devices, @Nullable String device, 
     /**
      * A title that one can take, or has taken.
      *
+     * @param web where it opens, of one that is a web page and theirs; absent for all else
      * @param forPerson whether it is installed for this person alone
      * @param bytes how much is fetched
      * @param minutes how long it may take at the most
@@ -38,9 +56,9 @@ record Shelf(String person, List<ShelfDevice> devices, @Nullable String device, 
      * @param percent of what is under way
      */
     record ShelfOffer(String title, String name, String maker, String description, String category, String icon, @Nullable String version,
-            boolean forPerson, long bytes, int minutes, boolean mayRestart, List<String> takesOff, @Nullable ShelfSeats seats, @Nullable ShelfAsks asks, @Nullable ShelfRequest request,
+            @Nullable String web, boolean forPerson, long bytes, int minutes, boolean mayRestart, List<String> takesOff, @Nullable ShelfSeats seats, @Nullable ShelfAsks asks, @Nullable ShelfRequest request,
             @Schema(allowableValues = {"offered", "under-way", "waiting", "in-place", "failed", "leaving"}) String state,
-            @Schema(allowableValues = {"sign-in", "computer", "seat", "window", "deadline", "need", "approval", "restart", "other"}) @Nullable String waitsFor, String line, @Nullable Instant due,
+            @Schema(allowableValues = {"sign-in", "computer", "seat", "window", "deadline", "need", "approval", "answer", "restart", "other"}) @Nullable String waitsFor, String line, @Nullable Instant due,
             @Nullable Integer percent) {
     }
 
@@ -84,7 +102,7 @@ record Shelf(String person, List<ShelfDevice> devices, @Nullable String device, 
      * @param due when the computer is expected to go on with it
      */
     record ShelfComing(String title, String name, @Nullable String version, boolean leaves, @Nullable Instant by, boolean mayBeSooner,
-            @Schema(allowableValues = {"sign-in", "computer", "seat", "window", "deadline", "need", "approval", "restart", "other"}) @Nullable String waitsFor, String line, @Nullable Instant due, @Nullable Integer percent) {
+            @Schema(allowableValues = {"sign-in", "computer", "seat", "window", "deadline", "need", "approval", "answer", "restart", "other"}) @Nullable String waitsFor, String line, @Nullable Instant due, @Nullable Integer percent) {
     }
 
     /**

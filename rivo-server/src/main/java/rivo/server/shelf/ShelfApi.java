@@ -25,8 +25,10 @@ class ShelfApi {
     private final CurrentSnapshot current;
     private final Shelves shelves;
     private final Requests requests;
+    private final ShelfNotices notices;
 
-    ShelfApi(CurrentSnapshot current, Shelves shelves, Requests requests) {
+    ShelfApi(CurrentSnapshot current, Shelves shelves, Requests requests, ShelfNotices notices) {
+        this.notices = notices;
         this.current = current;
         this.shelves = shelves;
         this.requests = requests;
@@ -51,6 +53,13 @@ class ShelfApi {
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void sooner(@PathVariable String device, @PathVariable String title, @AuthenticationPrincipal SignedIn who) {
         requests.sooner(who.account(), who.id(), onItsDevice(who, device), title);
+    }
+
+    /** Answers what one is asked on a computer, or says that one has read what one is told; doing so again changes nothing. */
+    @PutMapping("/notices/{device}/{notice}")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void answer(@PathVariable String device, @PathVariable String notice, @RequestBody ShelfNotices.Answering said, @AuthenticationPrincipal SignedIn who) {
+        notices.answer(who.id(), onItsDevice(who, device), notice, said);
     }
 
     /** Gives back what was taken, or takes it back before it has arrived; doing so again changes nothing. */

@@ -84,11 +84,20 @@ class Shelves {
         String name = user == null ? "" : Names.of(user);
         List<ShelfDevice> devices = theirs.stream().map(device -> new ShelfDevice(device.id(), device.name(), isSignedIn(snapshot, device, person))).toList();
         if (theirs.isEmpty() && wanted == null) {
-            return new Shelf(name, devices, null, List.of(), List.of(), List.of());
+            return new Shelf(name, devices, null, List.of(), List.of(), List.of(), List.of());
         }
-        Device device = wanted == null ? theirs.get(0) : theirs.stream().filter(one -> one.id().equals(wanted)).findFirst()
-                .orElseThrow(() -> ApiException.refused(HttpStatus.FORBIDDEN, "not-yours", "This computer is none of yours. Choose one of your own."));
+        Device device = wanted == null ? theirs.get(0) : among(theirs, wanted);
         return new OnDevice(requests, snapshot, person, device, fleet.standing(snapshot, device)).shelf(name, devices);
+    }
+
+    /** @throws ApiException where it is none of theirs */
+    static Device theirs(Snapshot snapshot, String person, String device) {
+        return among(devices(snapshot, person), device);
+    }
+
+    private static Device among(List<Device> theirs, String wanted) {
+        return theirs.stream().filter(one -> one.id().equals(wanted)).findFirst()
+                .orElseThrow(() -> ApiException.refused(HttpStatus.FORBIDDEN, "not-yours", "This computer is none of yours. Choose one of your own."));
     }
 
     private static boolean isSignedIn(Snapshot snapshot, Device device, String person) {
@@ -118,7 +127,7 @@ class Shelves {
             List<ShelfComing> coming = new ArrayList<>();
             for (UnitOutcome one : snapshot.resolver().device(device)) {
                 if (one.user().isEmpty() || one.user().equals(person)) {
-                    if (isOffer(one.decision())) {
+                    if (isOffer(one.decision()) || isWebPage(one) && one.decision().outcome() == Outcome.REQUIRED) {
                         offers.add(offer(one));
                     } else if (isComing(one)) {
                         coming.add(coming(one));
@@ -126,11 +135,15 @@ class Shelves {
                 }
             }
             offers.sort(Comparator.comparing(ShelfOffer::name, String.CASE_INSENSITIVE_ORDER));
-            return new Shelf(name, devices, device.id(), offers, coming, here());
+            return new Shelf(name, devices, device.id(), offers, coming, here(), ShelfNotices.of(snapshot, device, person));
         }
 
         private static boolean isOffer(Decision decision) {
             return decision.outcome() == Outcome.AVAILABLE || decision.reason() == Reason.REQUESTED;
+        }
+
+        private boolean isWebPage(UnitOutcome one) {
+            return snapshot.get(Titles.PART).isWebPage(one.title().id());
         }
 
         private boolean isComing(UnitOutcome one) {
@@ -159,10 +172,12 @@ class Shelves {
             RequestDocument request = RequestDocument.find(snapshot, device.id(), title.id(), user(one));
             DeviceTitle line = line(one);
             String state = state(one, line);
+            ShelfAsks asks = asks(record, values, Requests.open(snapshot, device.id(), title.id(), user(one)));
+            boolean opens = record.isWebPage() && (asks == null || one.decision().outcome() == Outcome.REQUIRED);
             return new ShelfOffer(title.id(), title.name(), record.maker(), record.about().description(), record.about().category(), record.about().icon(),
-                    release.version().toString(), title.scope() == Scope.USER, bytes, steps.stream().mapToInt(Step::limitSeconds).sum() / 60,
+                    release.version().toString(), opens ? record.about().web() : null, title.scope() == Scope.USER, bytes, steps.stream().mapToInt(Step::limitSeconds).sum() / 60,
                     steps.stream().flatMap(step -> step.exitCodes().stream()).anyMatch(code -> code.meaning() == ExitMeaning.RESTART),
-                    takesOff(title, release, user(one)), seats(one), asks(record, values, Requests.open(snapshot, device.id(), title.id(), user(one))), request(request), state,
+                    takesOff(title, release, user(one)), seats(one), asks, request(request), state,
                     "waiting".equals(state) ? waitsFor(line) : null, line.line(), line.due(), line.percent());
         }
 
@@ -193,6 +208,7 @@ class Shelves {
                 case WAITS_DEADLINE -> "deadline";
                 case WAITS_NEED -> "need";
                 case WAITS_APPROVAL -> "approval";
+                case WAITS_ANSWER -> "answer";
                 case AFTER_RESTART -> "restart";
                 default -> "other";
             };

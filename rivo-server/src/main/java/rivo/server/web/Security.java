@@ -48,7 +48,8 @@ class Security {
     @Order(0)
     SecurityFilterChain deviceProtocol() {
         return new DefaultSecurityFilterChain(new OrRequestMatcher(
-                at(HttpMethod.POST, "/device/v2/enrolments"), at(HttpMethod.POST, "/device/v2/reports"), at(HttpMethod.POST, "/device/v2/links"), at(HttpMethod.GET, "/device/v2/work"),
+                at(HttpMethod.POST, "/device/v2/enrolments"), at(HttpMethod.POST, "/device/v2/reports"), at(HttpMethod.POST, "/device/v2/links"),
+                at(HttpMethod.POST, "/device/v2/shelf"), at(HttpMethod.POST, "/device/v2/requests"), at(HttpMethod.GET, "/device/v2/work"),
                 at(HttpMethod.GET, "/device/v2/content/*"), at(HttpMethod.GET, "/device/v1/content/*"),
                 at(HttpMethod.HEAD, "/device/v2/content/*"), at(HttpMethod.HEAD, "/device/v1/content/*")), List.of());
     }

@@ -76,7 +76,7 @@ public final class RandomDocuments {
         return new Delivery(chance() ? null : chance() ? new Deadline(Instant.parse("2026-12-04T18:00:00Z"), null)
                 : new Deadline(null, "2026-12-04T18:00"), one(List.of("wait", "deadline-wins", "ignore")), chance() ? null : courtesy(),
                 chance() ? Map.of() : Map.of("languages", "en,cy", "parts", "viewer"), chance() ? null : "CHG-2041",
-                waves && chance() ? rollout() : null);
+                false, waves && chance() ? rollout() : null);
     }
 
     private Rollout rollout() {

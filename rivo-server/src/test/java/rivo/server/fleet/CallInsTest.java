@@ -120,7 +120,7 @@ class CallInsTest {
         assertThat(row()).as("not with each call-in").isNotEqualTo(seen);
         fleet.writeCallIns();
         assertThat(row()).isCloseTo(seen, within(1, ChronoUnit.MILLIS));
-        Fleet restarted = new Fleet(server.bean(ChangeWriter.class), server.bean(JdbcClient.class), Clock.systemUTC());
+        Fleet restarted = new Fleet(server.bean(ChangeWriter.class), server.bean(JdbcClient.class), Clock.systemUTC(), JobDurations.UNKNOWN);
         assertThat(restarted.of(now(), device.id).lastSeen()).isEqualTo(row());
         server.bean(JdbcClient.class).sql("update call_ins set at = ?").params(Rows.at(Instant.EPOCH)).update();
         fleet.writeCallIns();

@@ -35,7 +35,7 @@ class DeviceStandingTest {
     private static List<DeviceTitle> lines(DeviceActivity doing, List<Present> present, Assignment... assignments) {
         Estate estate = SmallEstate.with(present, assignments);
         Device device = estate.devices().at(0);
-        return new DeviceStanding(SmallSnapshot.of(estate, Map.of()), device, doing, FromShelf.NOTHING, SEEN.plusSeconds(60)).lines();
+        return new DeviceStanding(SmallSnapshot.of(estate, Map.of()), device, doing, FromShelf.NOTHING, JobDurations.UNKNOWN, SEEN.plusSeconds(60)).lines();
     }
 
     private static List<Present> has(@Nullable String version) {

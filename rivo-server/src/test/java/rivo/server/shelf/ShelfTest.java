@@ -1,6 +1,7 @@
 package rivo.server.shelf;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import com.unboundid.ldap.sdk.Modification;
 import com.unboundid.ldap.sdk.ModificationType;
@@ -17,7 +18,10 @@ import java.util.concurrent.TimeUnit;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
 import rivo.core.estate.Device;
+import rivo.core.estate.RefusedException;
 import rivo.core.estate.Scope;
 import rivo.core.estate.User;
 import rivo.directory.demo.DemoOrganisation;
@@ -31,6 +35,7 @@ import rivo.server.catalogue.choice.FixedChoices;
 import rivo.server.catalogue.title.Catalogue;
 import rivo.server.catalogue.title.ChoiceKind;
 import rivo.server.catalogue.title.ChoiceRecord;
+import rivo.server.catalogue.title.Presence;
 import rivo.server.catalogue.title.TitleRecord;
 import rivo.server.directory.DirectoryFollower;
 import rivo.server.estate.CurrentSnapshot;
@@ -83,8 +88,14 @@ class ShelfTest extends ServerTest {
 
     private void offer(Scope scope) {
         TestTitles.add(server, title, "Offered " + next, scope);
-        assertThat(server.ask("PUT", "/api/draft/documents/assignment/" + title, Map.of("revision", 0, "document", Map.of("id", title, "seq", 0, "subject",
-                "title:" + title, "intent", "available", "follows", "device", "include", List.of("device:" + device.id)))).status()).isEqualTo(200);
+        assign("available", Map.of());
+    }
+
+    private void assign(String intent, Map<String, Object> more) {
+        Map<String, Object> document = new HashMap<>(Map.of("id", title, "seq", 0, "subject", "title:" + title, "intent", intent, "follows", "device", "include",
+                List.of("device:" + device.id)));
+        document.putAll(more);
+        assertThat(server.ask("PUT", "/api/draft/documents/assignment/" + title, Map.of("revision", 0, "document", document)).status()).isEqualTo(200);
         assertThat(server.publish("offered").status()).isEqualTo(200);
     }
 
@@ -176,6 +187,31 @@ class ShelfTest extends ServerTest {
         assertThat(RequestDocument.of(server.bean(CurrentSnapshot.class).now(), device.id)).noneMatch(one -> one.title().equals(title));
     }
 
+    private static Answer byAgent(String path, String body) {
+        return device.ask("POST", "/device/v2/" + path, body.getBytes(StandardCharsets.UTF_8), Map.of());
+    }
+
+    @Test
+    void anAgentShowsTheShelfItselfAndTakesAndGivesBackInTheNameOfWhoeverIsThere() {
+        offer(Scope.DEVICE);
+        String who = "\"account\":\"" + PERSON + "\"";
+        JsonNode shelf = byAgent("shelf", "{" + who + "}").body();
+        assertThat(shelf.path("offers").valueStream().map(one -> one.path("title").asString())).contains(title);
+        assertThat(shelf.path("devices")).as("of this computer alone").hasSize(1);
+        assertThat(byAgent("requests", "{" + who + ",\"action\":\"take\",\"title\":\"" + title + "\"}").status()).isEqualTo(204);
+        assertThat(jobs()).containsExactly("install -");
+        assertThat(request().path("byName").asString()).isEqualTo("Mirko Colddale");
+        assertThat(byAgent("requests", "{" + who + ",\"action\":\"give-back\",\"title\":\"" + title + "\"}").status()).isEqualTo(204);
+        assertThat(jobs()).isEmpty();
+
+        assertThat(byAgent("requests", "{" + who + ",\"action\":\"take\",\"title\":\"siltscope-none\"}").status()).as("not offered").isEqualTo(403);
+        assertThat(byAgent("requests", "{\"account\":\"rowena.elmby\",\"action\":\"take\",\"title\":\"" + title + "\"}").code()).isEqualTo("not-signed-in");
+        assertThat(byAgent("shelf", "{\"account\":\"rowena.elmby\"}").code()).isEqualTo("not-signed-in");
+        assertThat(byAgent("requests", "{" + who + "}").status()).isEqualTo(422);
+        assertThat(byAgent("requests", "{" + who + ",\"action\":\"burn\",\"title\":\"" + title + "\"}").status()).isEqualTo(400);
+        assertThat(jobs()).isEmpty();
+    }
+
     @Test
     void whatWasThereBeforeItWasTakenStaysWhenItIsGivenBack() {
         offer(Scope.DEVICE);
@@ -185,6 +221,57 @@ class ShelfTest extends ServerTest {
         assertThat(giveBack().status()).isEqualTo(204);
         assertThat(jobs()).isEmpty();
         report("\"present\":[]");
+    }
+
+    @Test
+    void aWebPageIsOpenedAndInstallsNothing() {
+        Catalogue catalogue = server.bean(Catalogue.class);
+        TitleRecord.About about = new TitleRecord.About("", "", "", "", "", "", "", "", "", "https://rota.quillbrook.example/");
+        TitleRecord page = new TitleRecord(title, "Rota", "", about, "device", null, List.of(), List.of(), List.of(TitleRecord.ReleaseRecord.of("1",
+                List.of(new TitleRecord.VariantRecord("all", null, false, List.of(), List.of(), List.of(), List.of(), Presence.NONE)))));
+        catalogue.put("test", page);
+        assign("available", Map.of());
+        assertThat(offered().path("web").asString()).isEqualTo("https://rota.quillbrook.example/");
+        assertThat(offered().path("bytes").asLong()).isZero();
+        assertThat(jobs()).isEmpty();
+        server.ask("DELETE", "/api/draft", null);
+        assertThat(server.ask("PUT", "/api/draft/documents/assignment/" + title, Map.of("revision", 1, "document", Map.of("id", title, "seq", 0, "subject",
+                "title:" + title, "intent", "required", "follows", "device", "include", List.of("device:" + device.id)))).status()).isEqualTo(200);
+        assertThat(server.publish("required").status()).isEqualTo(200);
+        assertThat(offered().path("web").asString()).as("required").isEqualTo("https://rota.quillbrook.example/");
+        assertThat(jobs()).isEmpty();
+        assertThat(lineOnDevice()).startsWith("required");
+        assertThat(own.ask("GET", "/api/shelf").body().path("coming").valueStream().map(one -> one.path("title").asString())).doesNotContain(title);
+    }
+
+    @ParameterizedTest
+    @ValueSource(strings = {"javascript:alert(1)", "rota.quillbrook.example", "https://", "file:///etc/passwd", "https://admin@rota.quillbrook.example/", "https://a b/"})
+    void whatIsNoAddressOfTheWebIsNotOpened(String address) {
+        TitleRecord.About about = new TitleRecord.About("", "", "", "", "", "", "", "", "", address);
+        TitleRecord page = new TitleRecord(title, "Rota", "", about, "device", null, List.of(), List.of(), List.of());
+        assertThatThrownBy(() -> server.bean(Catalogue.class).put("test", page)).isInstanceOf(RefusedException.class).hasMessageContaining("write it whole");
+    }
+
+    @Test
+    void anEntryInTheMenuOpensTheShelfAtItsTitle() {
+        TestTitles.add(server, title, "Offered " + next, Scope.DEVICE);
+        assign("available", Map.of("menu", true));
+        assertThat(device.work().body().path("menu").valueStream().map(entry -> entry.path("title").asString())).contains(title);
+        report("\"facts\":{\"arch\":\"arm64\"}");
+        Catalogue catalogue = server.bean(Catalogue.class);
+        TitleRecord fitting = catalogue.now().record(title);
+        TitleRecord.ReleaseRecord release = fitting.releases().get(0);
+        TitleRecord.VariantRecord variant = release.variants().get(0);
+        catalogue.put("test", fitting.withReleases(List.of(release.withVariants(List.of(new TitleRecord.VariantRecord(variant.id(), "arch eq \"x64\"", false,
+                variant.contents(), variant.install(), variant.remove(), variant.repair(), variant.presence()))))));
+        assertThat(device.work().body().path("menu").valueStream().map(entry -> entry.path("title").asString())).as("what does not fit").doesNotContain(title);
+        catalogue.put("test", fitting);
+        byte[] asked = ("{\"account\":\"" + PERSON + "\",\"title\":\"" + title + "\"}").getBytes(StandardCharsets.UTF_8);
+        assertThat(device.ask("POST", "/device/v2/links", asked, Map.of()).body().path("path").asString()).startsWith("/shelf?take=" + title + "#in=");
+        byte[] unknown = ("{\"account\":\"" + PERSON + "\",\"title\":\"nothing&x=1\"}").getBytes(StandardCharsets.UTF_8);
+        assertThat(device.ask("POST", "/device/v2/links", unknown, Map.of()).status()).isEqualTo(404);
+        assertThat(server.ask("PUT", "/api/draft/documents/assignment/" + title, Map.of("revision", 1, "document", Map.of("id", title, "seq", 0, "subject",
+                "title:" + title, "intent", "required", "follows", "device", "menu", true, "include", List.of("device:" + device.id)))).code()).isEqualTo("bad-menu");
     }
 
     @Test

@@ -29,7 +29,7 @@ class NextWaveTest {
             waves.add(new WaveDocument(null, BigDecimal.TEN, one));
         }
         return new AssignmentDocument("a1", 1, null, "title:siltscope", "required", "device", List.of("all-devices"), List.of(), null, null, false, null,
-                null, null, null, waves, new Delivery(null, null, null, Map.of(), null, rollout));
+                null, null, null, waves, new Delivery(null, null, null, Map.of(), null, false, rollout));
     }
 
     private static Lane lane(boolean open, int inPlace, int failed, int calledIn, int inPlaceSince) {

@@ -13,6 +13,9 @@ public enum StepKind {
     /** Copies files: {@code command} says from where, {@code to} says to where. */
     @JsonProperty("copy")
     COPY("Copy"),
+    /** Has the programs closed that the command names, separated by commas: whoever is there is asked, and at last they are ended. */
+    @JsonProperty("close")
+    CLOSE("Close programs"),
     /** Waits until a rule holds on the device, the command. */
     @JsonProperty("wait")
     WAIT("Wait"),

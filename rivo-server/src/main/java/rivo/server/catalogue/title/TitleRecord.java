@@ -75,11 +75,18 @@ public record TitleRecord(String id, String name, String maker, About about,
      * @param approvedBy the number of the change that approved it
      * @param icon the id of its picture; empty for a drawn one
      * @param licence a text that somebody has to accept once before it is assigned
+     * @param web of a title that is a web page: its address; such a title installs nothing, and the shelf opens it
      */
     public record About(String owner, String category, String description, String information, String privacy,
-            String notes, String approvedBy, String icon, String licence) {
+            String notes, String approvedBy, String icon, String licence, String web) {
 
         public static final About NOTHING = new About("", "", "", "", "", "", "", "", "");
+
+        /** Of one that is no web page. */
+        public About(String owner, String category, String description, String information, String privacy, String notes, String approvedBy, String icon,
+                String licence) {
+            this(owner, category, description, information, privacy, notes, approvedBy, icon, licence, "");
+        }
 
         public About {
             owner = orEmpty(owner);
@@ -91,6 +98,7 @@ public record TitleRecord(String id, String name, String maker, About about,
             approvedBy = orEmpty(approvedBy);
             icon = orEmpty(icon);
             licence = orEmpty(licence);
+            web = orEmpty(web).strip();
         }
 
         private static String orEmpty(@Nullable String text) {
@@ -99,12 +107,12 @@ public record TitleRecord(String id, String name, String maker, About about,
 
         /** Pictures stay in the catalogue that they were given to. */
         public About withoutIcon() {
-            return new About(owner, category, description, information, privacy, notes, approvedBy, "", licence);
+            return new About(owner, category, description, information, privacy, notes, approvedBy, "", licence, web);
         }
 
         public About described(@Nullable String text) {
             return new About(owner, category, orEmpty(text), information, privacy, notes, approvedBy, icon,
-                    licence);
+                    licence, web);
         }
     }
 
@@ -168,6 +176,11 @@ public record TitleRecord(String id, String name, String maker, About about,
     /** Whether it is installed for the device or for each person. */
     public Scope installedFor() {
         return Scope.USER.word().equals(scope) ? Scope.USER : Scope.DEVICE;
+    }
+
+    /** Whether it is a web page: nothing is installed, and the shelf opens it. */
+    public boolean isWebPage() {
+        return !about.web().isEmpty();
     }
 
     /** What the core needs to know of it. */

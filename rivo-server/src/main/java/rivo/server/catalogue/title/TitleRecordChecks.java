@@ -1,8 +1,11 @@
 package rivo.server.catalogue.title;
 
+import java.net.URI;
+import java.net.URISyntaxException;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Set;
 import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
@@ -86,6 +89,31 @@ public final class TitleRecordChecks {
         }
     }
 
+    /** What people open from their shelf is a page of the web, and nothing that a browser would carry out. */
+    private void webPage(TitleRecord record) {
+        if (!record.isWebPage()) {
+            return;
+        }
+        text("about.web", record.about().web(), LONGEST_LINE, false);
+        if (!isWebAddress(record.about().web())) {
+            add("bad-address", "about.web", "A web page has an address such as https://rota.quillbrook.example/; write it whole.");
+        }
+        boolean installs = record.releases().stream().flatMap(release -> release.variants().stream())
+                .anyMatch(variant -> !variant.install().isEmpty() || !variant.remove().isEmpty() || !variant.contents().isEmpty());
+        if (installs) {
+            add("web-page", "about.web", "A title that is a web page installs nothing; take out its steps and files, or leave its address empty.");
+        }
+    }
+
+    private static boolean isWebAddress(String address) {
+        try {
+            URI uri = new URI(address);
+            return uri.getHost() != null && Set.of("http", "https").contains(String.valueOf(uri.getScheme()).toLowerCase(Locale.ROOT)) && uri.getUserInfo() == null;
+        } catch (URISyntaxException e) {
+            return false;
+        }
+    }
+
     private void title(TitleRecord record) {
         if (!ID.matcher(record.id()).matches()) {
             add("bad-id", "id", "An id has 1 to 100 small letters, digits, dots and hyphens, such as siltscope-lab.");
@@ -106,6 +134,7 @@ public final class TitleRecordChecks {
         if (record.seats() != null && record.seats() < 0) {
             add("bad-seats", "seats", "Seats are counted from 0 on; leave it empty where they are not counted.");
         }
+        webPage(record);
         text("about.notes", record.about().notes(), LONGEST_TEXT, false);
         text("about.licence", record.about().licence(), LONGEST_LICENCE, false);
         text("about.description", record.about().description(), LONGEST_TEXT, false);

@@ -140,6 +140,12 @@ public final class Titles {
         return personChecks;
     }
 
+    /** Whether a title is a web page, which nothing is installed for. */
+    public boolean isWebPage(String title) {
+        KeptTitle kept = byId.get(title);
+        return kept != null && kept.record().isWebPage();
+    }
+
     /** Whether devices can see that a title is installed, of whatever release. */
     public boolean canBeSeen(String title) {
         return seen.contains(title);
