@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { bytes, count, date, fromNow, fullInstant, some, stretch, idOf, timeOfDay } from './format'
+import { between, bytes, count, date, fromNow, fullInstant, some, stretch, idOf, moment, timeOfDay } from './format'
 
 const NOW = Date.parse('2026-11-23T08:00:00Z')
 
@@ -111,5 +111,22 @@ describe('any id that is made of a name', () => {
     expect(idOf('--Água & Öl--')).toBe('agua-ol')
     expect(idOf(`-${'y'.repeat(60)}`)).toBe('y'.repeat(40))
     expect(idOf(`${'x'.repeat(39)} and more`)).toBe('x'.repeat(39))
+  })
+})
+
+describe('moments', () => {
+  const at = (text: string) => new Date(text).toISOString()
+  const now = new Date('2026-11-23T08:00:00').getTime()
+
+  it('are told to the minute, with the day where it is another', () => {
+    expect(moment(at('2026-11-23T10:02:40'), now)).toBe('today 10:02')
+    expect(moment(at('2026-12-01T02:30:00'), now)).toBe('Tue 1 Dec 02:30')
+  })
+
+  it('are told as a range where they are not the same', () => {
+    expect(between(at('2026-11-23T10:02:00'), at('2026-11-24T10:02:00'), now)).toBe(
+      'between today 10:02 and Tue 24 Nov 10:02',
+    )
+    expect(between(at('2026-11-23T10:02:00'), at('2026-11-23T10:02:30'), now)).toBe('about today 10:02')
   })
 })

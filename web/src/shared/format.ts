@@ -66,6 +66,22 @@ export function date(instant: string, now: number): string {
   return sameDay ? `today ${clock.format(new Date(instant)).slice(0, 5)}` : day.format(new Date(instant))
 }
 
+/** "Tue 1 Dec 02:30"; today's as the time of day, to the minute. */
+export function moment(instant: string, now: number): string {
+  const at = new Date(instant)
+  const minute = clock.format(at).slice(0, 5)
+  return at.toDateString() === new Date(now).toDateString()
+    ? `today ${minute}`
+    : `${at.toLocaleDateString('en-GB', { weekday: 'short' })} ${day.format(at)} ${minute}`
+}
+
+/** "between today 10:02 and today 10:20"; where both are the same minute, about that. */
+export function between(from: string, to: string, now: number): string {
+  const first = moment(from, now)
+  const last = moment(to, now)
+  return first === last ? `about ${first}` : `between ${first} and ${last}`
+}
+
 export function fullInstant(instant: string): string {
   return full.format(new Date(instant))
 }

@@ -372,6 +372,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/devices/{id}/notices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["ofDevice"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/devices/{id}/titles/{title}": {
         parameters: {
             query?: never;
@@ -476,7 +492,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put: operations["put_6"];
+        put: operations["put_7"];
         post?: never;
         delete?: never;
         options?: never;
@@ -492,7 +508,7 @@ export interface paths {
             cookie?: never;
         };
         get: operations["document"];
-        put: operations["put_5"];
+        put: operations["put_6"];
         post?: never;
         delete: operations["retire"];
         options?: never;
@@ -508,7 +524,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put: operations["put_4"];
+        put: operations["put_5"];
         post?: never;
         delete?: never;
         options?: never;
@@ -748,9 +764,9 @@ export interface paths {
             cookie?: never;
         };
         get: operations["kit"];
-        put: operations["put_3"];
+        put: operations["put_4"];
         post?: never;
-        delete: operations["delete_2"];
+        delete: operations["delete_3"];
         options?: never;
         head?: never;
         patch?: never;
@@ -812,9 +828,9 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put: operations["put_2"];
+        put: operations["put_3"];
         post?: never;
-        delete: operations["delete_1"];
+        delete: operations["delete_2"];
         options?: never;
         head?: never;
         patch?: never;
@@ -895,6 +911,38 @@ export interface paths {
         put?: never;
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{id}/notices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["ofPerson"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quiet-hours": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["quietHours"];
+        put: operations["put_2"];
+        post?: never;
+        delete: operations["delete_1"];
         options?: never;
         head?: never;
         patch?: never;
@@ -989,7 +1037,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["answer"];
+        post: operations["answer_1"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1117,6 +1165,22 @@ export interface paths {
         };
         get: operations["shelf"];
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/notices/{device}/{notice}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["answer"];
         post?: never;
         delete?: never;
         options?: never;
@@ -1490,6 +1554,7 @@ export interface components {
             notes: string;
             owner: string;
             privacy: string;
+            web: string;
         };
         Accepted: {
             text: string;
@@ -1538,6 +1603,12 @@ export interface components {
             until?: string;
             words?: string;
         };
+        Answering: {
+            /** @enum {string} */
+            answer?: "now" | "later" | "at-sign-out" | "read";
+            /** Format: date-time */
+            until?: string;
+        };
         Asks: {
             approval: boolean;
             licence: boolean;
@@ -1574,6 +1645,7 @@ export interface components {
             intent: "required" | "available" | "uninstall";
             /** @enum {string} */
             leaving?: "keep" | "remove";
+            menu?: boolean;
             note?: string;
             /** Format: int32 */
             priority?: number;
@@ -1830,6 +1902,7 @@ export interface components {
             /** Format: date-time */
             due?: string;
             end?: string;
+            expected?: components["schemas"]["Expected"];
             from?: string;
             /** @enum {string} */
             group: "under-way" | "waiting" | "needs" | "in-place" | "offered" | "unasked";
@@ -1964,6 +2037,22 @@ export interface components {
             code: number;
             /** @enum {string} */
             meaning: "done" | "restart" | "sign-out" | "again" | "failed";
+        };
+        Expectation: {
+            /** Format: int32 */
+            away: number;
+            /** Format: date-time */
+            half?: string;
+            /** Format: date-time */
+            nineInTen?: string;
+            /** Format: int32 */
+            units: number;
+        };
+        Expected: {
+            /** Format: date-time */
+            from: string;
+            /** Format: date-time */
+            to: string;
         };
         FenceDocument: {
             id: string;
@@ -2381,6 +2470,21 @@ export interface components {
             /** Format: int32 */
             wave?: number;
         };
+        NoticeLine: {
+            /** Format: date-time */
+            at: string;
+            device: string;
+            deviceName: string;
+            /** @enum {string} */
+            kind: "coming" | "start" | "done" | "removed" | "failed" | "restart" | "sign-out" | "close";
+            line: string;
+            person?: string;
+            personName?: string;
+            refused: boolean;
+            /** @enum {string} */
+            state: "held" | "shown" | "put-off" | "counting-down" | "done" | "over";
+            titles: string[];
+        };
         OnDevices: {
             /** Format: int32 */
             devices: number;
@@ -2547,6 +2651,10 @@ export interface components {
             at: string;
             /** Format: int64 */
             change: number;
+        };
+        QuietHoursView: {
+            from?: string;
+            to?: string;
         };
         ReachView: {
             across: components["schemas"]["Across"][];
@@ -2727,6 +2835,7 @@ export interface components {
             device?: string;
             devices: components["schemas"]["ShelfDevice"][];
             here: components["schemas"]["ShelfInstalled"][];
+            notices: components["schemas"]["ShelfNotice"][];
             offers: components["schemas"]["ShelfOffer"][];
             person: string;
         };
@@ -2757,7 +2866,7 @@ export interface components {
             title: string;
             version?: string;
             /** @enum {string} */
-            waitsFor?: "sign-in" | "computer" | "seat" | "window" | "deadline" | "need" | "approval" | "restart" | "other";
+            waitsFor?: "sign-in" | "computer" | "seat" | "window" | "deadline" | "need" | "approval" | "answer" | "restart" | "other";
         };
         ShelfDevice: {
             id: string;
@@ -2774,6 +2883,26 @@ export interface components {
             version?: string;
             /** @enum {string} */
             why: "required" | "taken" | "needed" | "found";
+        };
+        ShelfNotice: {
+            /** @enum {string} */
+            kind: "coming" | "start" | "done" | "removed" | "failed" | "restart" | "sign-out" | "close";
+            /** Format: int32 */
+            left?: number;
+            notice: string;
+            /** @enum {string} */
+            said?: "now" | "later" | "at-sign-out" | "read";
+            /** Format: date-time */
+            saidUntil?: string;
+            /** @enum {string} */
+            state: "held" | "shown" | "put-off" | "counting-down";
+            /** Format: date-time */
+            time?: string;
+            /** Format: date-time */
+            until?: string;
+            words: {
+                [key: string]: string;
+            };
         };
         ShelfOffer: {
             asks?: components["schemas"]["ShelfAsks"];
@@ -2801,7 +2930,8 @@ export interface components {
             title: string;
             version?: string;
             /** @enum {string} */
-            waitsFor?: "sign-in" | "computer" | "seat" | "window" | "deadline" | "need" | "approval" | "restart" | "other";
+            waitsFor?: "sign-in" | "computer" | "seat" | "window" | "deadline" | "need" | "approval" | "answer" | "restart" | "other";
+            web?: string;
         };
         ShelfRequest: {
             /** Format: date-time */
@@ -2845,6 +2975,7 @@ export interface components {
             words: string;
         };
         StateCounts: {
+            expected?: components["schemas"]["Expectation"];
             states: components["schemas"]["StateCount"][];
             /** Format: int32 */
             units: number;
@@ -2864,7 +2995,7 @@ export interface components {
             folder: string;
             goesOn: boolean;
             /** @enum {string} */
-            kind: "run" | "script" | "copy" | "wait" | "check";
+            kind: "run" | "script" | "copy" | "close" | "wait" | "check";
             /** Format: int32 */
             limitSeconds: number;
             onlyWhere?: string;
@@ -2963,6 +3094,7 @@ export interface components {
             /** Format: int32 */
             seats?: number;
             trustedSigners: string[];
+            webPage?: boolean;
         };
         TitleRehearsalView: {
             /** Format: int64 */
@@ -3666,6 +3798,28 @@ export interface operations {
             };
         };
     };
+    ofDevice: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NoticeLine"][];
+                };
+            };
+        };
+    };
     title_1: {
         parameters: {
             query?: {
@@ -3815,7 +3969,7 @@ export interface operations {
             };
         };
     };
-    put_6: {
+    put_7: {
         parameters: {
             query?: never;
             header?: never;
@@ -3862,7 +4016,7 @@ export interface operations {
             };
         };
     };
-    put_5: {
+    put_6: {
         parameters: {
             query?: never;
             header?: never;
@@ -3914,7 +4068,7 @@ export interface operations {
             };
         };
     };
-    put_4: {
+    put_5: {
         parameters: {
             query?: never;
             header?: never;
@@ -4264,7 +4418,7 @@ export interface operations {
             };
         };
     };
-    put_3: {
+    put_4: {
         parameters: {
             query?: never;
             header?: never;
@@ -4290,7 +4444,7 @@ export interface operations {
             };
         };
     };
-    delete_2: {
+    delete_3: {
         parameters: {
             query?: never;
             header?: never;
@@ -4377,7 +4531,7 @@ export interface operations {
             };
         };
     };
-    put_2: {
+    put_3: {
         parameters: {
             query?: never;
             header?: never;
@@ -4401,7 +4555,7 @@ export interface operations {
             };
         };
     };
-    delete_1: {
+    delete_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -4553,6 +4707,88 @@ export interface operations {
             };
         };
     };
+    ofPerson: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NoticeLine"][];
+                };
+            };
+        };
+    };
+    quietHours: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["QuietHoursView"];
+                };
+            };
+        };
+    };
+    put_2: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["QuietHoursView"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    delete_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     reach: {
         parameters: {
             query?: {
@@ -4682,7 +4918,7 @@ export interface operations {
             };
         };
     };
-    answer: {
+    answer_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -4914,6 +5150,31 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Shelf"];
                 };
+            };
+        };
+    };
+    answer: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                device: string;
+                notice: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Answering"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

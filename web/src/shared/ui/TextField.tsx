@@ -15,7 +15,7 @@ interface Props {
   /** What is wrong with it. */
   problem?: string | undefined
   placeholder?: string
-  type?: 'date'
+  type?: 'date' | 'datetime-local'
   ref?: Ref<HTMLInputElement & HTMLTextAreaElement>
 }
 

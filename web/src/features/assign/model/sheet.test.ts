@@ -76,7 +76,12 @@ describe('words', () => {
     )
     expect(
       courtesyWords({ tell: { before: ['P1D', 'PT1H'] }, restart: { way: 'ask', defer: { until: 'PT4H' } } }),
-    ).toContain('a day and an hour before')
+    ).toContain('told a day and an hour before and when it is done;')
+    expect(courtesyWords({ tell: { before: [], start: true, done: false } })).toContain('told when it begins;')
+    expect(courtesyWords({ tell: { before: ['PT1H'], start: true, done: true } })).toContain(
+      'told an hour before, when it begins and when it is done;',
+    )
+    expect(courtesyWords({ tell: { before: [], done: false } })).toContain('told only if it did not work;')
   })
 
   test('all that is seldom changed, in one line', () => {

@@ -34,13 +34,18 @@ const RESTARTS = {
 
 /** How people are treated, in one line. */
 export function courtesyWords(courtesy: Courtesy | undefined): string {
-  const before = courtesy?.tell?.before ?? []
+  const { before = [], start = false, done = true } = courtesy?.tell ?? {}
+  const times = [
+    ...(before.length > 0 ? [`${before.map(periodWords).join(' and ')} before`] : []),
+    ...(start ? ['when it begins'] : []),
+    ...(done ? ['when it is done'] : []),
+  ]
   const told =
     courtesy?.quiet === true
       ? 'People are told only what asks or counts down'
-      : before.length === 0
-        ? 'People are told when it is done'
-        : `People are told ${before.map(periodWords).join(' and ')} before`
+      : times.length === 0
+        ? 'People are told only if it did not work'
+        : `People are told ${times.length > 1 ? `${times.slice(0, -1).join(', ')} and ` : ''}${times[times.length - 1]}`
   const restart = courtesy?.restart
   const way = RESTARTS[restart?.way ?? 'ask']
   const defer =
@@ -59,6 +64,7 @@ export function otherwiseWords(assignment: Assignment): string {
     assignment.leaving === 'remove'
       ? 'Removed when a device leaves its reach.'
       : 'Stays when a device leaves its reach.',
+    ...(assignment.menu === true ? ['It stands in the device’s menu.'] : []),
     ...(assignment.note === undefined ? [] : [`Note: ${assignment.note}.`]),
   ].join(' ')
 }

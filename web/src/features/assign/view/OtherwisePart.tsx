@@ -93,6 +93,16 @@ function Fields({ sheet }: { sheet: Sheet }) {
         ]}
         onChange={leaving => sheet.change({ leaving: leaving === 'keep' ? undefined : leaving })}
       />
+      {assignment.intent === 'available' && (
+        <>
+          <Box>Device’s menu</Box>
+          <Tick
+            label="an entry there opens the shelf at this title, and takes it"
+            on={assignment.menu === true}
+            onChange={menu => sheet.change({ menu: menu ? true : undefined })}
+          />
+        </>
+      )}
       <Box>People are told</Box>
       <Flex gap="2" align="center" wrap="wrap">
         <Select
@@ -112,6 +122,20 @@ function Fields({ sheet }: { sheet: Sheet }) {
             </option>
           ))}
         </Select>
+        <Tick
+          label="when it begins"
+          on={courtesy.tell?.start === true}
+          onChange={start =>
+            change({ ...courtesy, tell: { ...courtesy.tell, before: courtesy.tell?.before ?? [], start } })
+          }
+        />
+        <Tick
+          label="when it is done"
+          on={courtesy.tell?.done !== false}
+          onChange={done =>
+            change({ ...courtesy, tell: { ...courtesy.tell, before: courtesy.tell?.before ?? [], done } })
+          }
+        />
         <Tick
           label="only what asks or counts down"
           on={courtesy.quiet === true}
@@ -194,8 +218,9 @@ function plain(courtesy: Courtesy): Courtesy | undefined {
   if (courtesy.quiet === true) {
     next.quiet = true
   }
-  if ((courtesy.tell?.before ?? []).length > 0 || courtesy.tell?.start === true || courtesy.tell?.done === true) {
-    next.tell = courtesy.tell ?? {}
+  const { before = [], start = false, done = true } = courtesy.tell ?? {}
+  if (before.length > 0 || start || !done) {
+    next.tell = { before, ...(start && { start }), ...(!done && { done }) }
   }
   if (courtesy.restart !== undefined && (courtesy.restart.way !== 'ask' || courtesy.restart.defer !== undefined)) {
     next.restart = courtesy.restart

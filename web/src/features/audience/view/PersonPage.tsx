@@ -15,6 +15,7 @@ import { PageHeading, usePageTitle } from '../../../shared/ui/PageHead'
 import { Panel, PanelHead, PanelPart } from '../../../shared/ui/Panel'
 import { QueryState } from '../../../shared/ui/QueryState'
 import { AssignWindow, assignAddress } from '../../assign'
+import { NoticesPart } from '../../notice'
 import { RequestsPart } from '../../request'
 import type { Person } from '../api/audiences'
 import { usePerson } from '../api/audiences'
@@ -131,6 +132,7 @@ function Content({ person }: { person: Person }) {
             <BelongingGroups groups={person.groups} />
           </PanelPart>
           <RequestsPart which={{ person: person.id }} without="person" />
+          <NoticesPart person={person.id} />
         </Panel>
       </Columns>
       <Later open={open === 'assign'}>

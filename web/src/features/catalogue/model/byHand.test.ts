@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { Written } from './byHand'
-import { problemsOf, writtenRelease, writtenTitle } from './byHand'
+import { asPage, problemsOf, writtenRelease, writtenTitle } from './byHand'
 import { emptyStep } from './record'
 
 const written: Written = {
@@ -12,6 +12,7 @@ const written: Written = {
   remove: '{uninstaller:Fluxplayer} --quiet',
   seenBy: 'Fluxplayer',
   scope: 'device',
+  web: undefined,
 }
 
 describe('a title that is written by hand', () => {
@@ -39,6 +40,31 @@ describe('a title that is written by hand', () => {
   })
 })
 
+describe('a web page', () => {
+  const page = asPage({ ...written, web: ' https://rota.quillbrook.example/week?of=1 ' })
+
+  it('has an address, and installs nothing', () => {
+    expect(problemsOf(page)).toEqual({})
+    const title = writtenTitle(page)
+    expect(title.about.web).toBe('https://rota.quillbrook.example/week?of=1')
+    expect(title.releases[0]?.variants[0]).toMatchObject({ install: [], remove: [], presence: { checks: [] } })
+  })
+
+  it('needs a whole one', () => {
+    for (const web of [
+      '',
+      'rota',
+      'ftp://rota.example',
+      'javascript:alert(1)',
+      'https://',
+      'https://me@rota.example/',
+      'https://a b',
+    ]) {
+      expect(problemsOf({ ...page, web })).toHaveProperty('web')
+    }
+  })
+})
+
 describe('what is written', () => {
   it('is all there is, without the room around it', () => {
     const title = writtenTitle({
@@ -50,6 +76,7 @@ describe('what is written', () => {
       remove: ' setup --off ',
       seenBy: ' Brookmap Studio ',
       scope: 'user',
+      web: undefined,
     })
     expect([title.id, title.name, title.maker]).toEqual(['brookmap', 'Brookmap', 'Fenwick'])
     expect(Object.values(title.about).join('')).toBe('')

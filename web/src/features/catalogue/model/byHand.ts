@@ -16,6 +16,16 @@ export interface Written {
   readonly seenBy: string
   /** For whom it is installed. */
   readonly scope: TitleRecord['scope']
+  /** The address of one that is a web page, and installs nothing; undefined for all else. */
+  readonly web: string | undefined
+}
+
+/** A web page has no versions of its own. */
+const PAGE_VERSION = '1'
+
+/** What a web page says of itself, of all that can be written. */
+export function asPage(written: Written): Written {
+  return { ...written, version: PAGE_VERSION, install: '', remove: '', seenBy: '', web: written.web ?? '' }
 }
 
 /** The release as it was written, not offered yet. */
@@ -62,6 +72,7 @@ export function writtenTitle(written: Written): TitleRecord {
       approvedBy: '',
       icon: '',
       licence: '',
+      web: written.web?.trim() ?? '',
     },
     scope: written.scope,
     asks: { approval: false, licence: false },
@@ -75,12 +86,19 @@ export function writtenTitle(written: Written): TitleRecord {
 export function problemsOf(written: Written): Partial<Record<keyof Written, string>> {
   return {
     ...(idOf(written.name) === '' && { name: 'Give it a name.' }),
+    ...(written.web !== undefined &&
+      !isWebAddress(written.web) && { web: 'Write its whole address, with https:// before it.' }),
     ...(written.version.trim() === '' && { version: 'Give it a version.' }),
-    ...(written.install.trim() === '' &&
+    ...(written.web === undefined &&
+      written.install.trim() === '' &&
       written.remove.trim() === '' && { install: 'Write an install command or a removal command.' }),
   }
 }
 
 function steps(text: string, command: string): Step[] {
   return command.trim() === '' ? [] : [{ ...emptyStep(), text, command: command.trim() }]
+}
+
+export function isWebAddress(text: string): boolean {
+  return /^https?:\/\/[^\s/@]+(\/\S*)?$/i.test(text.trim())
 }

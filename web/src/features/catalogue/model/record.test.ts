@@ -43,6 +43,7 @@ const record: TitleRecord = {
     approvedBy: '',
     icon: '',
     licence: '',
+    web: '',
   },
   scope: 'device',
   asks: { approval: false, licence: false },

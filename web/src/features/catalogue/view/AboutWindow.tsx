@@ -3,6 +3,7 @@ import { useState } from 'react'
 import { FormProvider, useForm, useWatch } from 'react-hook-form'
 import { FormText, Tick } from '../../../shared/ui/fields'
 import type { TitleRecord } from '../api/catalogue'
+import { isWebAddress } from '../model/byHand'
 import { reworded } from '../model/record'
 import type { Editing } from '../state/useEdit'
 import { EditWindow } from './EditWindow'
@@ -48,7 +49,7 @@ export function AboutWindow({ record, editing, onClose }: Props) {
   })
   const written = useWatch({ control: form.control, compute: (fields: Fields) => fields })
   const { errors } = form.formState
-  const problem = errors.name?.message ?? errors.seats?.message
+  const problem = errors.name?.message ?? errors.seats?.message ?? errors.about?.web?.message
   return (
     <FormProvider {...form}>
       <EditWindow
@@ -67,6 +68,17 @@ export function AboutWindow({ record, editing, onClose }: Props) {
             rules={{ pattern: { value: /\S/, message: 'Give it a name.' }, required: 'Give it a name.' }}
           />
           <FormText<Fields> name="maker" label="Maker" />
+          {record.about.web !== '' && (
+            <FormText<Fields>
+              name="about.web"
+              label="Address of the web page"
+              required
+              rules={{
+                validate: web =>
+                  (typeof web === 'string' && isWebAddress(web)) || 'Write its whole address, with https:// before it.',
+              }}
+            />
+          )}
           {LINES.map(([name, label]) => (
             <FormText<Fields> key={name} name={name} label={label} />
           ))}

@@ -1,13 +1,14 @@
-import { Grid } from '@chakra-ui/react'
-import { useController, useForm } from 'react-hook-form'
+import { Box, Grid } from '@chakra-ui/react'
+import { useController, useForm, useWatch } from 'react-hook-form'
 import { useNavigate } from 'react-router'
 import { FormRule, FormText } from '../../../shared/ui/fields'
 import { FormWindow } from '../../../shared/ui/FormWindow'
+import { Segments } from '../../../shared/ui/Segments'
 import type { TitleRecord } from '../api/catalogue'
 import { useSaveTitle } from '../api/catalogue'
 import type { Written } from '../model/byHand'
 import { InstalledForField } from './InstalledForField'
-import { problemsOf, writtenRelease, writtenTitle } from '../model/byHand'
+import { asPage, problemsOf, writtenRelease, writtenTitle } from '../model/byHand'
 
 const NOTHING: Written = {
   name: '',
@@ -18,6 +19,7 @@ const NOTHING: Written = {
   remove: '',
   seenBy: '',
   scope: 'device',
+  web: undefined,
 }
 
 interface Props {
@@ -32,7 +34,8 @@ export function ByHandWindow({ title, onClose }: Props) {
   const save = useSaveTitle()
   const form = useForm<Written>({
     defaultValues: title === undefined ? NOTHING : before(title.record),
-    resolver: written => {
+    resolver: all => {
+      const written = all.web === undefined ? all : asPage(all)
       const errors = problemsOf(written)
       return Object.keys(errors).length === 0
         ? { values: written, errors: {} }
@@ -44,6 +47,7 @@ export function ByHandWindow({ title, onClose }: Props) {
           }
     },
   })
+  const isPage = useWatch({ control: form.control, name: 'web' }) !== undefined
   const put = async (written: Written) => {
     const record =
       title === undefined
@@ -72,32 +76,71 @@ export function ByHandWindow({ title, onClose }: Props) {
             <FormText<Written> name="maker" label="Maker" />
           </Grid>
         )}
-        {title === undefined && <InstalledFor />}
-        <Grid templateColumns="160px 1fr" gap="4">
-          <FormText<Written> name="version" label="Version" required />
-          <FormRule<Written> name="fits" rows={1} />
-        </Grid>
-        <FormText<Written>
-          name="install"
-          label="Install command"
-          mono
-          rows={2}
-          hint="A silent command line; empty if the title is only ever removed"
-        />
-        <FormText<Written>
-          name="remove"
-          label="Removal command"
-          mono
-          rows={2}
-          hint="{uninstaller:NAME} is the removal command that the device itself knows for a program"
-        />
-        <FormText<Written>
-          name="seenBy"
-          label="Presence check: its name in the list of installed software"
-          hint="Empty: its status stays unverified until a check is added on its page"
-        />
+        {title === undefined && <IsPage />}
+        {isPage ? (
+          <>
+            <FormText<Written>
+              name="web"
+              label="Address"
+              required
+              hint="Whoever is offered it opens this from their shelf: https://rota.quillbrook.example/"
+            />
+            <FormRule<Written> name="fits" rows={1} />
+          </>
+        ) : (
+          <ProgramFields isNew={title === undefined} />
+        )}
       </Grid>
     </FormWindow>
+  )
+}
+
+/** Whether it is a web page, which installs nothing. */
+function IsPage() {
+  const { field } = useController<Written, 'web'>({ name: 'web' })
+  return (
+    <Box>
+      <Segments
+        label="What it is"
+        value={field.value === undefined ? 'program' : 'page'}
+        choices={[
+          { value: 'program', words: 'A program' },
+          { value: 'page', words: 'A web page' },
+        ]}
+        onChange={is => field.onChange(is === 'page' ? '' : undefined)}
+      />
+    </Box>
+  )
+}
+
+function ProgramFields({ isNew }: { isNew: boolean }) {
+  return (
+    <>
+      {isNew && <InstalledFor />}
+      <Grid templateColumns="160px 1fr" gap="4">
+        <FormText<Written> name="version" label="Version" required />
+        <FormRule<Written> name="fits" rows={1} />
+      </Grid>
+      <FormText<Written>
+        name="install"
+        label="Install command"
+        mono
+        rows={2}
+        hint="A silent command line; empty if the title is only ever removed"
+      />
+      <FormText<Written>
+        name="remove"
+        label="Removal command"
+        mono
+        rows={2}
+        hint="{uninstaller:NAME} is the removal command that the device itself knows for a program"
+      />
+      <FormText<Written>
+        name="seenBy"
+        label="Presence check: its name in the list of installed software"
+        hint="Empty: its status stays unverified until a check is added on its page"
+      />
+    </>
   )
 }
 

@@ -10,6 +10,7 @@ const KINDS: Record<Step['kind'], string> = {
   run: 'Run',
   script: 'Run the script',
   copy: 'Copy',
+  close: 'Close',
   wait: 'Wait until',
   check: 'Check that',
 }

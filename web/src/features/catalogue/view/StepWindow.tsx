@@ -32,9 +32,15 @@ const COMMAND: Record<Step['kind'], string> = {
   run: 'Command',
   script: 'Script',
   copy: 'From',
+  close: 'Programs',
   wait: 'Wait until this rule holds',
   check: 'Continue only on devices where',
 }
+
+const COMMAND_HINT =
+  '{content} is the folder of the content, {programs} that of programs, {fact:site} a fact of the device, {choice:languages} what is chosen'
+const CLOSE_HINT =
+  'With commas between them: siltscope.exe, siltview.exe. Whoever has one open is asked to close it, may put it off as a restart may, and at last it is ended'
 
 /** One step, with everything that can be said of it. */
 export function StepWindow({ step: before, isNew, number, part, choices, forDevice, editing, onClose, change }: Props) {
@@ -91,6 +97,7 @@ export function StepWindow({ step: before, isNew, number, part, choices, forDevi
               <option value="run">Run a command</option>
               <option value="script">Run a script</option>
               <option value="copy">Copy files</option>
+              <option value="close">Close programs</option>
               <option value="wait">Wait for a rule</option>
               <option value="check">Check a rule</option>
             </Select>
@@ -112,7 +119,7 @@ export function StepWindow({ step: before, isNew, number, part, choices, forDevi
             required
             rows={step.kind === 'script' ? 6 : 2}
             value={step.command}
-            hint="{content} is the folder of the content, {programs} that of programs, {fact:site} a fact of the device, {choice:languages} what is chosen"
+            hint={step.kind === 'close' ? CLOSE_HINT : COMMAND_HINT}
             onChange={command => setStep({ ...step, command })}
           />
         )}

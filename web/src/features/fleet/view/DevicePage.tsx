@@ -23,6 +23,7 @@ import { inOrder, lineOf } from '../model/groups'
 import { Belonging } from './Belonging'
 import { EnrolmentWindow } from './EnrolmentWindow'
 import { TitleGroups } from './TitleGroups'
+import { ToldPart } from './ToldPart'
 import { WhyPanel } from './WhyPanel'
 
 /** What does this device get, and why, and what is it doing? */
@@ -37,7 +38,7 @@ export function DevicePage() {
   )
 }
 
-const DEVICE_ADDRESS = { title: name, person: name, show: oneOf('titles', 'belonging') }
+const DEVICE_ADDRESS = { title: name, person: name, show: oneOf('titles', 'belonging', 'told') }
 
 function Content({ device }: { device: Device }) {
   const [address, change] = useAddressState(DEVICE_ADDRESS)
@@ -66,6 +67,7 @@ function Content({ device }: { device: Device }) {
               choices={[
                 { value: 'titles', words: 'What it gets' },
                 { value: 'belonging', words: 'What it is and belongs to' },
+                { value: 'told', words: 'What people were told' },
               ]}
               onChange={show => change({ show })}
             />
@@ -74,6 +76,8 @@ function Content({ device }: { device: Device }) {
           </Flex>
           {address.show === 'belonging' ? (
             <Belonging device={device} />
+          ) : address.show === 'told' ? (
+            <ToldPart device={device.id} />
           ) : lines.length === 0 ? (
             <Notice heading="Nothing is assigned to this device">
               No assignment reaches it, and it has reported no title of the catalogue. Choose a title in{' '}
@@ -83,7 +87,12 @@ function Content({ device }: { device: Device }) {
             <TitleGroups lines={device.lines} chosen={chosen} onChoose={choose} />
           )}
         </Panel>
-        <WhyPanel device={device.id} title={chosen?.title ?? address.title} person={chosen?.person} />
+        <WhyPanel
+          device={device.id}
+          title={chosen?.title ?? address.title}
+          person={chosen?.person}
+          expected={chosen?.expected}
+        />
       </Columns>
     </Page>
   )

@@ -8,9 +8,10 @@ import { Link } from 'react-router'
 import { Button } from '../../../shared/ui/Button'
 import { sentence } from '../../../shared/api'
 import { failure } from '../../../shared/failure'
-import { fullInstant, some, stretch, timeOfDay } from '../../../shared/format'
+import { between, fullInstant, some, stretch, timeOfDay } from '../../../shared/format'
+import { useNow } from '../../../shared/useNow'
 import { RungList } from '../../reach'
-import type { TitleWhy } from '../api/fleet'
+import type { TitleLine, TitleWhy } from '../api/fleet'
 import { useTitleWhy } from '../api/fleet'
 
 /** Why the device gets what it gets of one title, and what it is doing about it. */
@@ -18,22 +19,28 @@ export function WhyPanel({
   device,
   title,
   person,
+  expected,
 }: {
   device: string
   title: string | undefined
   /** Whose, of a title that is installed for each person. */
   person: string | undefined
+  /** When it is expected to be as it shall; undefined where nobody can say. */
+  expected: TitleLine['expected']
 }) {
   const why = useTitleWhy(device, title, person)
   return (
     <Panel aria-label="Why" {...side('432px')} overflowY="auto" padded>
       {failure(why) !== undefined && <Box color="trouble">{sentence(why.error)}</Box>}
-      {why.data !== undefined && title !== undefined && <Why key={`${title} ${person}`} why={why.data} />}
+      {why.data !== undefined && title !== undefined && (
+        <Why key={`${title} ${person}`} why={why.data} expected={expected} />
+      )}
     </Panel>
   )
 }
 
-function Why({ why }: { why: TitleWhy }) {
+function Why({ why, expected }: { why: TitleWhy; expected: TitleLine['expected'] }) {
+  const now = useNow()
   const reaching = why.rungs.filter(rung => rung.verdict !== 'no-reach')
   const others = why.rungs.length - reaching.length
   const [all, setAll] = useState(false)
@@ -52,6 +59,13 @@ function Why({ why }: { why: TitleWhy }) {
         <Button variant="text" size="xs" onClick={() => setAll(!all)}>
           {all ? 'Only those that reach here' : `${some(others, 'assignment')} elsewhere`}
         </Button>
+      )}
+      {expected !== undefined && (
+        <PanelPart heading="When">
+          <Box textStyle="compact" title="By its call-ins, its windows, and how long this title usually takes">
+            expected {between(expected.from, expected.to, now)}
+          </Box>
+        </PanelPart>
       )}
       <PanelPart heading="Which release">
         {why.releases.map(release => (

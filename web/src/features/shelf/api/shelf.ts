@@ -7,6 +7,7 @@ export type Shelf = Api['Shelf']
 export type Offer = Api['ShelfOffer']
 export type Coming = Api['ShelfComing']
 export type Installed = Api['ShelfInstalled']
+export type ShelfNotice = Api['ShelfNotice']
 
 /** The shelf of whoever is signed in, on one of their computers; on the one they use where none is named. Looked at again and again. */
 export function useShelf(device: string | undefined) {
@@ -51,6 +52,22 @@ export function useSooner() {
   return useMutation({
     mutationFn: ({ device, title }: Which) =>
       ask('PUT', `/api/shelf/sooner/${encodeURIComponent(device)}/${encodeURIComponent(title)}`),
+    onSettled: () => queries.invalidateQueries({ queryKey: ['shelf'] }),
+  })
+}
+
+interface Saying {
+  readonly device: string
+  readonly notice: string
+  readonly said: Api['Answering']
+}
+
+/** Answers what one is asked on a computer. */
+export function useAnswerNotice() {
+  const queries = useQueryClient()
+  return useMutation({
+    mutationFn: ({ device, notice, said }: Saying) =>
+      ask('PUT', `/api/shelf/notices/${encodeURIComponent(device)}/${encodeURIComponent(notice)}`, said),
     onSettled: () => queries.invalidateQueries({ queryKey: ['shelf'] }),
   })
 }

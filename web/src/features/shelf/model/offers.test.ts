@@ -19,7 +19,15 @@ const offer = (name: string, rest: Partial<Offer> = {}): Offer => ({
   ...rest,
 })
 
-const shelf = (rest: Partial<Shelf>): Shelf => ({ person: '', devices: [], offers: [], coming: [], here: [], ...rest })
+const shelf = (rest: Partial<Shelf>): Shelf => ({
+  person: '',
+  devices: [],
+  offers: [],
+  coming: [],
+  here: [],
+  notices: [],
+  ...rest,
+})
 
 describe('what is offered', () => {
   const offers = [offer('Maps', { category: 'Field' }), offer('Doses', { category: 'Works', description: 'chlorine' })]
@@ -47,5 +55,7 @@ describe('the next look', () => {
     const coming = { title: 'a', name: 'A', leaves: false, mayBeSooner: false, line: '' }
     expect(nextLook(shelf({ coming: [coming] }))).toBe(seldom)
     expect(nextLook(shelf({ coming: [{ ...coming, percent: 0 }] }))).toBeLessThan(seldom)
+    const notice = { notice: 'n', kind: 'restart', words: {}, state: 'shown' } as const
+    expect(nextLook(shelf({ notices: [notice] }))).toBeLessThan(seldom)
   })
 })

@@ -23,6 +23,7 @@ const SELDOM_MS = 30_000
 export function nextLook(shelf: Shelf | undefined): number {
   const moves =
     shelf?.offers.some(offer => ['under-way', 'waiting', 'leaving'].includes(offer.state)) === true ||
-    shelf?.coming.some(one => one.percent !== undefined) === true
+    shelf?.coming.some(one => one.percent !== undefined) === true ||
+    (shelf?.notices.length ?? 0) > 0
   return moves ? SOON_MS : SELDOM_MS
 }

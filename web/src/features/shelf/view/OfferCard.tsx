@@ -1,5 +1,5 @@
 import { Box, Flex } from '@chakra-ui/react'
-import { useState } from 'react'
+import { useEffect, useRef, useState } from 'react'
 import { sentence } from '../../../shared/api'
 import { bytes } from '../../../shared/format'
 import { announce } from '../../../shared/ui/Announcer'
@@ -17,8 +17,18 @@ import { GiveBack } from './GiveBack'
 
 const ICON = 46
 
+interface Props {
+  offer: Offer
+  device: string
+  /** Whether an entry in the computer's menu stands for it. */
+  isWanted: boolean
+  /** Whether it is taken at once then. */
+  takes: boolean
+  onFound: () => void
+}
+
 /** One title that one may take, watch arriving, and give back. */
-export function OfferCard({ offer, device }: { offer: Offer; device: string }) {
+export function OfferCard({ offer, device, isWanted, takes, onFound }: Props) {
   const { say } = useSpeaker()
   const take = useTake()
   const [asking, setAsking] = useState(false)
@@ -32,11 +42,21 @@ export function OfferCard({ offer, device }: { offer: Offer; device: string }) {
         },
       },
     )
+  const card = useWanted(isWanted, onFound, () => {
+    if (takes && offer.state === 'offered' && offer.web === undefined) {
+      if (hasToBeAsked(offer)) {
+        setAsking(true)
+      } else {
+        taken({ choices: {} })
+      }
+    }
+  })
   // A row of its own, so that the cards beside it stay as high as they are.
   const isAsking = offer.state === 'offered' && asking
   return (
     <Flex
       as="li"
+      ref={card}
       gap="3.5"
       p="4"
       bg="panel"
@@ -58,7 +78,25 @@ export function OfferCard({ offer, device }: { offer: Offer; device: string }) {
           </Box>
         )}
         <Box flex="1" />
-        {offer.state !== 'offered' ? (
+        {offer.web !== undefined ? (
+          <Flex align="flex-end" gap="2">
+            <Box flex="1" color="ink2" textStyle="second">
+              {say('opensPage')}
+              {offer.request !== undefined && (
+                <GiveBack name={offer.name} device={device} title={offer.title} isThere />
+              )}
+            </Box>
+            <Button size="lg" asChild>
+              <a href={offer.web} target="_blank" rel="noopener noreferrer">
+                {say('open')}
+                <Box as="span" srOnly>
+                  {' '}
+                  {offer.name}
+                </Box>
+              </a>
+            </Button>
+          </Flex>
+        ) : offer.state !== 'offered' ? (
           <Standing offer={offer} device={device} />
         ) : isAsking ? (
           <AskPart
@@ -109,6 +147,23 @@ export function OfferCard({ offer, device }: { offer: Offer; device: string }) {
       </Flex>
     </Flex>
   )
+}
+
+/** Takes what an entry in the computer's menu stands for, once, and shows it. */
+function useWanted(isWanted: boolean, onFound: () => void, take: () => void) {
+  const card = useRef<HTMLLIElement & HTMLDivElement>(null)
+  const act = useRef(take)
+  useEffect(() => {
+    act.current = take
+  })
+  useEffect(() => {
+    if (isWanted) {
+      card.current?.scrollIntoView({ block: 'center' })
+      onFound()
+      act.current()
+    }
+  }, [isWanted, onFound])
+  return card
 }
 
 /** How it stands with what one has taken. */

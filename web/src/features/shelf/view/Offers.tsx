@@ -8,8 +8,19 @@ import { useSpeaker } from '../state/useTexts'
 import { Heading } from './Heading'
 import { OfferCard } from './OfferCard'
 
+interface Props {
+  offers: readonly Offer[]
+  device: string
+  /** The title that an entry in the computer's menu stands for. */
+  wanted: string | undefined
+  /** Whether that is taken at once. */
+  takes: boolean
+  /** It has been found, and is not looked for again. */
+  onFound: () => void
+}
+
 /** What one may take, and what one has taken of it. */
-export function Offers({ offers, device }: { offers: readonly Offer[]; device: string }) {
+export function Offers({ offers, device, wanted, takes, onFound }: Props) {
   const { say } = useSpeaker()
   const [words, setWords] = useState('')
   const [category, setCategory] = useState<string | undefined>(undefined)
@@ -42,6 +53,11 @@ export function Offers({ offers, device }: { offers: readonly Offer[]; device: s
           />
         )}
       </Heading>
+      {wanted !== undefined && offers.every(offer => offer.title !== wanted) && (
+        <Box role="alert" color="trouble" mb="2">
+          {say('wantedNone')}
+        </Box>
+      )}
       {shown.length === 0 && <Box color="ink2">{say(offers.length === 0 ? 'offersNone' : 'offersNotFound')}</Box>}
       <Grid
         as="ul"
@@ -51,7 +67,14 @@ export function Offers({ offers, device }: { offers: readonly Offer[]; device: s
         gap="3"
       >
         {shown.map(offer => (
-          <OfferCard key={offer.title} offer={offer} device={device} />
+          <OfferCard
+            key={offer.title}
+            offer={offer}
+            device={device}
+            isWanted={offer.title === wanted}
+            takes={takes}
+            onFound={onFound}
+          />
         ))}
       </Grid>
     </Box>

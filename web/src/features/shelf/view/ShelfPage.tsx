@@ -1,5 +1,5 @@
 import { Box, Flex } from '@chakra-ui/react'
-import { useEffect, useRef, useState } from 'react'
+import { useCallback, useEffect, useRef, useState } from 'react'
 import { SignInForm, useLeaveWhenOver, useSessionQuery, useSignIn, useSignInByLink, useSignOut } from '../../session'
 import { sentence } from '../../../shared/api'
 import { name } from '../../../shared/address'
@@ -16,6 +16,7 @@ import { LANGUAGES } from '../model/texts'
 import { SpeakerContext, useNewSpeaker, useSpeaker } from '../state/useTexts'
 import { ComingPart } from './ComingPart'
 import { HerePart } from './HerePart'
+import { NoticeCorner } from './NoticeCorner'
 import { Offers } from './Offers'
 
 /** What people see: what is offered to them on a computer of theirs, what is coming, and what is there. */
@@ -42,7 +43,9 @@ export function ShelfPage() {
       {session.data === undefined && session.isError && (
         <Notice heading={speaker.say('failed')}>{sentence(session.error)}</Notice>
       )}
-      {session.data !== null && session.data !== undefined && <Content account={session.data.account} />}
+      {session.data !== null && session.data !== undefined && (
+        <Content account={session.data.account} byLink={link.isUsed} />
+      )}
       <Announcer />
     </SpeakerContext.Provider>
   )
@@ -51,7 +54,7 @@ export function ShelfPage() {
 const LINK = '#in='
 
 /** Where one's computer has opened the shelf: the link signs in, once, and leaves the address. */
-function useLink(): { isOpening: boolean; error: Error | null } {
+function useLink(): { isOpening: boolean; isUsed: boolean; error: Error | null } {
   const { mutate, status, error } = useSignInByLink()
   const [token] = useState(() =>
     window.location.hash.startsWith(LINK) ? window.location.hash.slice(LINK.length) : undefined,
@@ -64,7 +67,11 @@ function useLink(): { isOpening: boolean; error: Error | null } {
       mutate(token)
     }
   }, [token, mutate])
-  return { isOpening: token !== undefined && (status === 'idle' || status === 'pending'), error }
+  return {
+    isOpening: token !== undefined && (status === 'idle' || status === 'pending'),
+    isUsed: status === 'success',
+    error,
+  }
 }
 
 function Enter() {
@@ -91,10 +98,16 @@ function useTitle(title: string) {
   }, [title])
 }
 
-const ADDRESS = { on: name }
+const ADDRESS = { on: name, take: name }
 const WIDTH = '1080px'
 
-function Content({ account }: { account: string }) {
+interface ContentProps {
+  account: string
+  /** Whether one's computer has opened the shelf. */
+  byLink: boolean
+}
+
+function Content({ account, byLink }: ContentProps) {
   const { say } = useSpeaker()
   const [address, change] = useAddressState(ADDRESS)
   const shelf = useShelf(address.on)
@@ -107,6 +120,7 @@ function Content({ account }: { account: string }) {
     }
   }, [address.on, device, change])
   const why = failure(shelf)
+  const isTaken = useCallback(() => change({ take: undefined }, { replace: true }), [change])
   return (
     <Flex direction="column" minH="100%">
       <Head shelf={shelf.data} onChoose={on => change({ on })} />
@@ -123,16 +137,28 @@ function Content({ account }: { account: string }) {
             </Box>
           </Notice>
         )}
-        {why === undefined && shelf.data !== undefined && <Parts shelf={shelf.data} />}
+        {why === undefined && shelf.data !== undefined && (
+          <Parts shelf={shelf.data} wanted={address.take} takes={byLink} onFound={isTaken} />
+        )}
       </Box>
     </Flex>
   )
 }
 
-function Parts({ shelf }: { shelf: Shelf }) {
+interface PartsProps {
+  shelf: Shelf
+  /** The title that an entry in the computer's menu stands for. */
+  wanted: string | undefined
+  /** Whether it is taken at once: only where the computer itself has opened it, since anybody can write an address. */
+  takes: boolean
+  onFound: () => void
+}
+
+function Parts({ shelf, wanted, takes, onFound }: PartsProps) {
   const { say } = useSpeaker()
   return (
     <>
+      {shelf.device !== undefined && <NoticeCorner notices={shelf.notices} device={shelf.device} />}
       <Box as="h1" textStyle="title" pt="6" pb="4">
         {say('hello', { name: shelf.person })}
       </Box>
@@ -141,8 +167,10 @@ function Parts({ shelf }: { shelf: Shelf }) {
       ) : (
         <>
           <ComingPart coming={shelf.coming} device={shelf.device} />
-          <Offers offers={shelf.offers} device={shelf.device} />
+          <Offers offers={shelf.offers} device={shelf.device} wanted={wanted} takes={takes} onFound={onFound} />
           <HerePart here={shelf.here} device={shelf.device} />
+          {/* Room for the corner, so that it covers nothing that one scrolls to. */}
+          {shelf.notices.length > 0 && <Box h={{ base: '0', md: '60' }} />}
         </>
       )}
     </>

@@ -4,6 +4,7 @@ import { ask, withQuery } from '../../../shared/api'
 
 export type StateCounts = Api['StateCounts']
 export type StateCount = Api['StateCount']
+export type Expectation = Api['Expectation']
 
 /** Devices report all the while, and counting costs a look at each. */
 const ANEW_MS = 15_000

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { StateCount } from '../api/states'
-import { counted, inGroups, stateWords } from './states'
+import { counted, expectationWords, inGroups, stateWords } from './states'
 
 const STATES: readonly StateCount[] = [
   { state: 'in-place', words: 'in place', group: 'in-place', count: 40 },
@@ -33,5 +33,31 @@ describe('the states of a title', () => {
   it('are read as words, also while the counts are not there yet', () => {
     expect(stateWords(STATES, 'waits-window')).toBe('waits for its window')
     expect(stateWords(undefined, 'waits-window')).toBe('waits window')
+  })
+})
+
+describe('what is ahead', () => {
+  const say = (expected: Parameters<typeof expectationWords>[0]) => expectationWords(expected, at => at)
+
+  it('is expected by half, and by nine in ten', () => {
+    expect(say({ units: 12, half: 'noon', nineInTen: 'five', away: 0 })).toBe(
+      'Of the 12 ahead, half are expected by noon, nine in ten by five.',
+    )
+    expect(say({ units: 1, half: 'noon', nineInTen: 'noon', away: 0 })).toBe('The one ahead is expected by noon.')
+  })
+
+  it('is said once where that is the same moment', () => {
+    expect(say({ units: 12, half: 'noon', nineInTen: 'noon', away: 0 })).toBe(
+      'Nine in ten of the 12 ahead are expected by noon.',
+    )
+  })
+
+  it('may take longer than can be said', () => {
+    expect(say({ units: 12, half: 'noon', away: 0 })).toContain('nine in ten not within two weeks')
+    expect(say({ units: 12, away: 0 })).toBe('Of the 12 ahead, most take longer than two weeks.')
+  })
+
+  it('does not count devices that are away', () => {
+    expect(say({ units: 0, away: 3 })).toBe('3 more on devices that have not called in for two weeks.')
   })
 })

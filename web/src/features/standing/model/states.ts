@@ -1,4 +1,4 @@
-import type { StateCount } from '../api/states'
+import type { Expectation, StateCount } from '../api/states'
 
 export type Group = StateCount['group']
 
@@ -42,4 +42,30 @@ export function counted({ words, count }: Pick<StateCount, 'words' | 'count'>): 
 /** "waits-window" as it is written in addresses, in words. */
 export function stateWords(states: readonly StateCount[] | undefined, state: string): string {
   return states?.find(one => one.state === state)?.words ?? state.replaceAll('-', ' ')
+}
+
+/**
+ * When those that wait or are under way are expected to be as they shall.
+ *
+ * @param moment says an instant
+ */
+export function expectationWords(
+  { units, half, nineInTen, away }: Expectation,
+  moment: (instant: string) => string,
+): string {
+  const ahead =
+    units === 0
+      ? []
+      : half === undefined
+        ? [`Of the ${units === 1 ? 'one' : units} ahead, most take longer than two weeks.`]
+        : units === 1
+          ? [`The one ahead is expected by ${moment(half)}.`]
+          : nineInTen !== undefined && moment(half) === moment(nineInTen)
+            ? [`Nine in ten of the ${units} ahead are expected by ${moment(half)}.`]
+            : [
+                `Of the ${units} ahead, half are expected by ${moment(half)}, ${
+                  nineInTen === undefined ? 'nine in ten not within two weeks' : `nine in ten by ${moment(nineInTen)}`
+                }.`,
+              ]
+  return [...ahead, ...(away > 0 ? [`${away} more on devices that have not called in for two weeks.`] : [])].join(' ')
 }

@@ -2,11 +2,12 @@ import { Box, Flex } from '@chakra-ui/react'
 import { Link } from 'react-router'
 import { sentence, withQuery } from '../../../shared/api'
 import { failure } from '../../../shared/failure'
-import { count } from '../../../shared/format'
+import { count, moment } from '../../../shared/format'
+import { useNow } from '../../../shared/useNow'
 import { StackBar } from '../../../shared/ui/StackBar'
 import type { StateCount } from '../api/states'
 import { useStates } from '../api/states'
-import { counted, inGroups } from '../model/states'
+import { counted, expectationWords, inGroups } from '../model/states'
 
 interface Props {
   title: string
@@ -29,6 +30,7 @@ export function StandingPart(props: Props) {
 /** How far what is assigned of a title has come: each unit is in one state, and each figure opens into its devices. */
 export function Standing({ title, ou }: Props) {
   const counts = useStates(title, ou)
+  const now = useNow()
   const failed = failure(counts)
   if (failed !== undefined) {
     return (
@@ -68,6 +70,11 @@ export function Standing({ title, ou }: Props) {
               )),
             )}
           </Box>
+          {counts.data?.expected !== undefined && (
+            <Box textStyle="second" color="ink2" mt="1.5">
+              {expectationWords(counts.data.expected, at => moment(at, now))}
+            </Box>
+          )}
         </>
       )}
     </Box>

@@ -28,3 +28,26 @@ export function useDeleteWindow() {
     onSuccess: () => queries.invalidateQueries({ queryKey: ['windows'] }),
   })
 }
+
+export type QuietHours = Api['QuietHoursView']
+
+/** When people are not told what does not count down; with nothing in it where they always are. */
+export function useQuietHours() {
+  return useQuery({ queryKey: ['windows', 'quiet'], queryFn: () => ask<QuietHours>('GET', '/api/quiet-hours') })
+}
+
+export function usePutQuietHours() {
+  const queries = useQueryClient()
+  return useMutation({
+    mutationFn: (hours: Required<QuietHours>) => ask<void>('PUT', '/api/quiet-hours', hours),
+    onSuccess: () => queries.invalidateQueries({ queryKey: ['windows'] }),
+  })
+}
+
+export function useDeleteQuietHours() {
+  const queries = useQueryClient()
+  return useMutation({
+    mutationFn: () => ask<void>('DELETE', '/api/quiet-hours'),
+    onSuccess: () => queries.invalidateQueries({ queryKey: ['windows'] }),
+  })
+}

@@ -10,17 +10,21 @@ import { PageHead } from '../../../shared/ui/PageHead'
 import { Panel } from '../../../shared/ui/Panel'
 import { QueryState } from '../../../shared/ui/QueryState'
 import { useOpenWindow } from '../../../shared/useAddressState'
-import type { WindowLine } from '../api/windows'
-import { useWindows } from '../api/windows'
+import type { QuietHours, WindowLine } from '../api/windows'
+import { useQuietHours, useWindows } from '../api/windows'
 import { openWords } from '../model/words'
 
 const WindowWindow = lazy(() => import('./WindowWindow').then(part => ({ default: part.WindowWindow })))
 
+const QuietHoursWindow = lazy(() => import('./QuietHoursWindow').then(part => ({ default: part.QuietHoursWindow })))
+
 const EDIT = 'edit:'
+const QUIET = 'quiet-hours'
 
 /** When may devices work? */
 export function WindowsPage() {
   const windows = useWindows()
+  const quiet = useQuietHours()
   const [open, setOpen] = useOpenWindow()
   useKeys('Maintenance windows', [{ key: 'n', says: 'Add a window', act: () => setOpen('new') }])
   const edited = (windows.data ?? []).find(line => `${EDIT}${line.window.id}` === open)
@@ -50,12 +54,41 @@ export function WindowsPage() {
           }
         </QueryState>
       </Panel>
+      <QuietHoursLine hours={quiet.data} onOpen={() => setOpen(QUIET)} />
+      {open === QUIET && quiet.data !== undefined && (
+        <Suspense fallback={null}>
+          <QuietHoursWindow hours={quiet.data} onClose={() => setOpen(undefined)} />
+        </Suspense>
+      )}
       {(open === 'new' || edited !== undefined) && (
         <Suspense fallback={null}>
           <WindowWindow key={open} window={edited?.window} onClose={() => setOpen(undefined)} />
         </Suspense>
       )}
     </Page>
+  )
+}
+
+/** When people are not disturbed, whatever devices do. */
+function QuietHoursLine({ hours, onOpen }: { hours: QuietHours | undefined; onOpen: () => void }) {
+  return (
+    <Panel as="section" aria-label="Quiet hours" mt="3">
+      <Flex align="center" gap="3.5" px="4" py="2">
+        <Box flex="1" minW="0">
+          <b>Quiet hours</b>
+          <Box as="span" color="ink2" ml="2.5">
+            {hours === undefined
+              ? ''
+              : hours.from === undefined
+                ? 'none: people are told and asked at any time'
+                : `${hours.from} to ${hours.to}, by each device’s own clock: people are told nothing then that does not count down`}
+          </Box>
+        </Box>
+        <Button onClick={onOpen} disabled={hours === undefined} aria-label="Edit quiet hours">
+          Edit
+        </Button>
+      </Flex>
+    </Panel>
   )
 }
 

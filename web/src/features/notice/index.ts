@@ -1,0 +1,3 @@
+export { useNotices } from './api/notices'
+export { NoticeList } from './view/NoticeList'
+export { NoticesPart } from './view/NoticesPart'
