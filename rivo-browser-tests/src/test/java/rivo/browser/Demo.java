@@ -29,7 +29,7 @@ final class Demo implements AutoCloseable {
 
     static Demo start(Path data) throws IOException {
         Process process = new ProcessBuilder(Path.of(System.getProperty("java.home"), "bin", "java").toString(), "-XX:TieredStopAtLevel=1",
-                "-Drivo.demo.sessions=15s", "-cp",
+                "-Drivo.demo.sessions=15s", "-Drivo.demo.shelf=0", "-cp",
                 System.getProperty("java.class.path").replace("\n", File.pathSeparator), Rivo.class.getName(), "demo",
                 "--small", "--port", "0", "--data", data.toString()).redirectErrorStream(true).start();
         BufferedReader out = new BufferedReader(new InputStreamReader(process.getInputStream(),

@@ -8,6 +8,7 @@ import com.microsoft.playwright.Page;
 import com.microsoft.playwright.Route;
 import com.microsoft.playwright.assertions.LocatorAssertions;
 import com.microsoft.playwright.options.AriaRole;
+import com.microsoft.playwright.options.SelectOption;
 import java.time.LocalDate;
 import java.util.regex.Pattern;
 import org.junit.jupiter.api.Order;
@@ -18,6 +19,8 @@ class ShelfTest extends BrowserTest {
 
     private static final double ARRIVES = 60_000;
     private static final String PERSON = "rowena.elmby";
+    /** Which nobody else uses: they are signed in there all the time, and nothing goes wrong there by chance. */
+    private static final String THEIRS = "QB-LAB-004";
 
     private void enter() {
         page.context().clearCookies();
@@ -28,10 +31,14 @@ class ShelfTest extends BrowserTest {
         assertThat(page.getByRole(AriaRole.HEADING, new Page.GetByRoleOptions().setName("Hello, Rowena Elmby"))).isVisible();
     }
 
-    /** On this computer, wherever they are signed in meanwhile. */
-    private void enterOn(String computer) {
+    /** On their own computer, wherever else they are signed in meanwhile. */
+    private void enterOnTheirs() {
         enter();
-        page.getByLabel("On computer").selectOption(computer);
+        chooseTheirs();
+    }
+
+    private void chooseTheirs() {
+        page.getByLabel("On computer").selectOption(new SelectOption().setLabel(THEIRS + " (signed in)"));
     }
 
     private Locator offer(String name) {
@@ -54,7 +61,7 @@ class ShelfTest extends BrowserTest {
     @Order(1)
     void anOfferIsFoundTakenWatchedAndGivenBackOnANarrowScreen() {
         page.setViewportSize(360, 740);
-        enter();
+        enterOnTheirs();
         assertThat(browser.faults("light")).isEmpty();
         page.evaluate("document.documentElement.className = 'dark'");
         assertThat(browser.faults("dark")).isEmpty();
@@ -82,12 +89,11 @@ class ShelfTest extends BrowserTest {
     @Test
     @Order(2)
     void whatIsForThemAloneArrivesWhileTheyAreSignedInAndAdministratorsSeeIt() {
-        enter();
+        enterOnTheirs();
         Locator maps = offer("Brookmap Studio");
         assertThat(maps).containsText("for you alone");
         in(maps, "Install").click();
         assertThat(maps).containsText(Pattern.compile("give it back"), inTime());
-        String computer = page.getByLabel("On computer").locator("option:checked").textContent().replace(" (signed in)", "");
         page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Deutsch")).click();
         assertThat(page.getByRole(AriaRole.HEADING, new Page.GetByRoleOptions().setName("Guten Tag, Rowena Elmby"))).isVisible();
         assertThat(in(maps, "zurückgeben")).isVisible();
@@ -98,8 +104,8 @@ class ShelfTest extends BrowserTest {
         assertThat(page.getByLabel("Account name")).isVisible();
 
         comeBack();
-        page.navigate("/fleet?q=" + computer);
-        page.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName(computer)).first().click();
+        page.navigate("/fleet?q=" + THEIRS);
+        page.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName(THEIRS)).first().click();
         assertThat(region("In place").getByRole(AriaRole.BUTTON, new Locator.GetByRoleOptions().setName(Pattern.compile("^Brookmap Studio"))))
                 .containsText("taken from the shelf");
         assertThat(browser.complaints()).isEmpty();
@@ -135,8 +141,7 @@ class ShelfTest extends BrowserTest {
     @Order(3)
     void whatHasToBeAgreedToIsAskedForRefusedAskedForAgainAndAgreedTo() {
         page.setViewportSize(360, 740);
-        enter();
-        String computer = (String) page.getByLabel("On computer").evaluate("one => one.value");
+        enterOnTheirs();
         askFor("Ask for it", "Curious");
         assertThat((Boolean) page.evaluate("document.documentElement.scrollWidth <= innerWidth")).as("nothing sticks out").isTrue();
         leaveShelf();
@@ -152,7 +157,7 @@ class ShelfTest extends BrowserTest {
         in(window, "Refuse").click();
         assertThat(asked()).hasCount(0);
 
-        enterOn(computer);
+        enterOnTheirs();
         assertThat(offer("Valvewright CAD")).containsText("Not agreed: A seat is for those who draw.");
         askFor("Ask again", "I draw the sampling valves");
         leaveShelf();
@@ -161,7 +166,7 @@ class ShelfTest extends BrowserTest {
         in(window, "Agree").click();
         assertThat(asked()).hasCount(0);
 
-        enterOn(computer);
+        enterOnTheirs();
         assertThat(part("On this computer")).containsText("Valvewright CAD", inTime());
         assertThat(offer("Valvewright CAD")).containsText("yours until");
         leaveShelf();
@@ -171,8 +176,51 @@ class ShelfTest extends BrowserTest {
         assertThat(browser.complaints()).isEmpty();
     }
 
+    /** Lets the browser's clock be behind, so that what is put off by a quarter of an hour is asked again within seconds. */
+    private void putOff() {
+        page.evaluate("(() => { const now = performance.timeOrigin + performance.now(); const at = performance.now();"
+                + "Date.now = () => now + performance.now() - at - 880_000 })()");
+        Locator corner = part("Messages from this computer");
+        in(corner, "Later").click();
+        assertThat(browser.faults("light")).isEmpty();
+        corner.getByLabel("Until when").selectOption(new SelectOption().setLabel("in 15 minutes"));
+        in(corner, "Put it off").click();
+        assertThat(corner).containsText("Put off until", inTime());
+    }
+
     @Test
     @Order(4)
+    void aRestartIsPutOffTwiceAndThenDoneOnANarrowScreen() {
+        page.setViewportSize(360, 740);
+        enterOnTheirs();
+        Locator driver = offer("Probewire Driver");
+        in(driver, "Install").click();
+        Locator corner = part("Messages from this computer");
+        assertThat(corner).containsText("Probewire Driver is ready once this computer has restarted.", inTime());
+        assertThat(corner).containsText("You can put it off 3 more times.");
+        assertThat(driver).containsText("ready after the next restart");
+        assertThat((Boolean) page.evaluate("document.documentElement.scrollWidth <= innerWidth")).as("nothing sticks out").isTrue();
+        putOff();
+        assertThat(corner).containsText("You can put it off 2 more times.", inTime());
+        putOff();
+        assertThat(corner).containsText("You can put it off once more.", inTime());
+        in(corner, "Restart now").click();
+        assertThat(in(driver, "give it back")).isVisible(new LocatorAssertions.IsVisibleOptions().setTimeout(ARRIVES));
+        assertThat(corner).not().containsText("Probewire");
+
+        comeBack();
+        page.setViewportSize(1280, 800);
+        page.navigate("/fleet?q=" + THEIRS);
+        page.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName(THEIRS)).first().click();
+        page.getByText("What people were told").click();
+        assertThat(page.getByText("The restart was done, for Probewire Driver")).isVisible();
+        assertThat(page.getByText(Pattern.compile("Rowena Elmby put the restart off until .*; 2 more allowed"))).isVisible();
+        assertThat(browser.faults("light")).isEmpty();
+        assertThat(browser.complaints()).isEmpty();
+    }
+
+    @Test
+    @Order(5)
     void aLinkSignsInAndLeavesTheAddressAndAWrongOneSaysWhatToDo() {
         page.context().clearCookies();
         page.navigate("/shelf#in=forged");
@@ -185,5 +233,16 @@ class ShelfTest extends BrowserTest {
         page.navigate("/shelf#in=token");
         assertThat(page.getByRole(AriaRole.HEADING, new Page.GetByRoleOptions().setName("Hello, Rowena Elmby"))).isVisible();
         assertThat(page.url()).doesNotContain("token");
+        chooseTheirs();
+        assertThat(in(offer("Tarnlog Viewer"), "Install")).isVisible();
+        String computer = (String) page.getByLabel("On computer").evaluate("one => one.value");
+
+        // An address that anybody could have written shows the title; the computer's own menu takes it.
+        page.navigate("/shelf?on=" + computer + "&take=tarnlog");
+        assertThat(page).hasURL(Pattern.compile("/shelf\\?on=[^&]*$"));
+        assertThat(in(offer("Tarnlog Viewer"), "Install")).isVisible();
+        page.navigate("/");
+        page.navigate("/shelf?on=" + computer + "&take=tarnlog#in=token");
+        assertThat(in(offer("Tarnlog Viewer"), "stop")).isVisible();
     }
 }
