@@ -5,10 +5,11 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
-import rivo.core.estate.Version;
 import rivo.devices.protocol.Job;
 import rivo.devices.protocol.PresenceKind;
 import rivo.devices.protocol.Report;
+import rivo.devices.protocol.UninstallCommand;
+import rivo.devices.protocol.VersionOrder;
 import rivo.devices.protocol.Work;
 
 /**
@@ -33,17 +34,21 @@ record Evidence(Map<String, String> things) {
             boolean there = release.any() ? release.looks().stream().anyMatch(this::holds)
                     : release.looks().stream().allMatch(this::holds);
             if (there) {
-                return release.looks().stream().map(look -> things.get(key(look))).filter(Objects::nonNull).findFirst()
+                return release.looks().stream().map(look -> version(look, things.get(key(look)), release.version())).filter(Objects::nonNull).findFirst()
                         .orElse(release.version());
             }
         }
         return null;
     }
 
+    /** Of a package the release's, where it is exactly that build, else that of the software without what packagers add. */
+    private static @Nullable String version(Work.Look look, @Nullable String there, String release) {
+        return there == null || look.order() == null ? there : there.equals(look.version()) ? release : VersionOrder.upstream(there);
+    }
+
     private boolean holds(Work.Look look) {
         String version = things.get(key(look));
-        return version != null && (look.version().isEmpty() || !version.isEmpty()
-                && Version.of(version).compareTo(Version.of(look.version())) >= 0);
+        return version != null && look.isMetBy(version);
     }
 
     /** With what the installer of a job puts on. */
@@ -53,7 +58,7 @@ record Evidence(Map<String, String> things) {
         more.put(job.name(), version);
         for (Work.Seen release : check == null ? List.<Work.Seen>of() : check.releases()) {
             if (release.version().isEmpty() || release.version().equals(version)) {
-                release.looks().forEach(look -> more.put(key(look), version));
+                release.looks().forEach(look -> more.put(key(look), look.order() == null || look.version().isEmpty() ? version : look.version()));
             }
         }
         return new Evidence(more);
@@ -67,6 +72,12 @@ record Evidence(Map<String, String> things) {
             check.releases().forEach(release -> release.looks().forEach(look -> less.remove(key(look))));
         }
         return new Evidence(less);
+    }
+
+    /** What programs have registered for removing them, as those on Windows do. */
+    List<UninstallCommand.Registered> uninstallers() {
+        return things.keySet().stream().filter(name -> name.indexOf('\n') < 0).sorted()
+                .map(name -> new UninstallCommand.Registered(name, null, "C:\\Program Files\\" + name + "\\uninstall.exe")).toList();
     }
 
     /** The device's own list of installed software, by name. */

@@ -9,6 +9,7 @@ import java.util.HexFormat;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import rivo.devices.fleet.Luck.Mishap;
 import rivo.devices.protocol.ExitCode;
@@ -20,6 +21,8 @@ import rivo.devices.protocol.Progress;
 import rivo.devices.protocol.Report;
 import rivo.devices.protocol.StepKind;
 import rivo.devices.protocol.WaitReason;
+import rivo.devices.protocol.UninstallCommand;
+import rivo.devices.protocol.UninstallCommand.Registered;
 import rivo.devices.protocol.Work;
 
 /**
@@ -167,11 +170,26 @@ final class RunningJob {
         return switch (current.kind()) {
             case FETCH -> fetch(server, device);
             case VERIFY -> verify();
-            case RUN, SCRIPT -> run(current);
+            case RUN, SCRIPT -> {
+                String noCommand = noUninstaller(current, device);
+                yield noCommand == null ? run(current) : noCommand;
+            }
             case COPY, WAIT, CHECK, CLOSE -> null;
             case LOOK -> mishap == Mishap.RAN_BUT_NOT_THERE ? "the installer ran, but the title is not there"
                     : installerFailed ? "the installer failed, and the title is not there" : null;
         };
+    }
+
+    /** Why there is no command that the step's uninstaller could stand for; null where there is one, or it names none. */
+    private static @Nullable String noUninstaller(Job.Step current, DeviceState device) {
+        try {
+            List<Registered> programs = Stream.concat(Stream.of(device.software()), device.profiles().values().stream())
+                    .flatMap(things -> new Evidence(things).uninstallers().stream()).toList();
+            UninstallCommand.filled(current.command(), programs);
+            return null;
+        } catch (UninstallCommand.NoneException e) {
+            return e.getMessage();
+        }
     }
 
     private @Nullable String fetch(ServerConnection server, DeviceState device) throws InterruptedException {

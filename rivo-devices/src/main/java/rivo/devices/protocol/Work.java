@@ -1,8 +1,10 @@
 package rivo.devices.protocol;
 
+import com.fasterxml.jackson.annotation.JsonInclude;
 import java.time.Instant;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
+import rivo.core.estate.Version;
 
 /**
  * What a device shall bring about, in order, and what it shall look for.
@@ -122,7 +124,18 @@ public record Work(List<Job> jobs, List<Check> checks, List<Mirror> mirrors, Lis
      *
      * @param subject the name, code, path or script
      * @param version the lowest that will do; empty for any
+     * @param order by whose rules that is compared; null for as everywhere
      */
-    public record Look(PresenceKind kind, String subject, String version) {
+    public record Look(PresenceKind kind, String subject, String version, @JsonInclude(JsonInclude.Include.NON_NULL) @Nullable VersionOrder order) {
+
+        /** One whose version is compared as everywhere. */
+        public Look(PresenceKind kind, String subject, String version) {
+            this(kind, subject, version, null);
+        }
+
+        /** Whether this version will do. */
+        public boolean isMetBy(String there) {
+            return version.isEmpty() || !there.isEmpty() && (order == null ? Version.of(there).compareTo(Version.of(version)) : order.compare(there, version)) >= 0;
+        }
     }
 }

@@ -9,6 +9,7 @@ import rivo.devices.protocol.Job;
 import rivo.devices.protocol.JobAction;
 import rivo.devices.protocol.PresenceKind;
 import rivo.devices.protocol.Report;
+import rivo.devices.protocol.VersionOrder;
 import rivo.devices.protocol.Work;
 
 class EvidenceTest {
@@ -36,6 +37,18 @@ class EvidenceTest {
         assertThat(evidence.version(check)).isEqualTo("4.2.0");
         assertThat(evidence.software()).as("only what the device lists itself")
                 .containsExactly(new Report.Software("Siltscope Lab", null, "4.2.0"));
+    }
+
+    @Test
+    void aPackageIsComparedByItsOwnSystemAndToldByItsRelease() {
+        Work.Look deb = new Work.Look(PresenceKind.PACKAGE, "tidewatch", "1:2.1.0-2", VersionOrder.DEBIAN);
+        Work.Check check = new Work.Check("tidewatch", List.of(new Work.Seen("2.1.0", false, List.of(deb))));
+        Job job = new Job("tidewatch", "Tidewatch", JobAction.INSTALL, "2.1.0", List.of(), List.of());
+        assertThat(new Evidence(Map.of()).with(job, check).version(check)).isEqualTo("2.1.0");
+        assertThat(new Evidence(Map.of("PACKAGE\ntidewatch", "1:2.1.0-2")).version(check)).isEqualTo("2.1.0");
+        assertThat(new Evidence(Map.of("PACKAGE\ntidewatch", "1:2.1.0-1")).version(check)).as("an older build").isNull();
+        assertThat(new Evidence(Map.of("PACKAGE\ntidewatch", "1:2.1.0~rc1-9")).version(check)).isNull();
+        assertThat(new Evidence(Map.of("PACKAGE\ntidewatch", "1:2.3-1")).version(check)).as("what is newer than any release").isEqualTo("2.3");
     }
 
     @Test

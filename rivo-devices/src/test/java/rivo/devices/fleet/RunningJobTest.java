@@ -27,14 +27,25 @@ class RunningJobTest {
     private static final Job.Step LOOK = Job.Step.of(StepKind.LOOK, "look", null, 60);
 
     private static List<Progress> all(Mishap mishap, Job.Step... steps) throws InterruptedException {
+        return all(DeviceState.fresh("d", Map.of(), Map.of()), mishap, steps);
+    }
+
+    private static List<Progress> all(DeviceState device, Mishap mishap, Job.Step... steps) throws InterruptedException {
         RunningJob job = new RunningJob(new Job("t", "T", JobAction.INSTALL, "1", List.of(), List.of(steps)), List.of(), mishap, new HashMap<>(), close -> false);
         ServerConnection nowhere = new ServerConnection(URI.create("http://127.0.0.1:1"));
-        DeviceState device = DeviceState.fresh("d", Map.of(), Map.of());
         List<Progress> all = new ArrayList<>(List.of(job.started()));
         while (all.get(all.size() - 1).state() == JobState.RUNNING) {
             all.add(job.next(nowhere, device));
         }
         return all;
+    }
+
+    @Test
+    void anUninstallerIsTheOneOfWhatIsThere() throws InterruptedException {
+        Job.Step remove = Job.Step.of(StepKind.RUN, "remove", "{uninstaller:Tidewatch 2.0} /S", 60);
+        assertThat(all(Mishap.NONE, remove).get(1).message()).contains("there is no “Tidewatch 2.0” in the list of installed software");
+        DeviceState device = DeviceState.fresh("d", Map.of(), Map.of("rowena.elmby", Map.of("Tidewatch 2.1", "2.1")));
+        assertThat(all(device, Mishap.NONE, remove, LOOK)).last().extracting(Progress::state).isEqualTo(JobState.DONE);
     }
 
     @Test
