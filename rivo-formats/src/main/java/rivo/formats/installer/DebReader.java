@@ -21,6 +21,7 @@ import org.apache.commons.compress.archivers.tar.TarArchiveEntry;
 import org.apache.commons.compress.archivers.tar.TarArchiveInputStream;
 import org.jspecify.annotations.Nullable;
 import org.tukaani.xz.XZInputStream;
+import rivo.formats.installer.InstallerFile.Needed;
 
 /** Debian packages (deb(5)): an ar archive with {@code debian-binary}, then the control files as a tar archive. */
 final class DebReader {
@@ -31,12 +32,13 @@ final class DebReader {
     /** What unpacking itself may hold, in KiB; dpkg-deb's own default takes 9 MiB. */
     private static final int MOST_MEMORY_KIB = 32 << 10;
     private static final int MOST_ENTRIES = 1000;
-    private static final Pattern NEED = Pattern.compile("\\s*([a-z0-9][a-z0-9+.-]+)[^(|]*(?:\\(>[=>]?\\s*([^)]+)\\))?.*");
+    private static final Pattern NEED = Pattern.compile("\\s*([a-z0-9][a-z0-9+.-]+)(?::[a-z0-9]+)?[^(]*(?:\\(>[=>]?\\s*([^)]+)\\))?.*");
+    private static final int MOST_SIGNATURE = 1 << 20;
 
     private DebReader() {
     }
 
-    static InstallerFile read(Path file, ReadingBudget budget) throws IOException {
+    static InstallerFile read(Path file, List<byte[]> keys, ReadingBudget budget) throws IOException {
         try (InputStream in = new BufferedInputStream(budget.metered(Files.newInputStream(file), Files.size(file), "it"));
                 ArArchiveInputStream archive = new ArArchiveInputStream(in)) {
             for (int i = 0; i < 10; i++) {
@@ -46,11 +48,25 @@ final class DebReader {
                 }
                 if (entry.getName().startsWith("control.tar")) {
                     return control(fields(controlFile(budget.metered(unpacked(entry.getName(), archive, budget), MOST_UNPACKED,
-                            "its control archive"), budget), budget));
+                            "its control archive"), budget), budget)).signature(signature(file, keys, budget)).build();
                 }
             }
-            return InstallerFile.nothingOf(InstallerFormat.OTHER);
+            return InstallerFile.of(InstallerFormat.OTHER).build();
         }
+    }
+
+    /** By the file that signing tools put beside the others: a signature of them as they lie in it, or a signed list of their digests. */
+    private static FileSignature signature(Path file, List<byte[]> keys, ReadingBudget budget) throws IOException {
+        List<ArFile.Member> members = ArFile.members(file, budget);
+        for (ArFile.Member member : members) {
+            if (member.name().startsWith("_gpg") && member.size() <= MOST_SIGNATURE) {
+                byte[] signature = ArFile.bytes(file, member, budget);
+                List<ArFile.Member> signed = members.stream().filter(one -> !one.name().startsWith("_")).toList();
+                return new String(signature, StandardCharsets.ISO_8859_1).contains("BEGIN PGP SIGNED MESSAGE")
+                        ? OpenPgp.ofList(signature, keys, file, signed, budget) : OpenPgp.detached(signature, keys, ArFile.parts(file, signed), budget);
+            }
+        }
+        return FileSignature.NONE;
     }
 
     private static InputStream unpacked(String name, InputStream in, ReadingBudget budget) throws IOException {
@@ -107,14 +123,16 @@ final class DebReader {
         return texts;
     }
 
-    private static InstallerFile control(Map<String, String> fields) {
+    private static InstallerFile.Builder control(Map<String, String> fields) {
         String code = fields.get("package");
         String summary = fields.getOrDefault("description", "").split("\n", 2)[0];
         String maintainer = fields.get("maintainer");
-        return new InstallerFile(InstallerFormat.DEB, title(code), upstream(fields.get("version")),
-                maintainer == null ? null : maintainer.replaceFirst("\\s*<.*", ""), summary.isEmpty() ? null : summary,
-                architecture(fields.getOrDefault("architecture", "all")), code, code, null, InstallerKind.UNKNOWN, true,
-                null, needs(fields.getOrDefault("pre-depends", "") + "," + fields.getOrDefault("depends", "")), List.of());
+        String version = fields.get("version");
+        return InstallerFile.of(InstallerFormat.DEB).name(title(code)).version(upstream(version)).packaged(version)
+                .maker(maintainer == null ? null : maintainer.replaceFirst("\\s*<.*", "")).description(summary.isEmpty() ? null : summary)
+                .architecture(architecture(fields.getOrDefault("architecture", "all"))).code(code).family(code)
+                .needs(needs(fields.getOrDefault("pre-depends", "") + "," + fields.getOrDefault("depends", "")))
+                .fact("Version of the package", version);
     }
 
     static @Nullable String title(@Nullable String code) {
@@ -126,21 +144,30 @@ final class DebReader {
         return version == null ? null : version.replaceFirst("^\\d+:", "").replaceFirst("-[^-]*$", "");
     }
 
+    /** Those that have a word of their own in rules; others by the name that their system has for them. */
     static @Nullable String architecture(String word) {
         return switch (word) {
             case "amd64", "x86_64" -> "x64";
             case "arm64", "aarch64" -> "arm64";
-            case "i386", "i486", "i586", "i686" -> "x86";
-            default -> null;
+            case "i386", "i486", "i586", "i686", "athlon" -> "x86";
+            case "armhf", "armel", "armv5tel", "armv6hl", "armv7l", "armv7hl", "armv7hnl" -> "arm";
+            case "all", "any", "noarch", "" -> null;
+            default -> word.toLowerCase(Locale.ROOT);
         };
     }
 
-    private static List<InstallerFile.Needed> needs(String depends) {
-        List<InstallerFile.Needed> needs = new ArrayList<>();
+    private static List<Needed> needs(String depends) {
+        List<Needed> needs = new ArrayList<>();
         for (String one : depends.split(",", 200)) {
-            Matcher need = NEED.matcher(one.replace('\n', ' '));
-            if (need.matches()) {
-                needs.add(new InstallerFile.Needed(need.group(1), upstream(need.group(2))));
+            List<Needed> any = new ArrayList<>();
+            for (String alternative : one.replace('\n', ' ').split("\\|")) {
+                Matcher need = NEED.matcher(alternative);
+                if (need.matches()) {
+                    any.add(new Needed(need.group(1), upstream(need.group(2))));
+                }
+            }
+            if (!any.isEmpty()) {
+                needs.add(new Needed(any.get(0).name(), any.get(0).minimum(), any.subList(1, any.size())));
             }
         }
         return needs;

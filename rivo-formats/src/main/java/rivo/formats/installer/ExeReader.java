@@ -5,14 +5,12 @@ import java.nio.ByteBuffer;
 import java.nio.channels.FileChannel;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
-import java.util.ArrayList;
+import java.security.MessageDigest;
 import java.util.HashMap;
-import java.util.List;
 import java.util.Map;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
-import rivo.formats.installer.InstallerFile.Finding;
 
 /**
  * Windows programs: the machine, the version resource, who signed, which set-up kit made it, and what it is if it is no set-up program.
@@ -22,6 +20,8 @@ final class ExeReader {
     private static final int VERSION = 16;
     private static final int MANIFEST = 24;
     private static final int MOST_SIGNATURE = 1 << 20;
+    private static final int ENTRY_HEAD = 8;
+    private static final int PKCS7 = 2;
     private static final int NATIVE = 1;
     private static final int CONSOLE = 3;
     private static final int FIRST_EFI = 10;
@@ -38,21 +38,32 @@ final class ExeReader {
             PeFile file = new PeFile(channel, budget);
             Map<String, String> told = version(file);
             SetUpKits.Kit kit = SetUpKits.of(file);
-            List<Finding> findings = new ArrayList<>();
+            InstallerFile.Builder read = InstallerFile.of(InstallerFormat.EXE);
             String what = what(file, kit);
             if (what != null) {
-                findings.add(new Finding("no-set-up", "It is " + what + ". Nothing is proposed for running it."));
+                read.finding("no-set-up", "It is " + what + ". Nothing is proposed for running it.");
             }
             String stated = told.getOrDefault("ProductVersion", told.getOrDefault("FileVersion", told.get(VersionResource.FIXED)));
             String version = stated == null ? null : version(stated);
             if (stated != null && version != null && !version.equals(plain(stated))) {
-                findings.add(new Finding("version-read", "The file states its version as “" + stated + "”; " + version + " was read from that."));
+                read.finding("version-read", "The file states its version as “" + stated + "”; " + version + " was read from that.");
             }
-            InstallerKind kind = kit == null || kit.uninstaller() ? InstallerKind.UNKNOWN : kit.kind();
-            return new InstallerFile(InstallerFormat.EXE, told.getOrDefault("ProductName", told.get("FileDescription")), version, told.get("CompanyName"),
-                    told.get("FileDescription"), architecture(file, kit), null, null, null, kind, kit == null || !"asInvoker".equals(level(file)), signer(file, budget),
-                    List.of(), findings);
+            String level = level(file);
+            return read.name(told.getOrDefault("ProductName", told.get("FileDescription"))).version(version).maker(told.get("CompanyName"))
+                    .description(told.get("FileDescription")).architecture(architecture(file, kit))
+                    .kind(kit == null || kit.uninstaller() ? InstallerKind.UNKNOWN : kit.kind()).perMachine(kit == null || !"asInvoker".equals(level))
+                    .fact("Set-up kit", kit == null ? null : kit.kind().words()).fact("Asks to run as", level == null ? null : runsAs(level))
+                    .signature(signature(file, budget)).build();
         }
+    }
+
+    private static @Nullable String runsAs(String level) {
+        return switch (level) {
+            case "asInvoker" -> "whoever starts it";
+            case "highestAvailable" -> "an administrator, where whoever starts it is one";
+            case "requireAdministrator" -> "an administrator";
+            default -> null;
+        };
     }
 
     /** What it is instead of a set-up program; null where it is one, or may be. */
@@ -94,17 +105,26 @@ final class ExeReader {
         return version.matches() ? version.group(1) : null;
     }
 
-    private static @Nullable String signer(PeFile file, ReadingBudget budget) throws IOException {
+    private static FileSignature signature(PeFile file, ReadingBudget budget) throws IOException {
         // Unlike all others, this directory is told by its place in the file.
         long[] directory = file.directory(PeFile.CERTIFICATES);
-        if (directory == null || directory[1] < 8) {
-            return null;
+        if (directory == null || directory[1] < ENTRY_HEAD) {
+            return FileSignature.NONE;
         }
-        int entry = file.bytes(directory[0], 8).getInt();
-        if (entry < 8 || entry > Math.min(directory[1], MOST_SIGNATURE)) {
+        ByteBuffer head = file.bytes(directory[0], ENTRY_HEAD);
+        int entry = head.getInt();
+        if (entry < ENTRY_HEAD || entry > Math.min(directory[1], MOST_SIGNATURE)) {
             throw new IOException("its signature is of no possible length");
         }
-        return Signers.of(file.bytes(directory[0] + 8, entry - 8).array(), budget);
+        if (head.getShort(6) != PKCS7) {
+            return FileSignature.notChecked(null, "its signature is of a kind that is not known");
+        }
+        CmsSignature signed = CmsSignature.read(file.bytes(directory[0] + ENTRY_HEAD, entry - ENTRY_HEAD).array(), budget);
+        MessageDigest digest = signed.digester();
+        file.digested(digest, directory[0]);
+        FileSignature signature = signed.of(digest.digest());
+        return file.size() > directory[0] + directory[1] && signature.state() == FileSignature.State.HOLDS ? signature.changed("something was put behind its signature")
+                : signature;
     }
 
     /** What the version resource tells, by its names. */

@@ -3,15 +3,10 @@ package rivo.formats.installer;
 import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.nio.channels.FileChannel;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
-import org.jspecify.annotations.Nullable;
-import rivo.formats.installer.InstallerFile.Finding;
 
 /**
  * Recognises an installer file by its content and reads it, within {@link ReadingBudget}: 64 MiB and five seconds of processor time,
@@ -30,15 +25,33 @@ public final class InstallerReader {
      * @throws IOException when the file cannot be read from the disk
      */
     public static InstallerFile read(Path file, String fileName) throws IOException, UnreadableInstallerException {
+        return read(file, fileName, List.of());
+    }
+
+    /**
+     * The same, with signatures by these OpenPGP keys checked.
+     *
+     * @param keys armoured or not
+     */
+    public static InstallerFile read(Path file, String fileName, List<byte[]> keys) throws IOException, UnreadableInstallerException {
+        return read(file, fileName, keys, new ReadingBudget());
+    }
+
+    /** Of one that was unpacked from an archive, within what is left of the archive's budget. */
+    static InstallerFile inside(Path file, String name, ReadingBudget budget) throws IOException, UnreadableInstallerException {
+        return read(file, name.substring(name.lastIndexOf('/') + 1), List.of(), budget);
+    }
+
+    private static InstallerFile read(Path file, String fileName, List<byte[]> keys, ReadingBudget budget) throws IOException, UnreadableInstallerException {
         byte[] head = head(file);
         if (head.length == 0) {
             throw new UnreadableInstallerException("empty-file", fileName
                     + " is empty; fetch it anew from where it came from.");
         }
-        InstallerFormat format = recognise(head, fileName);
+        InstallerFormat format = recognise(head, file, fileName);
         try {
-            InstallerFile read = Tidied.of(read(format, file, new ReadingBudget()));
-            return read.with(findings(read, fileName));
+            InstallerFile read = read(format, file, keys, budget);
+            return Tidied.of(withFindings(read, fileName));
         } catch (ReadingBudget.ExceededException e) {
             throw new UnreadableInstallerException("hostile-file", fileName + " is not taken: " + e.getMessage()
                     + ". Ask where it came from, or pack it anew.");
@@ -67,19 +80,20 @@ public final class InstallerReader {
         }
     }
 
-    private static InstallerFile read(InstallerFormat format, Path file, ReadingBudget budget)
+    private static InstallerFile read(InstallerFormat format, Path file, List<byte[]> keys, ReadingBudget budget)
             throws IOException, UnreadableInstallerException {
         return switch (format) {
-            case MSI, MSI_PATCH -> MsiReader.read(file, budget);
+            case MSI, MSI_PATCH, MSI_TRANSFORM, MERGE_MODULE -> MsiReader.read(file, budget);
             case MSIX, ZIP -> ZipReader.read(file, budget);
             case EXE -> ExeReader.read(file, budget);
-            case DEB -> DebReader.read(file, budget);
-            case RPM -> RpmReader.read(file, budget);
-            case SHELL_SCRIPT, BASH_SCRIPT, PYTHON_SCRIPT, PERL_SCRIPT, POWERSHELL_SCRIPT, BATCH_FILE, OTHER -> InstallerFile.nothingOf(format);
+            case DEB -> DebReader.read(file, keys, budget);
+            case RPM -> RpmReader.read(file, keys, budget);
+            case SHELL_SCRIPT, BASH_SCRIPT, PYTHON_SCRIPT, PERL_SCRIPT, POWERSHELL_SCRIPT, BATCH_FILE, TAR, SEVEN_ZIP, RAR, CAB, DISK_IMAGE, APP_IMAGE,
+                    LINUX_PROGRAM, FLATPAK, SNAP, XAR, OTHER -> InstallerFile.of(format).build();
         };
     }
 
-    private static InstallerFormat recognise(byte[] head, String fileName) {
+    private static InstallerFormat recognise(byte[] head, Path file, String fileName) throws IOException {
         if (starts(head, 0xD0, 0xCF, 0x11, 0xE0, 0xA1, 0xB1, 0x1A, 0xE1)) {
             return InstallerFormat.MSI;
         }
@@ -95,7 +109,8 @@ public final class InstallerReader {
         if (starts(head, 0xED, 0xAB, 0xEE, 0xDB)) {
             return InstallerFormat.RPM;
         }
-        return Scripts.of(head, fileName).orElse(InstallerFormat.OTHER);
+        Optional<InstallerFormat> script = Scripts.of(head, fileName);
+        return script.isPresent() ? script.get() : Archives.of(head, file).orElse(InstallerFormat.OTHER);
     }
 
     private static boolean starts(byte[] head, int... bytes) {
@@ -107,45 +122,40 @@ public final class InstallerReader {
         return true;
     }
 
-    private static List<Finding> findings(InstallerFile read, String fileName) {
-        List<Finding> findings = new ArrayList<>(read.findings());
+    private static InstallerFile withFindings(InstallerFile read, String fileName) {
+        InstallerFile.Builder more = read.more();
         Optional<InstallerFormat> claimed = InstallerFormat.claimedBy(fileName);
-        // Scripts are commonly named for another shell than the one that their first line names.
+        // Scripts are commonly named for another shell than the one that their first line names; what else there is has no ending of its own.
         boolean areScripts = read.format().isScript() && claimed.filter(InstallerFormat::isScript).isPresent();
-        if (claimed.isPresent() && claimed.get() != read.format() && !areScripts) {
-            findings.add(new Finding("not-what-it-says", "The name says " + claimed.get().words() + ", the content is "
-                    + read.format().words() + ". Ask where it came from before you use it."));
+        boolean isKindOfImage = claimed.filter(format -> format == InstallerFormat.LINUX_PROGRAM || format == InstallerFormat.DISK_IMAGE).isPresent();
+        if (claimed.isPresent() && claimed.get() != read.format() && !areScripts && !isKindOfImage) {
+            more.finding("not-what-it-says", "The name says " + claimed.get().words() + ", the content is "
+                    + read.format().words() + ". Ask where it came from before you use it.");
         }
         boolean signable = switch (read.format()) {
             case MSI, MSI_PATCH, MSIX, EXE -> true;
             default -> false;
         };
-        if (signable && read.signer() == null) {
-            findings.add(new Finding("unsigned", "It is not signed. Compare its SHA-256 with the one its maker "
-                    + "publishes."));
+        if (signable && read.signature().state() == FileSignature.State.NONE) {
+            more.finding("unsigned", "It is not signed. Compare its SHA-256 with the one its maker "
+                    + "publishes.");
         }
-        if (read.signer() != null && read.maker() != null && !sameOrganisation(read.signer(), read.maker())) {
-            findings.add(new Finding("signer-is-not-maker", "Signed by " + read.signer() + ", made by " + read.maker()
-                    + "."));
+        if (read.signature().state() == FileSignature.State.CHANGED) {
+            more.finding("changed", "The signature does not hold: " + read.signature().problem() + ". Fetch the file anew from its maker; a release with it is not "
+                    + "offered unless somebody says why it shall be.");
+        }
+        if (!read.signature().weakness().isEmpty()) {
+            more.finding("weak-signature", "It is " + read.signature().weakness() + ". Compare its SHA-256 with the one its maker publishes.");
         }
         boolean isSetUp = read.findings().stream().noneMatch(finding -> "no-set-up".equals(finding.code()));
         if (read.format() == InstallerFormat.EXE && read.kind() == InstallerKind.UNKNOWN && isSetUp) {
-            findings.add(new Finding("unknown-make", "Its set-up kit is not recognised, so no command is proposed: add the one that its maker names "
-                    + "for installing it silently."));
+            more.finding("unknown-make", "Its set-up kit is not recognised, so no command is proposed: add the one that its maker names "
+                    + "for installing it silently.");
         }
-        return findings;
-    }
-
-    /** Whether two names are of one organisation, but for how such names are commonly written. */
-    public static boolean sameOrganisation(@Nullable String one, @Nullable String other) {
-        String a = plain(one);
-        String b = plain(other);
-        return !a.isEmpty() && !b.isEmpty() && (a.equals(b) || a.startsWith(b + " ") || b.startsWith(a + " "));
-    }
-
-    private static String plain(@Nullable String name) {
-        return name == null ? "" : name.toLowerCase(Locale.ROOT).replaceAll("[^\\p{L}\\p{N}]+", " ")
-                .replaceAll("\\b(inc|ltd|limited|gmbh|llc|corp|corporation|co|plc|ag|sa|bv)\\b", "").strip()
-                .replaceAll(" +", " ");
+        String remedy = Archives.remedy(read.format());
+        if (!remedy.isEmpty()) {
+            more.finding("no-installer", "It is " + read.format().words() + ". " + remedy);
+        }
+        return more.build();
     }
 }

@@ -2,81 +2,106 @@ package rivo.formats.installer;
 
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
-import java.io.InputStream;
-import java.nio.ByteBuffer;
-import java.nio.ByteOrder;
-import java.nio.charset.Charset;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
+import java.util.Arrays;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
-import java.util.Objects;
+import java.util.Set;
+import java.util.regex.Pattern;
+import java.util.stream.Collectors;
+import org.apache.poi.hpsf.ClassID;
 import org.apache.poi.hpsf.NoPropertySetStreamException;
 import org.apache.poi.hpsf.PropertySet;
 import org.apache.poi.hpsf.SummaryInformation;
 import org.apache.poi.hpsf.UnexpectedPropertySetTypeException;
-import org.apache.poi.poifs.filesystem.DirectoryNode;
-import org.apache.poi.poifs.filesystem.DocumentEntry;
-import org.apache.poi.poifs.filesystem.DocumentInputStream;
-import org.apache.poi.poifs.filesystem.Entry;
 import org.apache.poi.poifs.filesystem.POIFSFileSystem;
+import org.apache.poi.util.LocaleID;
 import org.jspecify.annotations.Nullable;
+import rivo.formats.installer.InstallerFile.Builder;
+import rivo.formats.installer.InstallerFile.Part;
+import rivo.formats.installer.InstallerFile.Setting;
 
 /**
- * Windows Installer databases: OLE2 compound files ([MS-CFB]) whose streams are tables.
- *
- * <p><b>How.</b> Stream names are packed, two letters into one. All texts lie in a pool, which tables refer to by number;
- * a table lies column by column. Only the table {@code Property} and the summary are read.
+ * Windows Installer databases ("Windows Installer", Microsoft's documentation of it: database tables, summary information): what product it is, for
+ * whom it installs, which parts it has, what may be set, and what it replaces. Merge modules, patches and transforms are told by their storage.
  */
 final class MsiReader {
 
-    private static final int MOST = 8 << 20;
-    private static final int MOST_NOT_TABLES = 1 << 20;
-    private static final String LETTERS = "0123456789ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz._";
+    private static final ClassID TRANSFORM = new ClassID("{000C1082-0000-0000-C000-000000000046}");
+    private static final ClassID PATCH = new ClassID("{000C1086-0000-0000-C000-000000000046}");
+    private static final String PER_USER = "MSIINSTALLPERUSER";
+    /** What Windows Installer itself gives a meaning to; somebody who sets one of these knows why. */
+    private static final Pattern ITS_OWN = Pattern.compile("(ARP|MSI|PID|TRANSFORMS|PATCH|REINSTALL|DISABLE|_).*|ADD(LOCAL|SOURCE|DEFAULT)|ADVERTISE|ALLUSERS|COMPANYNAME"
+            + "|EXECUTE(ACTION|MODE)|INSTALLLEVEL|INSTALLDIR|TARGETDIR|APPLICATIONFOLDER|LIMITUI|LOGACTION|MEDIAPACKAGEPATH|PRIMARYFOLDER|PROMPTROLLBACKCOST|REBOOT.*|REMOVE"
+            + "|ROOTDRIVE|SEQUENCE|SHORTFILENAMES|UPGRADINGPRODUCTCODE|USERNAME|WIX.*|NEWPRODUCTFOUND|NEWERVERSIONDETECTED|OLDPRODUCTS|FASTOEM");
+    private static final Pattern PUBLIC = Pattern.compile("[A-Z_][A-Z0-9_.]*");
+    /** A row of the table Upgrade that only looks whether the other product is there. */
+    private static final int ONLY_DETECTS = 2;
+    private static final int MOST_LANGUAGES = 20;
 
-    private final DirectoryNode root;
-    private final ReadingBudget budget;
-    private final Map<String, String> names = new HashMap<>();
-
-    private MsiReader(DirectoryNode root, ReadingBudget budget) throws IOException {
-        this.root = root;
-        this.budget = budget;
-        for (Entry entry : root) {
-            budget.hold(200);
-            names.put(unpacked(entry.getName()), entry.getName());
-        }
+    private MsiReader() {
     }
 
     static InstallerFile read(Path file, ReadingBudget budget) throws IOException {
         CompoundFileBounds.check(file, budget);
-        try (POIFSFileSystem database = new POIFSFileSystem(file.toFile(), true)) {
-            return new MsiReader(database.getRoot(), budget).read();
+        try (POIFSFileSystem storage = new POIFSFileSystem(file.toFile(), true)) {
+            MsiDatabase database = new MsiDatabase(storage.getRoot(), budget);
+            InstallerFormat format = format(storage.getRoot().getStorageClsid(), database);
+            FileSignature signature = MsiSignature.of(storage, database, budget);
+            Builder told = InstallerFile.of(format).signature(signature);
+            if (format == InstallerFormat.MSI) {
+                tell(database, summary(database), told);
+            }
+            return told.build();
         }
     }
 
-    private InstallerFile read() throws IOException {
-        if (!names.containsKey("!_StringPool")) {
-            return InstallerFile.nothingOf(InstallerFormat.OTHER);
-        }
-        byte[] signature = bytes("\u0005DigitalSignature");
-        String signer = signature == null ? null : Signers.of(signature, budget);
-        SummaryInformation summary = summary();
-        byte[] property = bytes("!Property");
-        if (property == null) {
-            return InstallerFile.nothingOf(InstallerFormat.MSI_PATCH).signedBy(signer);
-        }
-        Map<String, String> told = properties(property);
-        String code = told.get("ProductCode");
-        return new InstallerFile(InstallerFormat.MSI, told.get("ProductName"), told.get("ProductVersion"),
-                told.get("Manufacturer"), summary == null ? null : summary.getSubject(), architecture(summary),
-                code == null ? null : code.toUpperCase(Locale.ROOT), told.get("UpgradeCode"), null,
-                InstallerKind.UNKNOWN, !told.containsKey("MSIINSTALLPERUSER"), signer, List.of(), List.of());
+    private static InstallerFormat format(@Nullable ClassID storage, MsiDatabase database) {
+        return TRANSFORM.equals(storage) ? InstallerFormat.MSI_TRANSFORM
+                : PATCH.equals(storage) || database.hasTable("MsiPatchSequence") && !database.hasTable("Property") ? InstallerFormat.MSI_PATCH
+                : !database.hasTexts() ? InstallerFormat.OTHER
+                : database.hasTable("ModuleSignature") ? InstallerFormat.MERGE_MODULE : InstallerFormat.MSI;
     }
 
-    private @Nullable SummaryInformation summary() throws IOException {
-        byte[] bytes = bytes(SummaryInformation.DEFAULT_STREAM_NAME);
+    private static void tell(MsiDatabase database, @Nullable SummaryInformation summary, Builder told) throws IOException {
+        Map<String, String> properties = new HashMap<>();
+        for (Map<String, String> row : database.rows("Property")) {
+            properties.put(row.getOrDefault("Property", ""), row.getOrDefault("Value", ""));
+        }
+        String code = properties.get("ProductCode");
+        String family = properties.get("UpgradeCode");
+        told.name(properties.get("ProductName")).version(properties.get("ProductVersion")).maker(properties.get("Manufacturer"))
+                .description(summary == null ? null : summary.getSubject()).code(code == null ? null : code.toUpperCase(Locale.ROOT))
+                .family(family == null ? null : family.toUpperCase(Locale.ROOT)).perMachine(isPerMachine(properties));
+        if (properties.isEmpty()) {
+            told.finding("no-product", "It is a Windows Installer database without properties, so it names no product. Nothing can be proposed for it but its file name.");
+        }
+        template(summary, told);
+        if ("2".equals(properties.get("ALLUSERS"))) {
+            told.fact("Installed for", "1".equals(properties.get(PER_USER)) ? "one person, or the device where ALLUSERS=1 is given" : "the device, or one person where "
+                    + PER_USER + "=1 is given");
+        }
+        parts(database, told);
+        settings(database, properties, told);
+        upgrades(database, family, told);
+        told.fact("Installs only where", database.rows("LaunchCondition").stream().map(row -> row.getOrDefault("Description", row.getOrDefault("Condition", "")))
+                .collect(Collectors.joining(" · ")));
+    }
+
+    /**
+     * As the documentation of ALLUSERS defines it: 1 is for the device; 2, for whoever may install for the device, as the system may, is so too unless
+     * MSIINSTALLPERUSER is 1; without it, it is for the one who installs.
+     */
+    private static boolean isPerMachine(Map<String, String> properties) {
+        String all = properties.getOrDefault("ALLUSERS", "");
+        return "1".equals(all) || "2".equals(all) && !"1".equals(properties.get(PER_USER));
+    }
+
+    private static @Nullable SummaryInformation summary(MsiDatabase database) throws IOException {
+        byte[] bytes = database.bytes(SummaryInformation.DEFAULT_STREAM_NAME);
         try {
             return bytes == null ? null : new SummaryInformation(new PropertySet(new ByteArrayInputStream(bytes)));
         } catch (NoPropertySetStreamException | UnexpectedPropertySetTypeException e) {
@@ -84,119 +109,60 @@ final class MsiReader {
         }
     }
 
-    /** The template is the platform and the languages, such as {@code x64;1033}. */
-    private static @Nullable String architecture(@Nullable SummaryInformation summary) {
+    /** The template is the platform and the languages, such as {@code x64;1033,2057}; without a platform it is Intel's of 32 bits. */
+    private static void template(@Nullable SummaryInformation summary, Builder told) {
         String template = summary == null ? null : summary.getTemplate();
-        String platform = template == null ? "" : template.split("[;,]", 2)[0].strip().toLowerCase(Locale.ROOT);
-        return switch (platform) {
-            case "x64", "amd64" -> "x64";
-            case "arm64" -> "arm64";
-            case "intel" -> "x86";
-            default -> null;
-        };
-    }
-
-    private byte @Nullable [] bytes(String name) throws IOException {
-        String stored = names.get(name);
-        if (stored == null || !(root.getEntry(stored) instanceof DocumentEntry document)) {
-            return null;
+        String[] halves = template == null ? new String[0] : template.split(";", 2);
+        for (String platform : halves.length == 0 ? new String[0] : halves[0].split(",")) {
+            told.architecture(switch (platform.strip().toLowerCase(Locale.ROOT)) {
+                case "x64", "amd64" -> "x64";
+                case "arm64" -> "arm64";
+                case "arm" -> "arm";
+                case "intel64" -> "ia64";
+                case "intel", "" -> "x86";
+                default -> null;
+            });
         }
-        if (document.getSize() > (name.startsWith("!") ? MOST : MOST_NOT_TABLES)) {
-            throw new ReadingBudget.ExceededException("its part " + name + " has " + document.getSize() + " bytes, more than any has");
-        }
-        budget.hold(2L * document.getSize());
-        try (InputStream in = new DocumentInputStream(document)) {
-            return in.readAllBytes();
+        if (halves.length == 2) {
+            told.fact("Language", Arrays.stream(halves[1].split(",")).map(String::strip).filter(one -> one.matches("[1-9][0-9]{0,5}")).limit(MOST_LANGUAGES)
+                    .map(MsiReader::language).collect(Collectors.joining(", ")));
         }
     }
 
-    /** Two letters lie in each character from U+3800 on, one in those from U+4800 on; U+4840 begins a table's name. */
-    private static String unpacked(String name) {
-        StringBuilder text = new StringBuilder();
-        for (char c : name.toCharArray()) {
-            if (c >= 0x3800 && c < 0x4800) {
-                int pair = c - 0x3800;
-                text.append(LETTERS.charAt(pair & 0x3f)).append(LETTERS.charAt(pair >> 6));
-            } else if (c >= 0x4800 && c < 0x4840) {
-                text.append(LETTERS.charAt(c - 0x4800));
-            } else {
-                text.append(c == 0x4840 ? '!' : c);
+    private static String language(String lcid) {
+        LocaleID known = LocaleID.lookupByLcid(Integer.parseInt(lcid));
+        return known == null ? lcid : Locale.forLanguageTag(known.getLanguageTag()).getDisplayName(Locale.ENGLISH);
+    }
+
+    private static void parts(MsiDatabase database, Builder told) throws IOException {
+        int usualLevel = 1;
+        for (Map<String, String> row : database.rows("Property")) {
+            usualLevel = "INSTALLLEVEL".equals(row.get("Property")) ? number(row.get("Value"), 1) : usualLevel;
+        }
+        for (Map<String, String> row : database.rows("Feature")) {
+            int level = number(row.get("Level"), 1);
+            if (level > 0 && row.get("Feature") != null) {
+                told.part(new Part(row.get("Feature"), row.getOrDefault("Title", row.get("Feature")), level <= usualLevel, number(row.get("Display"), 0) != 0));
             }
         }
-        return text.toString();
     }
 
-    /** The table's two columns, name and value, one after the other. */
-    private Map<String, String> properties(byte[] table) throws IOException {
-        ByteBuffer pool = little(Objects.requireNonNull(bytes("!_StringPool")));
-        byte[] data = bytes("!_StringData");
-        if (pool.remaining() < 4 || data == null) {
-            throw new IOException("its texts are missing");
-        }
-        int codepage = pool.getShort() & 0xffff;
-        int reference = (pool.getShort() & 0x8000) != 0 ? 3 : 2;
-        TextPool texts = new TextPool(pool, data, charset(codepage), budget);
-        Map<String, String> properties = new HashMap<>();
-        int rows = table.length / (2 * reference);
-        for (int row = 0; row < rows; row++) {
-            properties.put(texts.text(number(table, row * reference, reference)),
-                    texts.text(number(table, (rows + row) * reference, reference)));
-        }
-        return properties;
+    private static int number(@Nullable String text, int otherwise) {
+        return text != null && text.matches("-?[0-9]{1,6}") ? Integer.parseInt(text) : otherwise;
     }
 
-    private static int number(byte[] table, int at, int width) {
-        return (table[at] & 0xff) | (table[at + 1] & 0xff) << 8 | (width == 3 ? (table[at + 2] & 0xff) << 16 : 0);
+    /** Those in capitals that somebody may give it, but for Windows Installer's own. */
+    private static void settings(MsiDatabase database, Map<String, String> properties, Builder told) throws IOException {
+        Set<String> ofUpgrades = database.rows("Upgrade").stream().map(row -> row.getOrDefault("ActionProperty", "")).collect(Collectors.toSet());
+        Set<String> names = new HashSet<>(properties.keySet());
+        names.addAll(Arrays.asList(properties.getOrDefault("SecureCustomProperties", "").split(";")));
+        names.stream().filter(name -> PUBLIC.matcher(name).matches() && !ITS_OWN.matcher(name).matches() && !ofUpgrades.contains(name)).sorted()
+                .forEach(name -> told.setting(new Setting(name, properties.getOrDefault(name, ""))));
     }
 
-    /** All texts of the database, of which only those that are asked for are made. */
-    private static final class TextPool {
-
-        private final byte[] data;
-        private final Charset charset;
-        private final ReadingBudget budget;
-        private int[] starts;
-        private int size = 1;
-
-        /** Each text's length and uses; one that is longer than a number of 16 bits tells has its length in the next place. */
-        TextPool(ByteBuffer pool, byte[] data, Charset charset, ReadingBudget budget) throws IOException {
-            this.data = data;
-            this.charset = charset;
-            this.budget = budget;
-            budget.hold(4L * (pool.remaining() / 4 + 2));
-            this.starts = new int[pool.remaining() / 4 + 2];
-            int at = 0;
-            while (pool.remaining() >= 4) {
-                int length = pool.getShort() & 0xffff;
-                int uses = pool.getShort() & 0xffff;
-                if (length == 0 && uses != 0 && pool.remaining() >= 4) {
-                    length = pool.getInt();
-                }
-                if (length < 0 || length > data.length - at) {
-                    throw new IOException("a text is longer than all texts together");
-                }
-                starts[size++] = at;
-                at += length;
-            }
-            starts[size] = at;
-        }
-
-        String text(int number) throws IOException {
-            if (number >= size) {
-                throw new IOException("a table refers to text " + number + " of " + size);
-            }
-            int length = number == 0 ? 0 : starts[number + 1] - starts[number];
-            budget.hold(100 + 2L * length);
-            return new String(data, starts[number], length, charset);
-        }
-    }
-
-    private static Charset charset(int codepage) {
-        String name = codepage == 65001 ? "UTF-8" : "windows-" + codepage;
-        return codepage != 0 && Charset.isSupported(name) ? Charset.forName(name) : StandardCharsets.ISO_8859_1;
-    }
-
-    private static ByteBuffer little(byte[] bytes) {
-        return ByteBuffer.wrap(bytes).order(ByteOrder.LITTLE_ENDIAN);
+    private static void upgrades(MsiDatabase database, @Nullable String family, Builder told) throws IOException {
+        List<Map<String, String>> rows = database.rows("Upgrade");
+        rows.stream().filter(row -> (number(row.get("Attributes"), 0) & ONLY_DETECTS) == 0).map(row -> row.getOrDefault("UpgradeCode", "").toUpperCase(Locale.ROOT))
+                .filter(code -> !code.equalsIgnoreCase(family)).distinct().forEach(told::replaces);
     }
 }

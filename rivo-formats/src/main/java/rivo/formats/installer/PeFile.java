@@ -5,6 +5,7 @@ import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
 import java.nio.channels.FileChannel;
 import java.nio.charset.StandardCharsets;
+import java.security.MessageDigest;
 import java.util.ArrayList;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
@@ -41,6 +42,9 @@ final class PeFile {
     private final boolean library;
     private final int subsystem;
     private final ByteBuffer directories;
+    /** Where the checksum stands, and the place and length of the certificates: what a signature is not over. */
+    private final long checksumAt;
+    private final long certificatesAt;
 
     PeFile(FileChannel file, ReadingBudget budget) throws IOException {
         this.file = file;
@@ -57,6 +61,8 @@ final class PeFile {
         long optionalAt = header + COFF_LENGTH;
         int skipped = bytes(optionalAt, 2).getShort() == 0x20b ? 112 : 96;
         subsystem = optional < 70 ? 0 : bytes(optionalAt + 68, 2).getShort() & 0xffff;
+        checksumAt = optionalAt + 64;
+        certificatesAt = optionalAt + skipped + 8L * CERTIFICATES;
         directories = bytes(optionalAt + skipped, Math.max(0, Math.min(128, optional - skipped)));
         ByteBuffer table = bytes(optionalAt + optional, count * SECTION_LENGTH);
         for (int i = 0; i < count; i++) {
@@ -81,6 +87,27 @@ final class PeFile {
             // Until it is full.
         }
         return buffer.flip();
+    }
+
+    /** Adds all that a signature is over: everything before the certificates, but for the checksum and what says where they are. */
+    void digested(MessageDigest digest, long certificates) throws IOException {
+        digested(digest, 0, checksumAt);
+        digested(digest, checksumAt + 4, certificatesAt);
+        digested(digest, certificatesAt + 8, certificates);
+    }
+
+    private void digested(MessageDigest digest, long from, long to) throws IOException {
+        ByteBuffer part = ByteBuffer.allocate(1 << 16);
+        for (long at = from; at < to; at += part.limit()) {
+            part.clear().limit((int) Math.min(part.capacity(), to - at));
+            while (part.hasRemaining() && file.read(part, at + part.position()) >= 0) {
+                // Until it is full.
+            }
+            if (part.hasRemaining()) {
+                throw new IOException("it points beyond its own end");
+            }
+            digest.update(part.flip());
+        }
     }
 
     long size() throws IOException {

@@ -1,6 +1,5 @@
 package rivo.formats.installer;
 
-import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.RandomAccessFile;
@@ -11,26 +10,17 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Enumeration;
 import java.util.List;
-import java.util.Locale;
+import java.util.Set;
+import java.util.stream.Collectors;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipFile;
-import javax.xml.XMLConstants;
-import javax.xml.parsers.DocumentBuilderFactory;
-import javax.xml.parsers.ParserConfigurationException;
-import org.jspecify.annotations.Nullable;
-import org.w3c.dom.Document;
-import org.w3c.dom.Element;
-import org.w3c.dom.NodeList;
-import org.xml.sax.SAXException;
 
-/** ZIP archives, and among them MSIX packages: those with a manifest. Nothing of one is unpacked but the manifest. */
+/** ZIP archives (APPNOTE), also behind something else, and among them MSIX packages: those with a manifest. */
 final class ZipReader {
 
     /** An entry has 46 bytes and its name. */
     private static final int MOST_DIRECTORY = 12 << 20;
     private static final int MOST_ENTRIES = 100_000;
-    private static final int MOST_MANIFEST = 256 << 10;
-    private static final int MOST_SIGNATURE = 1 << 20;
     /** What an entry and its name come to while they are looked at. */
     private static final int ENTRY_COSTS = 320;
     /** What an archive may come to when it is unpacked, in bytes, before it is asked how many times its own size that is. */
@@ -39,6 +29,9 @@ final class ZipReader {
     private static final int END_LENGTH = 22;
     private static final int LOCATOR_LENGTH = 20;
     private static final int ZIP64_LENGTH = 56;
+    private static final int MOST_SHOWN = 12;
+    private static final Set<InstallerFormat> INSTALLERS = Set.of(InstallerFormat.MSI, InstallerFormat.MSIX, InstallerFormat.EXE, InstallerFormat.DEB,
+            InstallerFormat.RPM);
 
     private ZipReader() {
     }
@@ -47,21 +40,54 @@ final class ZipReader {
         checkDirectory(file, budget);
         try (ZipFile zip = new ZipFile(file.toFile())) {
             check(zip, Files.size(file), budget);
-            ZipEntry bundle = zip.getEntry("AppxMetadata/AppxBundleManifest.xml");
-            ZipEntry manifest = bundle != null ? bundle : zip.getEntry("AppxManifest.xml");
-            if (manifest == null) {
-                return InstallerFile.nothingOf(InstallerFormat.ZIP);
-            }
-            ZipEntry signature = zip.getEntry("AppxSignature.p7x");
-            byte[] xml = bounded(zip, manifest, MOST_MANIFEST, budget);
-            // A document comes to many times its text.
-            budget.hold(60L * xml.length);
-            return manifest(xml(xml), signature == null ? null : signer(bounded(zip, signature, MOST_SIGNATURE, budget), budget));
+            boolean isPackage = zip.getEntry(MsixReader.BUNDLE_MANIFEST) != null || zip.getEntry(MsixReader.MANIFEST) != null;
+            return isPackage ? MsixReader.read(zip, budget) : archive(zip, budget);
         }
     }
 
+    /** What is in it; where one of its files alone is an installer, what that tells, too. */
+    private static InstallerFile archive(ZipFile zip, ReadingBudget budget) throws IOException {
+        List<ZipEntry> installers = new ArrayList<>();
+        List<String> names = new ArrayList<>();
+        Enumeration<? extends ZipEntry> entries = zip.entries();
+        while (entries.hasMoreElements()) {
+            ZipEntry one = entries.nextElement();
+            if (!one.isDirectory()) {
+                names.add(one.getName());
+                boolean isInstaller = InstallerFormat.claimedBy(one.getName()).filter(INSTALLERS::contains).isPresent();
+                if (isInstaller) {
+                    installers.add(one);
+                }
+            }
+        }
+        InstallerFile.Builder told = InstallerFile.of(InstallerFormat.ZIP)
+                .fact("Contains", names.size() + (names.size() == 1 ? " file: " : " files: ") + names.stream().limit(MOST_SHOWN).map(ZipReader::shown)
+                        .collect(Collectors.joining(", ")) + (names.size() > MOST_SHOWN ? ", …" : ""));
+        if (installers.size() > 1) {
+            told.finding("several-installers", "It contains " + installers.size() + " installers: " + installers.stream().limit(MOST_SHOWN).map(one -> shown(one.getName()))
+                    .collect(Collectors.joining(", ")) + ". Nothing is proposed for running one of them: add the command, or drop the one that you mean.");
+        } else if (!installers.isEmpty()) {
+            inside(zip, installers.get(0), told, budget);
+        }
+        return told.build();
+    }
+
+    private static void inside(ZipFile zip, ZipEntry entry, InstallerFile.Builder told, ReadingBudget budget) throws IOException {
+        try (Unpacked unpacked = Unpacked.of(zip, entry, budget)) {
+            InstallerFile file = unpacked == null ? null : InstallerReader.inside(unpacked.file(), entry.getName(), budget);
+            if (file != null && INSTALLERS.contains(file.format())) {
+                told.inside(new InstallerFile.Inside(entry.getName(), file));
+                return;
+            }
+        } catch (UnreadableInstallerException e) {
+            told.finding("inside-unread", "Of " + shown(entry.getName()) + " in it: " + e.getMessage());
+            return;
+        }
+        told.finding("inside-unread", shown(entry.getName()) + " in it could not be read. Unpack the archive and drop that file.");
+    }
+
     /** Before any of it is held: the central directory's length, by the record at the file's end (APPNOTE, 4.3.16 and 4.3.14). */
-    private static void checkDirectory(Path file, ReadingBudget budget) throws IOException, UnreadableInstallerException {
+    static void checkDirectory(Path file, ReadingBudget budget) throws IOException, UnreadableInstallerException {
         try (RandomAccessFile in = new RandomAccessFile(file.toFile(), "r")) {
             int length = (int) Math.min(in.length(), END_LENGTH + 0xffff);
             ByteBuffer bytes = read(in, in.length() - length, length);
@@ -83,6 +109,20 @@ final class ZipReader {
                 }
             }
             throw new IOException("its end is missing");
+        }
+    }
+
+    /** Whether it ends as an archive does: whoever makes one that unpacks itself puts something before it. */
+    static boolean isAtEnd(Path file) throws IOException {
+        try (RandomAccessFile in = new RandomAccessFile(file.toFile(), "r")) {
+            int length = (int) Math.min(in.length(), END_LENGTH + 0xffff);
+            ByteBuffer bytes = read(in, in.length() - length, length);
+            for (int at = length - END_LENGTH; at >= 0; at--) {
+                if (bytes.getInt(at) == 0x06054b50 && (bytes.getShort(at + 20) & 0xffff) == length - END_LENGTH - at) {
+                    return true;
+                }
+            }
+            return false;
         }
     }
 
@@ -125,7 +165,8 @@ final class ZipReader {
 
     /** Whether a name is absolute, or has a part that goes up; both kinds of slashes part it. */
     private static boolean leadsOutside(String name) {
-        if (name.startsWith("/") || name.startsWith("\\") || name.length() > 1 && name.charAt(1) == ':') {
+        boolean isOnDrive = name.length() > 1 && name.charAt(1) == ':' && Character.isLetter(name.charAt(0));
+        if (name.startsWith("/") || name.startsWith("\\") || isOnDrive) {
             return true;
         }
         int part = 0;
@@ -149,7 +190,7 @@ final class ZipReader {
                 + ". Ask where it came from, or pack it anew.");
     }
 
-    private static byte[] bounded(ZipFile zip, ZipEntry entry, int most, ReadingBudget budget) throws IOException {
+    static byte[] bounded(ZipFile zip, ZipEntry entry, int most, ReadingBudget budget) throws IOException {
         try (InputStream in = zip.getInputStream(entry)) {
             byte[] bytes = in.readNBytes(most + 1);
             budget.hold(2L * bytes.length);
@@ -158,85 +199,5 @@ final class ZipReader {
             }
             return bytes;
         }
-    }
-
-    private static @Nullable String signer(byte[] signature, ReadingBudget budget) throws IOException {
-        boolean marked = signature.length > 4 && signature[0] == 'P' && signature[1] == 'K' && signature[2] == 'C'
-                && signature[3] == 'X';
-        return marked ? Signers.of(java.util.Arrays.copyOfRange(signature, 4, signature.length), budget) : null;
-    }
-
-    private static Document xml(byte[] bytes) throws IOException {
-        try {
-            DocumentBuilderFactory factory = DocumentBuilderFactory.newInstance();
-            factory.setNamespaceAware(true);
-            factory.setFeature("http://apache.org/xml/features/disallow-doctype-decl", true);
-            factory.setFeature(XMLConstants.FEATURE_SECURE_PROCESSING, true);
-            factory.setExpandEntityReferences(false);
-            var builder = factory.newDocumentBuilder();
-            builder.setErrorHandler(null);
-            return builder.parse(new ByteArrayInputStream(bytes));
-        } catch (ParserConfigurationException | SAXException e) {
-            throw new IOException("its manifest is no XML: " + e.getMessage(), e);
-        }
-    }
-
-    private static InstallerFile manifest(Document manifest, @Nullable String signer) throws IOException {
-        Element identity = first(manifest, "Identity");
-        if (identity == null) {
-            throw new IOException("its manifest has no identity");
-        }
-        String code = text(identity.getAttribute("Name"));
-        String maker = textOf(manifest, "PublisherDisplayName");
-        String name = textOf(manifest, "DisplayName");
-        Element family = first(manifest, "TargetDeviceFamily");
-        return new InstallerFile(InstallerFormat.MSIX, plain(name) ? name : code,
-                version(text(identity.getAttribute("Version"))),
-                plain(maker) ? maker : Signers.organisation(identity.getAttribute("Publisher")),
-                textOf(manifest, "Description"), architecture(identity.getAttribute("ProcessorArchitecture")), code, code,
-                family == null ? null : text(family.getAttribute("MinVersion")), InstallerKind.UNKNOWN, true, signer,
-                needs(manifest), List.of());
-    }
-
-    /** A name that is not a reference to a resource. */
-    private static boolean plain(@Nullable String name) {
-        return name != null && !name.startsWith("ms-resource:");
-    }
-
-    /** Packages number in four parts; the last is mostly an idle zero. */
-    private static @Nullable String version(@Nullable String version) {
-        return version == null ? null : version.replaceFirst("^(\\d+\\.\\d+\\.\\d+)\\.0$", "$1");
-    }
-
-    private static @Nullable String architecture(String architecture) {
-        return switch (architecture.toLowerCase(Locale.ROOT)) {
-            case "x64" -> "x64";
-            case "x86" -> "x86";
-            case "arm64" -> "arm64";
-            default -> null;
-        };
-    }
-
-    private static List<InstallerFile.Needed> needs(Document manifest) {
-        List<InstallerFile.Needed> needs = new ArrayList<>();
-        NodeList all = manifest.getElementsByTagNameNS("*", "PackageDependency");
-        for (int i = 0; i < Math.min(100, all.getLength()); i++) {
-            Element one = (Element) all.item(i);
-            needs.add(new InstallerFile.Needed(one.getAttribute("Name"), version(text(one.getAttribute("MinVersion")))));
-        }
-        return needs;
-    }
-
-    private static @Nullable Element first(Document manifest, String name) {
-        return (Element) manifest.getElementsByTagNameNS("*", name).item(0);
-    }
-
-    private static @Nullable String textOf(Document manifest, String name) {
-        Element element = first(manifest, name);
-        return element == null ? null : text(element.getTextContent());
-    }
-
-    private static @Nullable String text(String text) {
-        return text.isBlank() ? null : text.strip();
     }
 }

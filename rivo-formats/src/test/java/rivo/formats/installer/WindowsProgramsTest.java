@@ -129,12 +129,12 @@ class WindowsProgramsTest {
     @ParameterizedTest
     @CsvSource({"0x8664, x64", "0xAA64, arm64", "0x1c4, arm", "0x1c0, arm", "0x14c, x86"})
     void theMachineIsRead(String machine, String architecture) throws Exception {
-        assertThat(read(new PeBuilder().section(".text", new byte[10]).machine(Integer.decode(machine))).architecture()).isEqualTo(architecture);
+        assertThat(read(new PeBuilder().section(".text", new byte[10]).machine(Integer.decode(machine))).architectures()).containsExactly(architecture);
     }
 
     @Test
     void aSetUpProgramsOwnMachineSaysNothing() throws Exception {
-        assertThat(read(new PeBuilder().section(".text", new byte[10]).overlay(nsis(0))).architecture()).isNull();
+        assertThat(read(new PeBuilder().section(".text", new byte[10]).overlay(nsis(0))).architectures()).isEmpty();
     }
 
     @ParameterizedTest
