@@ -9,13 +9,26 @@ work=$(mktemp -d)
 trap 'rm -rf "$work"' EXIT
 cd "$work"
 
-# Two made-up signers: one of them is the maker, the other packages for others.
-signer() { # file, organisation
-  openssl req -x509 -newkey rsa:2048 -nodes -days 3650 -subj "/O=$2/CN=$2" -addext extendedKeyUsage=codeSigning \
-    -keyout "$work/$1.key" -out "$work/$1.pem" 2>/dev/null
+# A made-up authority, which the demo trusts: it issues the certificates of makers, and makes time stamps. Its key is not kept.
+openssl req -x509 -newkey rsa:2048 -nodes -days 7300 -subj "/O=Fernhill Signing Authority/CN=Fernhill Signing Authority" \
+  -addext basicConstraints=critical,CA:true -keyout "$work/fernhill.key" -out "$work/fernhill.pem" 2>/dev/null
+cp fernhill.pem "$out/fernhill-signing-authority.pem"
+cp fernhill.pem "$out/../rivo-server/src/main/resources/demo/fernhill-signing-authority.pem"
+issued() { # file, organisation, purpose
+  printf 'basicConstraints=CA:false\nextendedKeyUsage=critical,%s\n' "$3" > "$work/$1.ext"
+  openssl req -new -newkey rsa:2048 -nodes -subj "/O=$2/CN=$2" -keyout "$work/$1.key" -out "$work/$1.csr" 2>/dev/null
+  openssl x509 -req -in "$work/$1.csr" -extfile "$work/$1.ext" -days 3650 -CA "$work/fernhill.pem" -CAkey "$work/fernhill.key" -CAcreateserial \
+    -out "$work/$1.pem" 2>/dev/null
 }
-signer tarnlog "Tarnlog"
-signer delwick "Delwick Packaging"
+issued stamps "Fernhill Signing Authority" timeStamping
+issued tarnlog "Tarnlog" codeSigning
+issued kingfisher "Kingfisher Metering" codeSigning
+by() { # maker: how that signs, with a time stamp
+  printf '%s\n' -h sha256 -certs "$work/$1.pem" -key "$work/$1.key" -ac "$work/fernhill.pem" -TSA-certs "$work/stamps.pem" -TSA-key "$work/stamps.key"
+}
+# Somebody who packages for others, and whom no authority knows.
+openssl req -x509 -newkey rsa:2048 -nodes -days 3650 -subj "/O=Delwick Packaging/CN=Delwick Packaging" -addext extendedKeyUsage=codeSigning \
+  -keyout "$work/delwick.key" -out "$work/delwick.pem" 2>/dev/null
 
 # A Windows Installer database.
 echo "Siltscope Lab 4.4.0, a made-up program" > siltscope.txt
@@ -40,7 +53,8 @@ cat > siltscope.wxs <<'X'
 </Wix>
 X
 wixl -a x64 -o siltscope.msi siltscope.wxs
-osslsigncode sign -certs delwick.pem -key delwick.key -in siltscope.msi -out "$out/siltscope-lab-4.4.0-x64.msi" >/dev/null
+rm -f "$out/siltscope-lab-4.4.0-x64.msi" "$out/tarnlog-viewer-3.4.0-setup.exe" "$out/kingfisher-meter-reader-6.2.0-x64.msix"
+osslsigncode sign -h sha256 -certs delwick.pem -key delwick.key -in siltscope.msi -out "$out/siltscope-lab-4.4.0-x64.msi" >/dev/null
 
 # A set-up program of a well-known installer kind.
 cat > tarnlog.nsi <<'X'
@@ -67,7 +81,8 @@ Section "Uninstall"
 SectionEnd
 X
 makensis -V0 tarnlog.nsi
-osslsigncode sign -certs tarnlog.pem -key tarnlog.key -in tarnlog.exe -out "$out/tarnlog-viewer-3.4.0-setup.exe" >/dev/null
+mapfile -t how < <(by tarnlog)
+osslsigncode sign "${how[@]}" -in tarnlog.exe -out "$out/tarnlog-viewer-3.4.0-setup.exe" >/dev/null
 
 # A Debian package.
 mkdir -p deb/DEBIAN deb/opt/tidewatch
@@ -143,7 +158,6 @@ rm -f "$out/kingfisher-meter-reader-6.1.0-arm64.msix"
 zip -q -X "$out/kingfisher-meter-reader-6.1.0-arm64.msix" '[Content_Types].xml' AppxManifest.xml reader.exe logo.png
 
 # The next release of it, for another architecture, signed: signing asks for a map of the blocks of every file.
-signer kingfisher "Kingfisher Metering"
 sed -i 's/6\.1\.0\.0/6.2.0.0/; s/arm64/x64/' AppxManifest.xml
 block() { # file: its name, its size, that of its header in the archive, and the hash of its only block
   printf '<File Name="%s" Size="%s" LfhSize="%s"><Block Hash="%s"/></File>' "$1" "$(stat -c %s "$1")" $((30 + ${#1})) \
@@ -153,7 +167,8 @@ block() { # file: its name, its size, that of its header in the archive, and the
   block reader.exe; block logo.png; block AppxManifest.xml; printf '</BlockMap>'; } > AppxBlockMap.xml
 zip -q -X -0 ../signed.msix reader.exe logo.png AppxManifest.xml AppxBlockMap.xml '[Content_Types].xml'
 cd ..
-osslsigncode sign -h sha256 -certs kingfisher.pem -key kingfisher.key -in signed.msix \
+mapfile -t how < <(by kingfisher)
+osslsigncode sign "${how[@]}" -in signed.msix \
   -out "$out/kingfisher-meter-reader-6.2.0-x64.msix" >/dev/null
 
 # A script.

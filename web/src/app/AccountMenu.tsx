@@ -40,6 +40,9 @@ export function AccountMenu({ onHelp }: { onHelp: () => void }) {
               <Item value="windows" onSelect={() => void navigate('/windows')}>
                 Maintenance windows
               </Item>
+              <Item value="roots" onSelect={() => void navigate('/trusted-roots')}>
+                Trusted roots
+              </Item>
               <Item value="estate" onSelect={() => window.location.assign('/api/estate')}>
                 Save the estate as a file
               </Item>

@@ -6,6 +6,7 @@ import { pages as reach } from '../features/reach/pages'
 import { pages as fleet } from '../features/fleet/pages'
 import { pages as mirrors } from '../features/mirrors/pages'
 import { pages as shelf } from '../features/shelf/pages'
+import { pages as trust } from '../features/trust/pages'
 import { pages as today } from '../features/today/pages'
 import { pages as windows } from '../features/windows/pages'
 import { Missing } from './Missing'
@@ -36,6 +37,7 @@ const administrators: RouteObject = {
     place('people/:person', audience.PersonPage),
     place('reach/:title?', reach.ReachPage),
     place('windows', windows.WindowsPage),
+    place('trusted-roots', trust.TrustedRootsPage),
     place('mirrors/:mirror?', mirrors.MirrorsPage),
     place('fleet', fleet.FleetPage),
     place('fleet/:device', fleet.DevicePage),

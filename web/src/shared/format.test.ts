@@ -1,5 +1,18 @@
 import { describe, expect, it } from 'vitest'
-import { between, bytes, count, date, fromNow, fullInstant, some, stretch, idOf, moment, timeOfDay } from './format'
+import {
+  between,
+  bytes,
+  count,
+  date,
+  fromNow,
+  fullInstant,
+  some,
+  stretch,
+  idOf,
+  moment,
+  timeOfDay,
+  dateWithYear,
+} from './format'
 
 const NOW = Date.parse('2026-11-23T08:00:00Z')
 
@@ -129,4 +142,8 @@ describe('moments', () => {
     )
     expect(between(at('2026-11-23T10:02:00'), at('2026-11-23T10:02:30'), now)).toBe('about today 10:02')
   })
+})
+
+it('says a day of another year with it', () => {
+  expect(dateWithYear('2036-11-03T12:00:00Z')).toBe('3 Nov 2036')
 })

@@ -66,6 +66,11 @@ export function date(instant: string, now: number): string {
   return sameDay ? `today ${clock.format(new Date(instant)).slice(0, 5)}` : day.format(new Date(instant))
 }
 
+/** "3 Nov 2036". */
+export function dateWithYear(instant: string): string {
+  return new Date(instant).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' })
+}
+
 /** "Tue 1 Dec 02:30"; today's as the time of day, to the minute. */
 export function moment(instant: string, now: number): string {
   const at = new Date(instant)

@@ -276,6 +276,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/contents/{sha256}/use": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["use"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/devices": {
         parameters: {
             query?: never;
@@ -1444,6 +1460,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/trusted-roots": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["roots"];
+        put?: never;
+        post: operations["add"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trusted-roots/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["delete_4"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/uploads": {
         parameters: {
             query?: never;
@@ -1786,6 +1834,8 @@ export interface components {
         Check: {
             /** @enum {string} */
             kind: "inventory" | "product-code" | "package" | "file" | "registry" | "script";
+            /** @enum {string} */
+            order?: "deb" | "rpm";
             subject: string;
             version: string;
         };
@@ -2053,6 +2103,10 @@ export interface components {
             from: string;
             /** Format: date-time */
             to: string;
+        };
+        Fact: {
+            value: string;
+            what: string;
         };
         FenceDocument: {
             id: string;
@@ -2455,6 +2509,10 @@ export interface components {
             min?: string;
             title: string;
         };
+        NewRoot: {
+            bytes?: string;
+            text?: string;
+        };
         NewToken: {
             device: string;
             token: string;
@@ -2634,10 +2692,12 @@ export interface components {
         };
         Proposal: {
             content: components["schemas"]["Content"];
+            facts: components["schemas"]["Fact"][];
             findings: components["schemas"]["Finding"][];
             format: string;
             /** Format: int64 */
             revision: number;
+            signature?: components["schemas"]["Verdict"];
             title: components["schemas"]["TitleRecord"];
             variant: string;
             version: string;
@@ -2670,6 +2730,9 @@ export interface components {
             titleName: string;
             totals: components["schemas"]["OutcomeCounts"];
             totalsAfter?: components["schemas"]["OutcomeCounts"];
+        };
+        Reason: {
+            why?: string;
         };
         Received: {
             outcomes: components["schemas"]["OutcomeFigure"][];
@@ -2763,6 +2826,17 @@ export interface components {
             opens?: components["schemas"]["Opens"];
             stopped?: boolean;
             stops?: components["schemas"]["Stops"];
+        };
+        RootLine: {
+            /** Format: date-time */
+            addedAt: string;
+            addedBy: string;
+            id: string;
+            /** @enum {string} */
+            kind: "certificate" | "openpgp-key";
+            name: string;
+            /** Format: date-time */
+            until?: string;
         };
         RuleDevice: {
             id: string;
@@ -3205,12 +3279,19 @@ export interface components {
         VariantRecord: {
             asPerson: boolean;
             contents: components["schemas"]["Content"][];
+            family?: string;
             fits?: string;
             id: string;
             install: components["schemas"]["Step"][];
             presence: components["schemas"]["Presence"];
             remove: components["schemas"]["Step"][];
             repair: components["schemas"]["Step"][];
+        };
+        Verdict: {
+            code: string;
+            detail: string;
+            sentence: string;
+            well: boolean;
         };
         WaveDocument: {
             open: boolean;
@@ -3653,6 +3734,30 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["KeptCollectionDocument"];
                 };
+            };
+        };
+    };
+    use: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sha256: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Reason"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };
@@ -5595,6 +5700,70 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Today"];
                 };
+            };
+        };
+    };
+    roots: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RootLine"][];
+                };
+            };
+        };
+    };
+    add: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewRoot"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RootLine"][];
+                };
+            };
+        };
+    };
+    delete_4: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

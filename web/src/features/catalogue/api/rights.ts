@@ -25,6 +25,16 @@ export function useFix(title: string) {
   })
 }
 
+/** Lets a release be offered with a file that was changed after it was signed. */
+export function useUseChanged(title: string) {
+  const queries = useQueryClient()
+  return useMutation({
+    mutationFn: ({ sha256, why }: { sha256: string; why: string }) =>
+      ask<void>('POST', `/api/contents/${encodeURIComponent(sha256)}/use`, { why }),
+    onSuccess: () => queries.invalidateQueries({ queryKey: ['title', title] }),
+  })
+}
+
 /** Accepts the licence text that was read. */
 export function useAccept(title: string) {
   const queries = useQueryClient()

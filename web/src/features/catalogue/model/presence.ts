@@ -12,6 +12,7 @@ export const PRESENCE_KINDS: Record<PresenceCheck['kind'], string> = {
 
 /** A presence check in words. */
 export function seenBy(check: PresenceCheck): string {
-  const version = check.version === '' ? '' : ` at ${check.version} or later`
+  const by = check.order === undefined ? '' : check.order === 'deb' ? ', as dpkg compares' : ', as rpm compares'
+  const version = check.version === '' ? '' : ` at ${check.version} or later${by}`
   return `${PRESENCE_KINDS[check.kind]} ${check.subject}${version}`
 }

@@ -76,11 +76,21 @@ export function ProposalWindow({ proposal, onClose }: { proposal: Proposal; onCl
             </Box>
           </>
         )}
-        {proposal.content.signer === undefined ? '' : `, signed by ${proposal.content.signer}`}. Everything below was
-        read from it.
+        . Everything below was read from it.
       </Box>
+      {proposal.signature !== undefined && <SignatureLine signature={proposal.signature} />}
+      {proposal.facts.map(fact => (
+        <Flex key={fact.what} gap="2.5" py="0.5" textStyle="compact">
+          <Box w="124px" flexShrink="0" color="ink2">
+            {fact.what}
+          </Box>
+          <Box flex="1" minW="0" overflowWrap="anywhere">
+            {fact.value}
+          </Box>
+        </Flex>
+      ))}
       {proposal.findings.map(finding => (
-        <Flex key={finding.code} gap="2" mb="1.5" textStyle="compact" textAlign="left">
+        <Flex key={`${finding.code} ${finding.sentence}`} gap="2" mb="1.5" textStyle="compact" textAlign="left">
           <Box color="ochre" fontWeight="700" w="10px" aria-hidden="true">
             !
           </Box>
@@ -134,6 +144,26 @@ export function ProposalWindow({ proposal, onClose }: { proposal: Proposal; onCl
         </Grid>
       )}
     </Window>
+  )
+}
+
+/** How it is signed, in one line. */
+function SignatureLine({ signature }: { signature: NonNullable<Proposal['signature']> }) {
+  return (
+    <Flex gap="2.5" py="0.5" textStyle="compact">
+      <Box w="124px" flexShrink="0" color="ink2">
+        Signature
+      </Box>
+      <Box flex="1" minW="0" overflowWrap="anywhere" color={signature.well ? 'ink' : 'ochre'}>
+        {signature.sentence}
+        {signature.detail !== '' && (
+          <Box as="span" color="ink2">
+            {' '}
+            · {signature.detail}
+          </Box>
+        )}
+      </Box>
+    </Flex>
   )
 }
 

@@ -3,6 +3,7 @@ import { Panel, PanelHead, PanelPart } from '../../../shared/ui/Panel'
 import { StackBar } from '../../../shared/ui/StackBar'
 import { Check } from 'lucide-react'
 import { lazy, Suspense } from 'react'
+import { useNavigate } from 'react-router'
 import { Button } from '../../../shared/ui/Button'
 import { bytes, count, some } from '../../../shared/format'
 import type { Look, ReleaseRecord, ReleaseStanding, TitlePageData } from '../api/catalogue'
@@ -18,6 +19,10 @@ const ChoicesWindow = lazy(() => import('./ChoicesWindow').then(part => ({ defau
 const MisfitsWindow = lazy(() => import('./DeviceListWindow').then(part => ({ default: part.MisfitsWindow })))
 const LicenceWindow = lazy(() => import('./LicenceWindow').then(part => ({ default: part.LicenceWindow })))
 
+const UseChangedWindow = lazy(() => import('./UseChangedWindow').then(part => ({ default: part.UseChangedWindow })))
+
+const USE_CHANGED = 'use-changed:'
+
 interface Props {
   page: TitlePageData
   release: ReleaseRecord
@@ -30,6 +35,7 @@ interface Props {
 export function ReadyPanel({ page, release, standing, address, editing }: Props) {
   const { window: open, open: setOpen } = address
   const copies = useCopyEverywhere(page.record.id, release.version)
+  const navigate = useNavigate()
   const variant = release.variants.find(v => v.id === address.variant)
   const needy = standing.looks.filter(look => !look.well)
   const remedy = (name: string) => {
@@ -47,6 +53,10 @@ export function ReadyPanel({ page, release, standing, address, editing }: Props)
         record => ({ ...record, trustedSigners: [...record.trustedSigners, signer] }),
         () => undefined,
       )
+    } else if (name === 'trusted-roots') {
+      void navigate('/trusted-roots')
+    } else if (name.startsWith(USE_CHANGED)) {
+      setOpen(name)
     } else if (name.startsWith('show:')) {
       address.set({ release: name.slice('show:'.length), variant: '' })
     } else {
@@ -65,7 +75,7 @@ export function ReadyPanel({ page, release, standing, address, editing }: Props)
       />
       <Box as="ul" listStyleType="none">
         {[...needy, ...standing.looks.filter(look => look.well)].map(look => (
-          <LookLine key={look.code} look={look} onRemedy={remedy} />
+          <LookLine key={`${look.code} ${look.sentence}`} look={look} onRemedy={remedy} />
         ))}
       </Box>
       <PanelPart
@@ -133,6 +143,15 @@ export function ReadyPanel({ page, release, standing, address, editing }: Props)
           <LicenceWindow record={page.record} onClose={() => setOpen(undefined)} />
         </Suspense>
       )}
+      {open?.startsWith(USE_CHANGED) === true && (
+        <Suspense fallback={null}>
+          <UseChangedWindow
+            title={page.record.id}
+            sha256={open.slice(USE_CHANGED.length)}
+            onClose={() => setOpen(undefined)}
+          />
+        </Suspense>
+      )}
       {open === 'misfits' && (
         <Suspense fallback={null}>
           <MisfitsWindow title={page.record.id} version={release.version} onClose={() => setOpen(undefined)} />
@@ -178,12 +197,17 @@ function LookLine({ look, onRemedy }: { look: Look; onRemedy: (name: string) => 
 
 function remedyWords(remedy: string): string {
   if (remedy.startsWith('trust:')) {
-    return `Trust ${remedy.slice('trust:'.length)} for this title`
+    return `Let ${remedy.slice('trust:'.length)} sign for this maker`
+  }
+  if (remedy.startsWith(USE_CHANGED)) {
+    return 'Use it all the same, and say why'
   }
   if (remedy.startsWith('show:')) {
     return `Show ${remedy.slice('show:'.length)}`
   }
   switch (remedy) {
+    case 'trusted-roots':
+      return 'Show the trusted roots'
     case 'edit-presence':
       return 'Add a presence check'
     case 'copy-to-mirrors':

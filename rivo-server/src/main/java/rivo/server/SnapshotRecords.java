@@ -20,6 +20,8 @@ import rivo.server.catalogue.kit.KitDocument;
 import rivo.server.catalogue.licence.Licences;
 import rivo.server.catalogue.title.TitleRecord;
 import rivo.server.catalogue.title.Titles;
+import rivo.server.catalogue.trust.ContentSignatures;
+import rivo.server.catalogue.trust.Roots;
 import rivo.server.change.Drafts;
 import rivo.server.estate.EstateRecords;
 import rivo.server.estate.SignIns;
@@ -40,7 +42,8 @@ public class SnapshotRecords implements SnapshotReader {
     /** Every part there is. */
     public static final List<SnapshotPart<?>> PARTS = List.of(AssignmentDocument.KIND, CollectionDocument.KIND, FenceDocument.KIND,
             KitDocument.KIND, WindowDocument.KIND, QuietHoursDocument.KIND, RequestDocument.KIND, Titles.PART, FixedChoices.PART, Licences.PART, Mirrors.PART, Drafts.PART,
-            DeviceParts.ENROLMENTS, SignIns.PART, Notices.OPEN, DeviceParts.JOBS, DeviceParts.LAST_NUMBERS);
+            DeviceParts.ENROLMENTS, SignIns.PART, Notices.OPEN, DeviceParts.JOBS, DeviceParts.LAST_NUMBERS,
+            Roots.PART, ContentSignatures.PART);
 
     private final JdbcClient db;
     private final DataSource database;

@@ -1,9 +1,12 @@
 package rivo.server.catalogue;
 
+import java.time.Instant;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -13,7 +16,7 @@ import org.springframework.stereotype.Component;
 import rivo.core.audience.DeviceSet;
 import rivo.core.estate.Version;
 import rivo.devices.protocol.PresenceKind;
-import rivo.formats.installer.InstallerReader;
+import rivo.formats.installer.Organisations;
 import rivo.server.catalogue.content.ContentPlaces;
 import rivo.server.catalogue.content.Contents;
 import rivo.server.catalogue.licence.Licences;
@@ -22,6 +25,10 @@ import rivo.server.catalogue.title.StepKind;
 import rivo.server.catalogue.title.TitleRecord;
 import rivo.server.catalogue.title.TitleRecord.ReleaseRecord;
 import rivo.server.catalogue.title.TitleRecord.VariantRecord;
+import rivo.server.catalogue.title.Titles;
+import rivo.server.catalogue.title.TrustedSigners;
+import rivo.server.catalogue.trust.Verdicts;
+import rivo.server.catalogue.trust.Verdicts.Verdict;
 import rivo.server.estate.Snapshot;
 import rivo.server.window.MaintenanceWindows;
 
@@ -63,7 +70,8 @@ public class Readiness {
             looks.add(seen(release));
             looks.add(content(release));
             looks.add(paths(release));
-            looks.add(signer(title, release));
+            looks.add(signer(now, title, release));
+            looks.addAll(signatures(now, release));
         }
         looks.add(fits(release, devices, without.size()));
         looks.add(window(now, release, now.resolver().audiences().everyDevice().without(without)));
@@ -176,16 +184,28 @@ public class Readiness {
         return well("paths", "Every path exists on devices", "");
     }
 
-    private static Look signer(TitleRecord title, ReleaseRecord release) {
+    private static Look signer(Snapshot now, TitleRecord title, ReleaseRecord release) {
         for (Contents.Content content : release.variants().stream().flatMap(v -> v.contents().stream()).toList()) {
             String signer = content.signer();
-            if (signer != null && !InstallerReader.sameOrganisation(signer, title.maker())
-                    && title.trustedSigners().stream().noneMatch(t -> InstallerReader.sameOrganisation(t, signer))) {
+            boolean isExpected = signer == null || TrustedSigners.maySign(now.get(Titles.PART), signer, title.maker())
+                    || title.trustedSigners().stream().anyMatch(trusted -> Organisations.same(trusted, signer));
+            if (!isExpected) {
                 return needs("signer-is-not-maker", "The signer is not the maker", "Signed by " + signer + ", made by "
                         + (title.maker().isEmpty() ? "nobody who is named" : title.maker()) + ".", "trust:" + signer);
             }
         }
         return well("signer", "No unexpected signer", "");
+    }
+
+    /** One for each way in which its files are signed. */
+    private static List<Look> signatures(Snapshot now, ReleaseRecord release) {
+        Map<String, Look> looks = new LinkedHashMap<>();
+        for (Contents.Content content : release.variants().stream().flatMap(v -> v.contents().stream()).toList()) {
+            Verdict verdict = Verdicts.of(now, content.sha256(), Instant.now());
+            String remedy = "changed".equals(verdict.code()) ? "use-changed:" + content.sha256() : "expired".equals(verdict.code()) ? "trusted-roots" : null;
+            looks.putIfAbsent(verdict.sentence(), new Look("signature-" + verdict.code(), verdict.well(), verdict.sentence(), verdict.detail(), remedy));
+        }
+        return List.copyOf(looks.values());
     }
 
     private static Look fits(ReleaseRecord release, int devices, int without) {

@@ -63,8 +63,11 @@ class DemoSeed {
     private final DemoRequests requests;
     private final CurrentSnapshot current;
 
+    private final DemoTrust trust;
+
     DemoSeed(Catalogue catalogue, Contents contents, Kits kits, Licences licences, MaintenanceWindows windows, Fences fences, Drafts drafts, Publishing publishing,
-            DemoRequests requests, CurrentSnapshot current) {
+            DemoRequests requests, CurrentSnapshot current, DemoTrust trust) {
+        this.trust = trust;
         this.requests = requests;
         this.catalogue = catalogue;
         this.contents = contents;
@@ -84,6 +87,7 @@ class DemoSeed {
                 catalogue.put(WHO, record(title));
             }
         }
+        trust.fill(WHO);
         for (TitleRecord title : catalogue.now().all()) {
             TitleRecord related = related(title);
             if (!related.equals(title)) {

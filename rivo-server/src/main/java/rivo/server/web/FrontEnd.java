@@ -43,7 +43,7 @@ class FrontEnd {
     }
 
     @GetMapping({"/", "/sign-in", "/catalogue", "/catalogue/**", "/reach", "/reach/**", "/audiences", "/audiences/**", "/people/**", "/fleet", "/fleet/**",
-        "/mirrors", "/mirrors/**", "/windows", "/today", "/shelf"})
+        "/mirrors", "/mirrors/**", "/windows", "/trusted-roots", "/today", "/shelf"})
     void page(HttpServletResponse response) throws IOException {
         write(response, HttpServletResponse.SC_OK);
     }

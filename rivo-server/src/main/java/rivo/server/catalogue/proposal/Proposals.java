@@ -1,33 +1,35 @@
 package rivo.server.catalogue.proposal;
 
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
-import java.util.Map;
 import java.util.Objects;
+import java.util.function.Predicate;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import rivo.core.estate.Scope;
 import rivo.core.estate.Version;
-import rivo.devices.protocol.Existing;
-import rivo.devices.protocol.ExitCode;
-import rivo.devices.protocol.ExitMeaning;
 import rivo.devices.protocol.PresenceKind;
 import rivo.formats.installer.InstallerFile;
+import rivo.formats.installer.InstallerFile.Fact;
 import rivo.formats.installer.InstallerFile.Finding;
 import rivo.formats.installer.InstallerFormat;
-import rivo.formats.installer.InstallerKind;
 import rivo.server.catalogue.content.Contents.Content;
 import rivo.server.catalogue.title.Catalogue;
 import rivo.server.catalogue.title.ChoiceRecord;
-import rivo.server.catalogue.title.Presence;
 import rivo.server.catalogue.title.Step;
-import rivo.server.catalogue.title.StepKind;
 import rivo.server.catalogue.title.TitleRecord;
 import rivo.server.catalogue.title.TitleRecord.About;
 import rivo.server.catalogue.title.TitleRecord.ReleaseRecord;
 import rivo.server.catalogue.title.TitleRecord.VariantRecord;
+import rivo.server.catalogue.title.TrustedSigners;
+import rivo.server.catalogue.trust.Verdicts;
+import rivo.server.catalogue.trust.Verdicts.Verdict;
+import rivo.server.estate.CurrentSnapshot;
 import rivo.server.estate.EstateRecords.NeedRecord;
+import rivo.server.estate.EstateRecords.ReplacementRecord;
 
 /**
  * Makes of an installer file what somebody would otherwise type: the title, the release, how it goes on and comes off,
@@ -36,58 +38,144 @@ import rivo.server.estate.EstateRecords.NeedRecord;
 @Component
 class Proposals {
 
-    private static final List<ExitCode> UNIX_CODES = List.of(new ExitCode(0, ExitMeaning.DONE, 0));
+    private static final Predicate<Step> DATABASE = step -> step.command().startsWith("msiexec /i ");
 
     /**
      * @param title as it would be with the file in it
      * @param revision of the title that it goes into; 0 for a new one
      * @param version of the release that the file goes into
      * @param format in words
+     * @param signature how it is signed; null for a title file
+     * @param facts what else it tells of itself
      * @param findings what somebody should know before using the file
      */
     record Proposal(TitleRecord title, long revision, String version, String variant, Content content, String format,
-            List<Finding> findings) {
+            @Nullable Verdict signature, List<Fact> facts, List<Finding> findings) {
     }
 
     private final Catalogue catalogue;
+    private final CurrentSnapshot current;
 
-    Proposals(Catalogue catalogue) {
+    Proposals(Catalogue catalogue, CurrentSnapshot current) {
         this.catalogue = catalogue;
+        this.current = current;
+    }
+
+    private Verdict signature(Content content) {
+        return Verdicts.of(current.now(), content.sha256(), Instant.now());
+    }
+
+    /** Of an archive what is in it, then what the installer in it tells. */
+    private static List<Fact> facts(InstallerFile file) {
+        return file.inside() == null ? file.facts() : Stream.concat(file.facts().stream(), file.inside().file().facts().stream()).toList();
     }
 
     /** @param into the title that the file was dropped on; null where it was dropped on the catalogue */
     Proposal propose(InstallerFile file, Content kept, @Nullable String into) {
         // The tool takes a package for one by the ending of its name alone.
         boolean needsEnding = file.format() == InstallerFormat.DEB && !kept.fileName().endsWith(".deb");
-        Content content = new Content(kept.sha256(), kept.size(), kept.fileName() + (needsEnding ? ".deb" : ""), file.signer());
-        String name = file.name() == null ? plainName(content.fileName()) : file.name();
-        TitleRecord known = into != null ? catalogue.now().record(into) : named(name);
+        InstallerFile described = file.inside() == null ? file : file.inside().file();
+        Content content = new Content(kept.sha256(), kept.size(), kept.fileName() + (needsEnding ? ".deb" : ""), described.signer());
+        String name = described.name() == null ? plainName(content.fileName()) : described.name();
+        TitleRecord known = into != null ? catalogue.now().record(into) : known(described, name);
+        Proposal beside = known == null ? null : besideDatabase(file, content, known);
+        if (beside != null) {
+            return beside;
+        }
         TitleRecord title = known != null ? known : new TitleRecord(freeId(name), name,
-                Objects.requireNonNullElse(file.maker(), ""), About.NOTHING.described(file.description()), Scope.DEVICE.word(), null, List.of(),
-                List.of(), List.of());
-        String version = asWritten(title, file.version() == null ? "1.0" : file.version());
-        VariantRecord variant = variant(file, content, name, file.version() == null ? "" : version);
+                Objects.requireNonNullElse(described.maker(), ""), About.NOTHING.described(described.description()),
+                (described.perMachine() ? Scope.DEVICE : Scope.USER).word(), null, List.of(), List.of(), List.of());
+        String version = release(title, described);
+        ProposedVariant variant = ProposedVariant.of(file, content, name, described.version() == null ? "" : version);
         List<Finding> findings = new ArrayList<>(file.findings());
+        if (file.inside() != null) {
+            described.findings().forEach(one -> findings.add(new Finding(one.code(), "In it, " + file.inside().path() + ": " + one.sentence())));
+        }
         findings.addAll(inCatalogue(content));
-        if (file.version() == null) {
+        if (described.version() == null) {
             findings.add(new Finding("no-version", "The file does not state a version; check the one that is filled in."));
         }
-        if (into != null && known != null && file.name() != null && !file.name().equalsIgnoreCase(known.name())) {
-            findings.add(new Finding("other-title", "It calls itself " + file.name() + ", not " + known.name()
+        if (into != null && known != null && described.name() != null && !described.name().equalsIgnoreCase(known.name())
+                && !isOfFamily(known, described.family())) {
+            findings.add(new Finding("other-title", "It calls itself " + described.name() + ", not " + known.name()
                     + ". Drop it on the catalogue if it is another title."));
         }
-        return new Proposal(withVariant(title, version, variant, needs(file)), known == null ? 0 : catalogue.now().kept(title.id()).revision(),
-                version, variant.id(), content, file.format().words(), findings);
+        findings.addAll(signer(described, title));
+        findings.addAll(missing(described));
+        return new Proposal(withVariant(title, version, variant, needs(described), replaces(described, title)), known == null ? 0 : catalogue.now().kept(title.id()).revision(),
+                version, variant.variant().id(), content, file.format().words(), signature(content), facts(file), findings);
+    }
+
+    /** A transform or a patch goes beside the database that the title has, and its command names it. */
+    private @Nullable Proposal besideDatabase(InstallerFile file, Content content, TitleRecord title) {
+        ReleaseRecord release = title.leading();
+        VariantRecord database = release == null ? null : release.variants().stream().filter(v -> v.install().stream().anyMatch(DATABASE)).findFirst().orElse(null);
+        boolean goesBeside = file.format() == InstallerFormat.MSI_TRANSFORM || file.format() == InstallerFormat.MSI_PATCH;
+        if (!goesBeside || release == null || database == null) {
+            return null;
+        }
+        String argument = (file.format() == InstallerFormat.MSI_PATCH ? " PATCH=" : " TRANSFORMS=") + "\"{content}\\" + content.fileName() + "\"";
+        List<Content> contents = new ArrayList<>(database.contents());
+        contents.removeIf(one -> one.fileName().equals(content.fileName()));
+        contents.add(content);
+        List<Step> install = database.install().stream().map(step -> DATABASE.test(step) && !step.command().contains(argument) ? step.running(step.command() + argument) : step).toList();
+        VariantRecord variant = new VariantRecord(database.id(), database.fits(), database.asPerson(), contents, install, database.remove(), database.repair(), database.presence(),
+                database.family());
+        List<Finding> findings = new ArrayList<>(file.findings());
+        findings.add(new Finding("beside", "It goes beside the database of " + title.name() + " " + release.version() + ", and is given to its install command."));
+        return new Proposal(withVariant(title, release.version(), new ProposedVariant(variant, List.of()), List.of(), List.of()), catalogue.now().kept(title.id()).revision(),
+                release.version(), variant.id(), content, file.format().words(), signature(content), file.facts(), findings);
+    }
+
+    /** The title of the same family, else of the same name; null where there is none. */
+    private @Nullable TitleRecord known(InstallerFile file, String name) {
+        return catalogue.now().all().stream().filter(title -> isOfFamily(title, file.family())).findFirst()
+                .orElseGet(() -> catalogue.now().all().stream().filter(t -> t.name().equalsIgnoreCase(name)).findFirst().orElse(null));
+    }
+
+    private static boolean isOfFamily(TitleRecord title, @Nullable String family) {
+        return family != null && title.releases().stream().flatMap(release -> release.variants().stream()).anyMatch(variant -> family.equals(variant.family()));
+    }
+
+    /** The version of the software; where another build of that is there already, the build's own. */
+    private static String release(TitleRecord title, InstallerFile file) {
+        if (file.version() == null) {
+            return "1.0";
+        }
+        String version = asWritten(title, file.version());
+        String whole = file.packaged();
+        boolean isRebuilt = whole != null && title.releases().stream().filter(release -> release.version().equals(version))
+                .flatMap(release -> release.variants().stream()).flatMap(variant -> variant.presence().checks().stream())
+                .anyMatch(check -> check.order() != null && check.subject().equals(file.code()) && !check.version().equals(whole));
+        return isRebuilt ? whole.replaceFirst("^[0-9]+:", "") : version;
+    }
+
+    /** Whoever signs for a maker once may for all of that maker's titles. */
+    private List<Finding> signer(InstallerFile file, TitleRecord title) {
+        String maker = title.maker().isEmpty() ? Objects.requireNonNullElse(file.maker(), "") : title.maker();
+        String signer = file.signature().chain().isEmpty() ? null : file.signer();
+        return signer == null || maker.isEmpty() || TrustedSigners.maySign(catalogue.now(), signer, maker) ? List.of()
+                : List.of(new Finding("signer-is-not-maker", "Signed by " + signer + ", made by " + maker + ". Ask where it came from, or say on the title's page that "
+                        + signer + " may sign for " + maker + "."));
+    }
+
+    /** What a package needs first and no title is: of an MSIX package, whose needs no system fetches by itself. */
+    private List<Finding> missing(InstallerFile file) {
+        List<String> none = file.format() != InstallerFormat.MSIX ? List.of()
+                : file.needs().stream().filter(need -> title(need) == null).map(need -> need.name() + (need.minimum() == null ? "" : " " + need.minimum())).toList();
+        return none.isEmpty() ? List.of() : List.of(new Finding("need-missing", "It needs " + String.join(", ", none) + " first, which no title in the catalogue is. Drop "
+                + (none.size() == 1 ? "that" : "those") + " on the catalogue, too."));
+    }
+
+    private List<ReplacementRecord> replaces(InstallerFile file, TitleRecord own) {
+        return catalogue.now().all().stream().filter(title -> !title.id().equals(own.id()) && file.replaces().stream().anyMatch(code -> isOfFamily(title, code)))
+                .map(title -> new ReplacementRecord(title.id(), false)).toList();
     }
 
     /** 4.2 is 4.2.0 where the title has that. */
     private static String asWritten(TitleRecord title, String version) {
         return title.releases().stream().map(ReleaseRecord::version)
                 .filter(known -> Version.of(known).equals(Version.of(version))).findFirst().orElse(version);
-    }
-
-    private @Nullable TitleRecord named(String name) {
-        return catalogue.now().all().stream().filter(t -> t.name().equalsIgnoreCase(name)).findFirst().orElse(null);
     }
 
     private static String plainName(String fileName) {
@@ -105,16 +193,25 @@ class Proposals {
         return free;
     }
 
-    /** What it says it needs, as far as the catalogue has it: by the code that devices see it by, or by its name. */
+    /** What it says it needs, as far as the catalogue has it, by the code that devices see it by, or by its name; of several that will do, the first. */
     private List<NeedRecord> needs(InstallerFile file) {
         List<NeedRecord> needs = new ArrayList<>();
         for (InstallerFile.Needed needed : file.needs()) {
-            TitleRecord title = catalogue.now().all().stream().filter(t -> isCalled(t, needed.name())).findFirst().orElse(null);
-            if (title != null && needs.stream().noneMatch(n -> n.title().equals(title.id()))) {
-                needs.add(new NeedRecord(title.id(), needed.minimum()));
+            for (InstallerFile.Needed any : Stream.concat(Stream.of(needed), needed.alternatives().stream()).toList()) {
+                TitleRecord title = title(any);
+                if (title != null) {
+                    if (needs.stream().noneMatch(n -> n.title().equals(title.id()))) {
+                        needs.add(new NeedRecord(title.id(), any.minimum()));
+                    }
+                    break;
+                }
             }
         }
         return needs;
+    }
+
+    private @Nullable TitleRecord title(InstallerFile.Needed needed) {
+        return catalogue.now().all().stream().filter(t -> isCalled(t, needed.name())).findFirst().orElse(null);
     }
 
     private static boolean isCalled(TitleRecord title, String needed) {
@@ -144,8 +241,9 @@ class Proposals {
     }
 
     /** A release that is there gets the variant, or another in its place; a new one waits until somebody offers it. */
-    private static TitleRecord withVariant(TitleRecord title, String version, VariantRecord variant,
-            List<NeedRecord> needs) {
+    private static TitleRecord withVariant(TitleRecord title, String version, ProposedVariant proposed,
+            List<NeedRecord> needs, List<ReplacementRecord> replaces) {
+        VariantRecord variant = proposed.variant();
         List<ReleaseRecord> releases = new ArrayList<>(title.releases());
         for (int i = 0; i < releases.size(); i++) {
             ReleaseRecord release = releases.get(i);
@@ -153,139 +251,29 @@ class Proposals {
                 List<VariantRecord> variants = new ArrayList<>(release.variants());
                 variants.removeIf(v -> v.id().equals(variant.id()));
                 variants.add(variant);
-                releases.set(i, release.withVariants(variants));
+                releases.set(i, new ReleaseRecord(release.version(), release.offered(), release.note(), release.needs(), release.replaces(),
+                        withMore(release.choices(), proposed.choices()), variants));
                 return title.withReleases(releases);
             }
         }
         ReleaseRecord before = title.leading();
         List<NeedRecord> all = new ArrayList<>(needs);
+        List<ReplacementRecord> replaced = new ArrayList<>(before == null ? List.of() : before.replaces());
+        replaces.stream().filter(one -> replaced.stream().noneMatch(known -> known.title().equals(one.title()))).forEach(replaced::add);
         if (before != null) {
             before.needs().stream().filter(n -> needs.stream().noneMatch(told -> told.title().equals(n.title())))
                     .forEach(all::add);
         }
         all.removeIf(need -> need.title().equals(title.id()));
-        releases.add(new ReleaseRecord(version, false, "not offered yet", all,
-                before == null ? List.of() : before.replaces(),
-                before == null ? List.of() : before.choices().stream().map(ChoiceRecord::withoutFiles).toList(), List.of(variant)));
+        releases.add(new ReleaseRecord(version, false, "not offered yet", all, replaced,
+                withMore(before == null ? List.of() : before.choices().stream().map(ChoiceRecord::withoutFiles).toList(), proposed.choices()), List.of(variant)));
         return title.withReleases(releases);
     }
 
-    private static VariantRecord variant(InstallerFile file, Content content, String name, String version) {
-        String path = content.fileName();
-        String code = Objects.requireNonNullElse(file.code(), "");
-        return switch (file.format()) {
-            case MSI -> variant(file, content, variantId("", file.architecture()), step("Run the installer silently",
-                    "msiexec /i \"{content}\\" + path + "\" /qn /norestart", Step.USUAL_CODES),
-                    byCode(code, "Remove it silently", "msiexec /x " + code + " /qn /norestart", Step.USUAL_CODES),
-                    byCode(code, "Repair damaged files", "msiexec /fomus " + code + " /qn /norestart", Step.USUAL_CODES),
-                    seen(PresenceKind.PRODUCT_CODE, code, version));
-            case MSIX -> variant(file, content, variantId("", file.architecture()), step("Install the package for everyone",
-                    "powershell Add-AppxProvisionedPackage -Online -SkipLicense -PackagePath \"{content}\\" + path + "\"",
-                    Step.USUAL_CODES), byCode(code, "Remove the package for everyone", "powershell \"Get-AppxPackage -AllUsers " + code
-                            + " | Remove-AppxPackage -AllUsers\"", Step.USUAL_CODES),
-                    List.of(), seen(PresenceKind.PACKAGE, code, version));
-            case EXE -> exe(file, content, name, version);
-            case DEB -> variant(file, content, variantId("deb", file.architecture()), step("Install the package",
-                    "apt-get -y install \"{content}/" + path + "\"", UNIX_CODES), byCode(code, "Remove the package",
-                            "apt-get -y remove " + code, UNIX_CODES),
-                    List.of(), seen(PresenceKind.PACKAGE, code, version));
-            case RPM -> variant(file, content, variantId("rpm", file.architecture()), step("Install the package",
-                    "dnf -y install \"{content}/" + path + "\"", UNIX_CODES), byCode(code, "Remove the package",
-                            "dnf -y remove " + code, UNIX_CODES),
-                    List.of(), seen(PresenceKind.PACKAGE, code, version));
-            case SHELL_SCRIPT, BASH_SCRIPT, PYTHON_SCRIPT, PERL_SCRIPT, POWERSHELL_SCRIPT, BATCH_FILE -> variant(file, content, "all",
-                    step("Run the script", interpreter(file.format(), path), UNIX_CODES), List.of(), List.of(), Presence.NONE);
-            case MSI_PATCH -> variant(file, content, "all", step("Apply the patch silently",
-                    "msiexec /p \"{content}\\" + path + "\" /qn /norestart", Step.USUAL_CODES), List.of(), List.of(),
-                    Presence.NONE);
-            case ZIP, OTHER -> variant(file, content, "all", List.of(new Step(StepKind.COPY, "Copy the files",
-                    "{content}/" + path, "{programs}/" + name.replaceAll("[/\\\\:{}]+", " "), Existing.KEEP_NEWER, null,
-                    "", Step.USUAL_LIMIT, false, "", Map.of(), List.of(), false, null, null, false, "")), List.of(), List.of(), Presence.NONE);
-        };
-    }
-
-    private static VariantRecord exe(InstallerFile file, Content content, String name, String version) {
-        InstallerKind kind = file.kind();
-        List<Step> install = kind == InstallerKind.UNKNOWN ? List.of() : step("Run the installer silently", "\"{content}\\" + content.fileName() + "\" " + kind.silent(),
-                Step.USUAL_CODES);
-        List<Step> remove = kind.silentRemoval().isEmpty() ? List.of()
-                : step("Run its own uninstaller silently", "\"{uninstaller:" + name.replaceAll("[{}\"]", "") + "}\" " + kind.silentRemoval(), Step.USUAL_CODES);
-        return variant(file, content, variantId("", file.architecture()), install, remove, List.of(),
-                seen(PresenceKind.INVENTORY, name, version));
-    }
-
-    private static VariantRecord variant(InstallerFile file, Content content, String id, List<Step> install,
-            List<Step> remove, List<Step> repair, Presence presence) {
-        return new VariantRecord(id, fits(file), !file.perMachine(), List.of(content), install, remove, repair, presence);
-    }
-
-    /** Such as x64, deb-x64 or deb; a variant for every device alike is all. */
-    private static String variantId(String packaging, @Nullable String architecture) {
-        String both = architecture == null ? packaging : packaging.isEmpty() ? architecture : packaging + "-" + architecture;
-        return both.isEmpty() ? "all" : both;
-    }
-
-    /** Nothing where the file did not tell the code that the command needs. */
-    private static List<Step> byCode(String code, String text, String command, List<ExitCode> codes) {
-        return code.isEmpty() ? List.of() : step(text, command, codes);
-    }
-
-    private static List<Step> step(String text, String command, List<ExitCode> codes) {
-        return List.of(Step.run(text, command, codes));
-    }
-
-    private static Presence seen(PresenceKind kind, String subject, String version) {
-        return subject.isEmpty() ? Presence.NONE : new Presence(false, List.of(new Presence.Check(kind, subject, version)));
-    }
-
-    private static String interpreter(InstallerFormat format, String path) {
-        return switch (format) {
-            case POWERSHELL_SCRIPT -> "powershell -ExecutionPolicy Bypass -File \"{content}\\" + path + "\"";
-            case BATCH_FILE -> "cmd /c \"{content}\\" + path + "\"";
-            case PYTHON_SCRIPT -> "python3 \"{content}/" + path + "\"";
-            case PERL_SCRIPT -> "perl \"{content}/" + path + "\"";
-            case BASH_SCRIPT -> "bash \"{content}/" + path + "\"";
-            default -> "sh \"{content}/" + path + "\"";
-        };
-    }
-
-    /** The rule that a device has to satisfy: its system, its architecture, and the lowest version of the system. */
-    private static @Nullable String fits(InstallerFile file) {
-        List<String> clauses = new ArrayList<>();
-        String family = family(file.format());
-        if (family != null) {
-            clauses.add("os.family eq \"" + family + "\"");
-        }
-        String architecture = file.architecture();
-        String packages = packages(file.format());
-        if (packages != null) {
-            clauses.add("x.packages eq \"" + packages + "\"");
-        }
-        if ("x86".equals(architecture)) {
-            clauses.add("(arch eq \"x86\" or arch eq \"x64\")");
-        } else if (architecture != null) {
-            clauses.add("arch eq \"" + architecture + "\"");
-        }
-        if (file.minimumSystem() != null) {
-            clauses.add("os.version ge \"" + file.minimumSystem().replaceAll("[^0-9.]", "") + "\"");
-        }
-        return clauses.isEmpty() ? null : String.join(" and ", clauses);
-    }
-
-    private static @Nullable String family(InstallerFormat format) {
-        return switch (format) {
-            case MSI, MSI_PATCH, MSIX, EXE, POWERSHELL_SCRIPT, BATCH_FILE -> "windows";
-            case DEB, RPM -> "linux";
-            case SHELL_SCRIPT, BASH_SCRIPT, ZIP, PYTHON_SCRIPT, PERL_SCRIPT, OTHER -> null;
-        };
-    }
-
-    /** Which packages the device has to take; null where that does not matter. */
-    private static @Nullable String packages(InstallerFormat format) {
-        return switch (format) {
-            case DEB -> "deb";
-            case RPM -> "rpm";
-            default -> null;
-        };
+    /** Those that are there stay as somebody made them. */
+    private static List<ChoiceRecord> withMore(List<ChoiceRecord> known, List<ChoiceRecord> proposed) {
+        List<ChoiceRecord> all = new ArrayList<>(known);
+        proposed.stream().filter(one -> known.stream().noneMatch(there -> there.id().equals(one.id()))).forEach(all::add);
+        return all;
     }
 }

@@ -217,7 +217,7 @@ public class TitleFiles {
         VariantRecord variant = leading == null || leading.variants().isEmpty() ? null : leading.variants().get(0);
         return new Proposal(title, known == null ? 0 : catalogue.now().kept(told.id()).revision(),
                 leading == null ? "" : leading.version(), variant == null ? "" : variant.id(), file, "a title file",
-                findings);
+                null, List.of(), findings);
     }
 
     /** With those relations whose titles are here, and not offered yet. */

@@ -25,6 +25,9 @@ import rivo.server.catalogue.content.Contents;
 import rivo.server.catalogue.content.Uploads;
 import rivo.server.catalogue.content.Uploads.Upload;
 import rivo.server.catalogue.proposal.Proposals.Proposal;
+import rivo.server.catalogue.trust.ContentSignatures;
+import rivo.server.catalogue.trust.Roots;
+import rivo.server.estate.CurrentSnapshot;
 import rivo.server.web.ApiException;
 
 /** Dropping a file in: begin, send the parts, and have it read. */
@@ -47,8 +50,12 @@ class UploadsApi {
     private final Proposals proposals;
     private final TitleFiles titleFiles;
     private final Readings readings;
+    private final ContentSignatures signatures;
+    private final CurrentSnapshot current;
 
-    UploadsApi(Uploads uploads, Contents contents, Proposals proposals, TitleFiles titleFiles, Readings readings) {
+    UploadsApi(Uploads uploads, Contents contents, Proposals proposals, TitleFiles titleFiles, Readings readings, ContentSignatures signatures, CurrentSnapshot current) {
+        this.signatures = signatures;
+        this.current = current;
         this.readings = readings;
         this.uploads = uploads;
         this.contents = contents;
@@ -90,11 +97,13 @@ class UploadsApi {
     private Proposal read(Upload upload, @Nullable String title) throws IOException {
         Path whole = uploads.whole(upload.id(), upload.who());
         try {
-            InstallerFile file = InstallerReader.read(whole, upload.fileName());
+            InstallerFile file = InstallerReader.read(whole, upload.fileName(), Roots.keys(current.now()));
             if (file.format() == InstallerFormat.ZIP && TitleFiles.isOne(whole)) {
                 return imported(upload, whole);
             }
             Contents.Content content = contents.take(whole, upload.fileName());
+            InstallerFile signed = file.inside() == null ? file : file.inside().file();
+            signatures.keep(content.sha256(), signed.signature());
             uploads.delete(upload.id());
             return proposals.propose(file, content, title);
         } catch (UnreadableInstallerException e) {

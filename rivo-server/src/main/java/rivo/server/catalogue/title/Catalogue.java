@@ -54,6 +54,7 @@ public class Catalogue {
             if (revision != null && revision != there) {
                 throw changedSince(record.id(), revision, before);
             }
+            ChangedFiles.check(context.snapshot(), before == null ? null : before.record(), record);
             KeptTitle after = new KeptTitle(record, there + 1, who, context.now());
             context.becomes(TitleRecordChecks.check(context.estate(), record));
             context.becomes(Titles.PART, titles.with(after));

@@ -1,7 +1,10 @@
 package rivo.server.catalogue.title;
 
+import com.fasterxml.jackson.annotation.JsonInclude;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 import rivo.devices.protocol.PresenceKind;
+import rivo.devices.protocol.VersionOrder;
 import rivo.devices.protocol.Work;
 
 /**
@@ -23,10 +26,16 @@ public record Presence(boolean any, List<Check> checks) {
      *
      * @param subject the name, code, path or script
      * @param version the lowest version that will do; empty for any
+     * @param order by whose rules that is compared: of packages, by those of their own system; null for as everywhere
      */
-    public record Check(PresenceKind kind, String subject, String version) {
+    public record Check(PresenceKind kind, String subject, String version, @JsonInclude(JsonInclude.Include.NON_NULL) @Nullable VersionOrder order) {
         public Check {
             version = version == null ? "" : version;
+        }
+
+        /** One whose version is compared as everywhere. */
+        public Check(PresenceKind kind, String subject, String version) {
+            this(kind, subject, version, null);
         }
     }
 
@@ -41,7 +50,7 @@ public record Presence(boolean any, List<Check> checks) {
 
     /** In the words of the device protocol. */
     Work.Seen seen(String release) {
-        return new Work.Seen(release, any, checks.stream().map(c -> new Work.Look(c.kind(), c.subject(), c.version()))
+        return new Work.Seen(release, any, checks.stream().map(c -> new Work.Look(c.kind(), c.subject(), c.version(), c.order()))
                 .toList());
     }
 }

@@ -63,6 +63,12 @@ public record Step(StepKind kind, String text, String command, String to, @Nulla
                 false, null, null, false, "");
     }
 
+    /** The same with another command. */
+    public Step running(String other) {
+        return new Step(kind, text, other, to, existing, onlyWhere, onlyWith, limitSeconds, asPerson, folder, environment, exitCodes, goesOn, thenTo,
+                failsTo, atSignIn, says);
+    }
+
     /** The same for each person, when they next sign in. */
     public Step atEachSignIn() {
         return new Step(kind, text, command, to, existing, onlyWhere, onlyWith, limitSeconds, asPerson, folder, environment, exitCodes, goesOn, thenTo,

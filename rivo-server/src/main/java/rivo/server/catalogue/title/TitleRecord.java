@@ -1,5 +1,6 @@
 package rivo.server.catalogue.title;
 
+import com.fasterxml.jackson.annotation.JsonInclude;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.util.List;
 import java.util.Objects;
@@ -161,9 +162,17 @@ public record TitleRecord(String id, String name, String maker, About about,
      * @param fits a rule that the device has to satisfy; null when it fits every device
      * @param asPerson whether its steps run as the person who is signed in, unless a step says otherwise
      * @param contents what the steps need; none when commands are enough
+     * @param family by which its packaging system knows all releases of it, such as an upgrade code; null where none was read
      */
     public record VariantRecord(String id, @Nullable String fits, boolean asPerson, List<Contents.Content> contents,
-            List<Step> install, List<Step> remove, List<Step> repair, Presence presence) {
+            List<Step> install, List<Step> remove, List<Step> repair, Presence presence, @JsonInclude(JsonInclude.Include.NON_NULL) @Nullable String family) {
+
+        /** One of no family that is known. */
+        public VariantRecord(String id, @Nullable String fits, boolean asPerson, List<Contents.Content> contents, List<Step> install, List<Step> remove,
+                List<Step> repair, Presence presence) {
+            this(id, fits, asPerson, contents, install, remove, repair, presence, null);
+        }
+
         public VariantRecord {
             contents = contents == null ? List.of() : List.copyOf(contents);
             install = install == null ? List.of() : List.copyOf(install);

@@ -22,7 +22,7 @@ record TitleRows(JdbcClient db) {
 
     /** What the column {@code variants.program} holds. */
     private record Program(boolean asPerson, List<Contents.Content> contents, List<Step> install, List<Step> remove,
-            List<Step> repair, Presence presence) {
+            List<Step> repair, Presence presence, @Nullable String family) {
     }
 
     Map<String, KeptTitle> read() {
@@ -65,7 +65,7 @@ record TitleRows(JdbcClient db) {
 
     private static VariantRecord variant(String id, @Nullable String fits, Program program) {
         return new VariantRecord(id, fits, program.asPerson(), program.contents(), program.install(), program.remove(),
-                program.repair(), program.presence());
+                program.repair(), program.presence(), program.family());
     }
 
     /** A variant of the first version of the catalogue: one command each, and seen by the title's inventory name. */
@@ -75,7 +75,7 @@ record TitleRows(JdbcClient db) {
                 : List.of(new Contents.Content(sha256, row.getLong("size"), row.getString("file_name"))),
                 step("Run the installer silently", row.getString("install_command")),
                 step("Run the uninstaller silently", row.getString("remove_command")), List.of(),
-                Presence.inventory(row.getString("inventory_name")));
+                Presence.inventory(row.getString("inventory_name")), null);
     }
 
     private static List<Step> step(String text, @Nullable String command) {
@@ -114,7 +114,7 @@ record TitleRows(JdbcClient db) {
                     + "values (?, ?, ?, ?, ?, ?, 0)")
                     .params(title, release.version(), place++, variant.id(), variant.fits(),
                             Json.write(new Program(variant.asPerson(), variant.contents(), variant.install(),
-                                    variant.remove(), variant.repair(), variant.presence())))
+                                    variant.remove(), variant.repair(), variant.presence(), variant.family())))
                     .update();
         }
     }

@@ -11,19 +11,30 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.EnumSource;
+import rivo.core.rule.Rule;
 import rivo.devices.protocol.PresenceKind;
+import rivo.devices.protocol.VersionOrder;
 import rivo.formats.installer.InstallerFile;
 import rivo.formats.installer.InstallerFile.Finding;
+import rivo.formats.installer.InstallerFile.Needed;
+import rivo.formats.installer.InstallerFile.Part;
+import rivo.formats.installer.InstallerFile.Setting;
 import rivo.formats.installer.InstallerFormat;
 import rivo.formats.installer.InstallerKind;
 import rivo.server.TestServer;
 import rivo.server.TestTitles;
 import rivo.server.catalogue.content.Contents.Content;
 import rivo.server.catalogue.proposal.Proposals.Proposal;
+import rivo.server.catalogue.title.Catalogue;
+import rivo.server.catalogue.title.ChoiceRecord;
 import rivo.server.catalogue.title.Presence;
+import rivo.server.catalogue.title.Step;
 import rivo.server.catalogue.title.StepKind;
 import rivo.server.catalogue.title.TitleRecord.ReleaseRecord;
 import rivo.server.catalogue.title.TitleRecord.VariantRecord;
+import rivo.server.estate.EstateRecords.NeedRecord;
+import rivo.server.estate.EstateRecords.ReplacementRecord;
 
 /** What is made of what was read. */
 class ProposalsTest {
@@ -49,8 +60,11 @@ class ProposalsTest {
 
     private static InstallerFile file(InstallerFormat format, @Nullable String name, @Nullable String version,
             @Nullable String architecture, InstallerKind kind) {
-        return new InstallerFile(format, name, version, "Sallow & Finch", "Charts", architecture, "tide-code", null, null,
-                kind, true, null, List.of(), List.of());
+        return told(format, name, version).architecture(architecture).kind(kind).build();
+    }
+
+    private static InstallerFile.Builder told(InstallerFormat format, @Nullable String name, @Nullable String version) {
+        return InstallerFile.of(format).name(name).version(version).maker("Sallow & Finch").description("Charts").code("tide-code");
     }
 
     private static Proposal propose(InstallerFile file, String fileName) {
@@ -68,7 +82,7 @@ class ProposalsTest {
     void aSetUpProgramOfAKnownMakeGetsItsQuietSwitches(InstallerKind kind, String switches) {
         VariantRecord variant = variant(propose(file(InstallerFormat.EXE, "Tidewatch", "2.1", null, kind), "tide.exe"));
         assertThat(variant.install().get(0).command()).isEqualTo("\"{content}\\tide.exe\" " + switches);
-        assertThat(variant.remove().get(0).command()).startsWith("\"{uninstaller:Tidewatch}\" ");
+        assertThat(variant.remove().get(0).command()).startsWith("{uninstaller:Tidewatch} ");
         assertThat(variant.fits()).isEqualTo("os.family eq \"windows\"");
     }
 
@@ -89,9 +103,9 @@ class ProposalsTest {
     }
 
     @ParameterizedTest
-    @CsvSource({"SHELL_SCRIPT, van, sh \"{content}/van\",", "BASH_SCRIPT, van.sh, bash \"{content}/van.sh\",", "PYTHON_SCRIPT, van.py, python3 \"{content}/van.py\",",
-        "PERL_SCRIPT, van.pl, perl \"{content}/van.pl\",",
-        "POWERSHELL_SCRIPT, van.ps1, powershell -ExecutionPolicy Bypass -File \"{content}\\van.ps1\", os.family eq \"windows\"",
+    @CsvSource({"SHELL_SCRIPT, van, sh \"{content}/van\", os.family ne \"windows\"", "BASH_SCRIPT, van.sh, bash \"{content}/van.sh\", os.family ne \"windows\"",
+        "PYTHON_SCRIPT, van.py, python3 \"{content}/van.py\", os.family ne \"windows\"", "PERL_SCRIPT, van.pl, perl \"{content}/van.pl\", os.family ne \"windows\"",
+        "POWERSHELL_SCRIPT, van.ps1, powershell -NoProfile -NonInteractive -ExecutionPolicy Bypass -File \"{content}\\van.ps1\", os.family eq \"windows\"",
         "BATCH_FILE, van.cmd, cmd /c \"{content}\\van.cmd\", os.family eq \"windows\""})
     void aScriptIsRunByItsInterpreterWhereThatIs(InstallerFormat format, String name, String command, @Nullable String fits) {
         VariantRecord variant = variant(propose(file(format, null, null, null, InstallerKind.UNKNOWN), name));
@@ -103,13 +117,14 @@ class ProposalsTest {
     @Test
     void aDebianPackageIsCalledOneHoweverItsFileIs() {
         VariantRecord variant = variant(propose(file(InstallerFormat.DEB, "Tidewatch", "2.1", "x64", InstallerKind.UNKNOWN), "tidewatch-download"));
-        assertThat(variant.install().get(0).command()).isEqualTo("apt-get -y install \"{content}/tidewatch-download.deb\"");
+        assertThat(variant.install().get(0).command()).endsWith(" install \"{content}/tidewatch-download.deb\"");
         assertThat(variant.contents().get(0).fileName()).isEqualTo("tidewatch-download.deb");
     }
 
     @Test
     void whatTellsNoNameIsCalledByItsFileAndMarkedWithoutVersion() {
-        Proposal proposal = propose(file(InstallerFormat.OTHER, null, null, null, InstallerKind.UNKNOWN), "Weir_levels-set.bin");
+        Proposal proposal = proposals.propose(file(InstallerFormat.OTHER, null, null, null, InstallerKind.UNKNOWN),
+                new Content("ef".repeat(32), 5, "Weir_levels-set.bin"), null);
         assertThat(proposal.title().name()).isEqualTo("Weir levels set");
         assertThat(proposal.title().id()).isEqualTo("weir-levels-set");
         assertThat(proposal.findings()).extracting(Finding::code).containsExactly("no-version");
@@ -118,12 +133,12 @@ class ProposalsTest {
 
     @Test
     void aKnownTitleGetsTheReleaseAndKeepsItsOwn() {
-        Proposal proposal = propose(file(InstallerFormat.RPM, "siltscope lab", "5.0", "x64", InstallerKind.UNKNOWN), "s.rpm");
+        Proposal proposal = propose(told(InstallerFormat.RPM, "siltscope lab", "5.0").architecture("x64").packaged("1:5.0-2").build(), "s.rpm");
         assertThat(proposal.title().id()).isEqualTo("siltscope");
         assertThat(proposal.title().releases()).extracting(ReleaseRecord::version).containsExactly("4.1.0", "4.2.0", "5.0");
         assertThat(proposal.title().releases()).extracting(ReleaseRecord::offered).containsExactly(true, true, false);
         assertThat(variant(proposal).presence().checks()).containsExactly(
-                new Presence.Check(PresenceKind.PACKAGE, "tide-code", "5.0"));
+                new Presence.Check(PresenceKind.PACKAGE, "tide-code", "1:5.0-2", VersionOrder.RPM));
     }
 
     @Test
@@ -140,5 +155,107 @@ class ProposalsTest {
         TestTitles.add(server, "tidewatch", "Something else");
         assertThat(propose(file(InstallerFormat.DEB, "Tidewatch", "2.1", "x64", InstallerKind.UNKNOWN), "t.deb").title().id())
                 .isEqualTo("tidewatch-2");
+    }
+
+    private static void put(Proposal proposal) {
+        server.bean(Catalogue.class).put("imara.voss", proposal.title());
+    }
+
+    @Test
+    void aRebuildOfAPackageIsAReleaseOfItsOwn() {
+        InstallerFile.Builder first = told(InstallerFormat.DEB, "Weirgauge", "1.4").architecture("x64").packaged("1:1.4-2");
+        put(propose(first.build(), "weirgauge.deb"));
+        assertThat(propose(first.build(), "weirgauge.deb").version()).as("the very same").isEqualTo("1.4");
+        Proposal rebuilt = propose(told(InstallerFormat.DEB, "Weirgauge", "1.4").architecture("x64").packaged("1:1.4-2+deb12u1").build(), "weirgauge.deb");
+        assertThat(rebuilt.version()).isEqualTo("1.4-2+deb12u1");
+        assertThat(rebuilt.title().releases()).hasSize(2);
+    }
+
+    @Test
+    void aPackageIsInstalledWithoutAskingAndKeepsWhatSomebodyHasConfigured() {
+        Step step = variant(propose(file(InstallerFormat.DEB, "Tidewatch", "2.1", "riscv64", InstallerKind.UNKNOWN), "t.deb")).install().get(0);
+        assertThat(step.environment()).containsEntry("DEBIAN_FRONTEND", "noninteractive");
+        assertThat(step.command()).contains("--force-confdef").contains("--force-confold");
+        assertThat(step.says()).contains("remove that first");
+        assertThat(variant(propose(file(InstallerFormat.DEB, "Tidewatch", "2.1", "riscv64", InstallerKind.UNKNOWN), "t.deb")).fits())
+                .isEqualTo("os.family eq \"linux\" and x.packages eq \"deb\" and arch eq \"riscv64\"");
+    }
+
+    @Test
+    void ofSeveralThatWillDoTheOneInTheCatalogueIsNeeded() {
+        TestTitles.add(server, "graphkit", "Graphkit Runtime");
+        Needed any = new Needed("libgraph9", null, List.of(new Needed("graphkit-runtime", "2.3"), new Needed("siltscope-lab", null)));
+        assertThat(propose(told(InstallerFormat.DEB, "Needy", "1").needs(List.of(any)).build(), "n.deb").title().releases().get(0).needs())
+                .containsExactly(new NeedRecord("graphkit", "2.3"));
+    }
+
+    @Test
+    void whatAPackageNeedsAndNoTitleIsIsPointedOut() {
+        InstallerFile file = told(InstallerFormat.MSIX, "Reader", "1").needs(List.of(new Needed("Ardley.Reader.Frame", "2.4"), new Needed("Fenwick.SiltscopeLab", null))).build();
+        assertThat(propose(file, "reader app.msix").findings()).extracting(Finding::code).contains("need-missing");
+        VariantRecord variant = variant(propose(file, "reader app.msix"));
+        assertThat(variant.install().get(0).command()).contains("-PackagePath '{content}\\reader app.msix'");
+        assertThat(variant.remove().get(0).command()).contains("Remove-AppxProvisionedPackage").contains("Remove-AppxPackage -AllUsers");
+    }
+
+    @Test
+    void aBundleFitsEveryArchitectureInIt() {
+        assertThat(variant(propose(told(InstallerFormat.MSIX, "Reader", "1").architecture("x64").architecture("arm64").build(), "r.msixbundle")).fits())
+                .isEqualTo("os.family eq \"windows\" and (arch eq \"x64\" or arch eq \"arm64\")");
+        assertThat(variant(propose(told(InstallerFormat.MSIX, "Reader", "1").finding("resource-package", "x").build(), "r.msix")).install()).isEmpty();
+    }
+
+    @Test
+    void partsAndSwitchesOfADatabaseBecomeChoicesOfItsCommand() {
+        Proposal proposal = propose(told(InstallerFormat.MSI, "Sluice Suite", "3").part(new Part("Core", "Core", true, false)).part(new Part("Main", "Main part", true, true))
+                .part(new Part("Extras", "Extras", false, true)).setting(new Setting("DESKTOPICON", "1")).setting(new Setting("SERVER", "")).build(), "s.msi");
+        assertThat(variant(proposal).install().get(0).command())
+                .endsWith(" /qn /norestart ADDLOCAL=Core,{choice:parts} DESKTOPICON={choice:set-desktopicon}");
+        List<ChoiceRecord> choices = proposal.title().releases().get(0).choices();
+        assertThat(choices).extracting(ChoiceRecord::usual).containsExactly("Main", "on");
+        assertThat(choices).allMatch(choice -> choice.problem(choice.usual()) == null);
+        put(proposal);
+    }
+
+    @Test
+    void aDatabaseThatInstallsForOnePersonIsATitleForEachPerson() {
+        assertThat(propose(told(InstallerFormat.MSI, "Pocket Gauge", "1").perMachine(false).build(), "p.msi").title().scope()).isEqualTo("user");
+    }
+
+    @Test
+    void whatADatabaseTakesOffIsReplacedAndItsFamilyIsItsTitle() {
+        put(propose(told(InstallerFormat.MSI, "Weir Planner Classic", "1").family("{A7D3E6C4-1B52-4F0E-8C9D-6E2A5B3F4D10}").build(), "w.msi"));
+        InstallerFile successor = told(InstallerFormat.MSI, "Weir Planner", "2").family("{A7D3E6C4-1B52-4F0E-8C9D-6E2A5B3F4D11}")
+                .replaces("{A7D3E6C4-1B52-4F0E-8C9D-6E2A5B3F4D10}").build();
+        assertThat(propose(successor, "w2.msi").title().releases().get(0).replaces()).containsExactly(new ReplacementRecord("weir-planner-classic", false));
+        Proposal renamed = propose(told(InstallerFormat.MSI, "Weir Planner Original", "1.1").family("{A7D3E6C4-1B52-4F0E-8C9D-6E2A5B3F4D10}").build(), "w3.msi");
+        assertThat(renamed.title().id()).isEqualTo("weir-planner-classic");
+    }
+
+    @Test
+    void aTransformGoesBesideTheDatabaseOfItsTitle() {
+        put(propose(told(InstallerFormat.MSI, "Sonde", "1").build(), "sonde.msi"));
+        Proposal proposal = proposals.propose(told(InstallerFormat.MSI_TRANSFORM, null, null).build(), new Content("cd".repeat(32), 3, "branch office.mst"), "sonde");
+        assertThat(variant(proposal).install().get(0).command()).isEqualTo("msiexec /i \"{content}\\sonde.msi\" /qn /norestart TRANSFORMS=\"{content}\\branch office.mst\"");
+        assertThat(variant(proposal).contents()).extracting(Content::fileName).containsExactly("sonde.msi", "branch office.mst");
+    }
+
+    @Test
+    void anArchiveWithOneInstallerIsUnpackedAndThatIsRun() {
+        InstallerFile inner = told(InstallerFormat.EXE, "Tidewatch Boxed", "2.1").kind(InstallerKind.NSIS).build();
+        Proposal proposal = propose(InstallerFile.of(InstallerFormat.ZIP).inside(new InstallerFile.Inside("tide/setup.exe", inner)).build(), "tide.zip");
+        assertThat(proposal.title().name()).isEqualTo("Tidewatch Boxed");
+        assertThat(variant(proposal).install()).extracting(Step::command)
+                .containsExactly("tar -xf \"{content}\\tide.zip\" -C \"{content}\"", "\"{content}\\tide\\setup.exe\" /S");
+        InstallerFile unknown = told(InstallerFormat.EXE, "Tidewatch Odd", "2.1").build();
+        assertThat(variant(propose(InstallerFile.of(InstallerFormat.ZIP).inside(new InstallerFile.Inside("x.exe", unknown)).build(), "t.zip")).install()).isEmpty();
+    }
+
+    @ParameterizedTest
+    @EnumSource(InstallerFormat.class)
+    void whateverIsProposedCanBeSaved(InstallerFormat format) {
+        Proposal proposal = propose(told(format, "Proposed " + format.word(), "1.0").packaged("1.0-1").kind(InstallerKind.NSIS).architecture("x64").build(), "file of O'Hara & b.x");
+        put(proposal);
+        assertThat(variant(proposal).fits()).satisfiesAnyOf(fits -> assertThat(fits).isNull(), fits -> assertThat(Rule.parse(fits)).isNotNull());
     }
 }

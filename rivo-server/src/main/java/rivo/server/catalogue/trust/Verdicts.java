@@ -1,0 +1,60 @@
+package rivo.server.catalogue.trust;
+
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.ZoneOffset;
+import org.jspecify.annotations.Nullable;
+import rivo.formats.installer.FileSignature;
+import rivo.formats.installer.TrustedRoots;
+import rivo.formats.installer.TrustedRoots.Judgement;
+import rivo.server.estate.Snapshot;
+
+/** What is said of a signature, in one line. Pure functions. */
+public final class Verdicts {
+
+    private Verdicts() {
+    }
+
+    /**
+     * How a signature stands here and now.
+     *
+     * @param code unsigned, trusted, chain-unknown, expired, changed, used-despite, not-checked, or not-read where nobody has looked
+     * @param well whether nothing has to be done
+     */
+    public record Verdict(String code, boolean well, String sentence, String detail) {
+    }
+
+    /** @param sha256 of the content */
+    public static Verdict of(Snapshot now, String sha256, Instant at) {
+        KeptSignature kept = now.get(ContentSignatures.PART).get(sha256);
+        return kept == null ? new Verdict("not-read", true, "Signature not looked at", "It came without its file having been read here; drop it again to have that done.")
+                : of(kept.signature(), kept.despite(), Roots.roots(now), at);
+    }
+
+    private static Verdict of(FileSignature signature, KeptSignature.@Nullable Despite despite, TrustedRoots roots, Instant at) {
+        String signer = signature.signer() == null ? "somebody who is not named" : signature.signer();
+        return switch (signature.state()) {
+            case NONE -> new Verdict("unsigned", true, "Not signed", "");
+            case NOT_CHECKED -> new Verdict("not-checked", true, "Signed, but not checked", "By " + signer + ": " + signature.problem() + ".");
+            case CHANGED -> despite == null ? new Verdict("changed", false, "Changed after it was signed", "The signature of " + signer + " does not hold: " + signature.problem() + ".")
+                    : new Verdict("used-despite", true, "Changed after it was signed, and used all the same", despite.who() + ": " + despite.why());
+            case HOLDS -> signature.chain().isEmpty() ? new Verdict("trusted", true, "Signed by " + signer, "By an OpenPGP key that is trusted here." + weakness(signature))
+                    : chain(signature, signer, roots.judge(signature, at));
+        };
+    }
+
+    private static Verdict chain(FileSignature signature, String signer, Judgement judged) {
+        String when = signature.signedAt() == null ? "" : " on " + LocalDate.ofInstant(signature.signedAt(), ZoneOffset.UTC);
+        return switch (judged.chain()) {
+            case TRUSTED -> new Verdict("trusted", true, "Signed by " + signer + when, "Issued by " + judged.root() + ", which is trusted here." + weakness(signature));
+            case EXPIRED -> new Verdict("expired", false, "The signer's certificate was not valid", "Issued by " + judged.root() + ", but not valid "
+                    + (signature.signedAt() == null ? "now, and no time stamp tells when " + signer + " signed." : "when " + signer + " signed" + when + "."));
+            case UNKNOWN -> new Verdict("chain-unknown", true, "Signed by " + signer + when, "The file is as it was signed, but who issued the certificate is not known here."
+                    + weakness(signature));
+        };
+    }
+
+    private static String weakness(FileSignature signature) {
+        return signature.weakness().isEmpty() ? "" : " It was " + signature.weakness() + ".";
+    }
+}
