@@ -38,7 +38,10 @@ class ShelfTest extends BrowserTest {
     }
 
     private void chooseTheirs() {
-        page.getByLabel("On computer").selectOption(new SelectOption().setLabel(THEIRS + " (signed in)"));
+        String option = THEIRS + " (signed in)";
+        // Just after the start, the computer has yet to tell who is there.
+        assertThat(page.getByLabel("On computer")).containsText(option, inTime());
+        page.getByLabel("On computer").selectOption(new SelectOption().setLabel(option));
     }
 
     private Locator offer(String name) {
