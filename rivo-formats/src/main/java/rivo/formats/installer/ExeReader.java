@@ -20,6 +20,7 @@ final class ExeReader {
     private static final int VERSION = 16;
     private static final int MANIFEST = 24;
     private static final int MOST_SIGNATURE = 1 << 20;
+    private static final int OVERLAY_HEAD = 12;
     private static final int ENTRY_HEAD = 8;
     private static final int PKCS7 = 2;
     private static final int NATIVE = 1;
@@ -37,7 +38,8 @@ final class ExeReader {
         try (FileChannel channel = FileChannel.open(path)) {
             PeFile file = new PeFile(channel, budget);
             Map<String, String> told = version(file);
-            SetUpKits.Kit kit = SetUpKits.of(file);
+            SetUpKits.Kit kit = SetUpKits.of(file, budget);
+            SetUpKits.Registration registers = kit == null ? null : kit.registration();
             InstallerFile.Builder read = InstallerFile.of(InstallerFormat.EXE);
             String what = what(file, kit);
             if (what != null) {
@@ -49,11 +51,12 @@ final class ExeReader {
                 read.finding("version-read", "The file states its version as “" + stated + "”; " + version + " was read from that.");
             }
             String level = level(file);
-            return read.name(told.getOrDefault("ProductName", told.get("FileDescription"))).version(version).maker(told.get("CompanyName"))
+            read.name(told.getOrDefault("ProductName", told.get("FileDescription"))).version(version).maker(told.get("CompanyName"))
                     .description(told.get("FileDescription")).architecture(architecture(file, kit))
                     .kind(kit == null || kit.uninstaller() ? InstallerKind.UNKNOWN : kit.kind()).perMachine(kit == null || !"asInvoker".equals(level))
                     .fact("Set-up kit", kit == null ? null : kit.kind().words()).fact("Asks to run as", level == null ? null : runsAs(level))
-                    .signature(signature(file, budget)).build();
+                    .signature(signature(file, budget));
+            return registers == null ? read.build() : read.name(registers.name()).version(registers.version()).maker(registers.maker()).perMachine(registers.perMachine()).build();
         }
     }
 
@@ -67,13 +70,25 @@ final class ExeReader {
     }
 
     /** What it is instead of a set-up program; null where it is one, or may be. */
-    private static @Nullable String what(PeFile file, SetUpKits.@Nullable Kit kit) {
+    private static @Nullable String what(PeFile file, SetUpKits.@Nullable Kit kit) throws IOException {
         int subsystem = file.subsystem();
         return subsystem >= FIRST_EFI && subsystem <= LAST_EFI ? "an EFI image, for a computer that is being started"
                 : subsystem == NATIVE ? "a driver"
                 : file.isLibrary() ? "a library, which other programs load"
                 : kit != null && kit.uninstaller() ? "an uninstaller, which removes what its set-up program has installed"
+                : kit == null && unpacksItself(file) ? "an archive that unpacks itself; what it runs then is not known"
                 : kit == null && subsystem == CONSOLE ? "a console program, not a set-up program" : null;
+    }
+
+    /** Whether an archive, or what says how to unpack one, lies right behind the program. */
+    private static boolean unpacksItself(PeFile file) throws IOException {
+        long overlay = file.overlay();
+        if (overlay <= 0 || overlay > file.size() - OVERLAY_HEAD) {
+            return false;
+        }
+        String head = StandardCharsets.ISO_8859_1.decode(file.bytes(overlay, OVERLAY_HEAD)).toString();
+        return head.startsWith("7z\u00bc\u00af'\u001c") || head.startsWith(";!@Install@!") || head.startsWith("Rar!\u001a") || head.startsWith("PK\u0003\u0004")
+                || head.startsWith("MSCF\0\0\0\0");
     }
 
     /** A set-up program of a known make is 32-bit whatever it installs, so its own machine says nothing. */

@@ -79,6 +79,7 @@ final class MsiReader {
         if (properties.isEmpty()) {
             told.finding("no-product", "It is a Windows Installer database without properties, so it names no product. Nothing can be proposed for it but its file name.");
         }
+        told.fact("Upgrade code", family);
         template(summary, told);
         if ("2".equals(properties.get("ALLUSERS"))) {
             told.fact("Installed for", "1".equals(properties.get(PER_USER)) ? "one person, or the device where ALLUSERS=1 is given" : "the device, or one person where "
@@ -156,13 +157,21 @@ final class MsiReader {
         Set<String> ofUpgrades = database.rows("Upgrade").stream().map(row -> row.getOrDefault("ActionProperty", "")).collect(Collectors.toSet());
         Set<String> names = new HashSet<>(properties.keySet());
         names.addAll(Arrays.asList(properties.getOrDefault("SecureCustomProperties", "").split(";")));
-        names.stream().filter(name -> PUBLIC.matcher(name).matches() && !ITS_OWN.matcher(name).matches() && !ofUpgrades.contains(name)).sorted()
+        names.stream().filter(name -> isToBeSet(name, ofUpgrades)).sorted()
                 .forEach(name -> told.setting(new Setting(name, properties.getOrDefault(name, ""))));
+        told.fact("Can be set", names.stream().filter(name -> isToBeSet(name, ofUpgrades)).sorted()
+                .map(name -> name + (properties.getOrDefault(name, "").isEmpty() ? "" : "=" + properties.get(name))).collect(Collectors.joining(", ")));
+    }
+
+    private static boolean isToBeSet(String name, Set<String> ofUpgrades) {
+        return PUBLIC.matcher(name).matches() && !ITS_OWN.matcher(name).matches() && !ofUpgrades.contains(name);
     }
 
     private static void upgrades(MsiDatabase database, @Nullable String family, Builder told) throws IOException {
         List<Map<String, String>> rows = database.rows("Upgrade");
-        rows.stream().filter(row -> (number(row.get("Attributes"), 0) & ONLY_DETECTS) == 0).map(row -> row.getOrDefault("UpgradeCode", "").toUpperCase(Locale.ROOT))
-                .filter(code -> !code.equalsIgnoreCase(family)).distinct().forEach(told::replaces);
+        List<String> others = rows.stream().filter(row -> (number(row.get("Attributes"), 0) & ONLY_DETECTS) == 0)
+                .map(row -> row.getOrDefault("UpgradeCode", "").toUpperCase(Locale.ROOT)).filter(code -> !code.equalsIgnoreCase(family)).distinct().toList();
+        others.forEach(told::replaces);
+        told.fact("Takes off products with", others.isEmpty() ? null : "upgrade code " + String.join(", ", others));
     }
 }

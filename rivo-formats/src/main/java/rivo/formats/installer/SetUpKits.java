@@ -4,6 +4,8 @@ import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.nio.charset.StandardCharsets;
 import org.jspecify.annotations.Nullable;
+import org.w3c.dom.Document;
+import org.w3c.dom.Element;
 
 /**
  * Which kit a Windows set-up program was made with: by the structure that the kit's own loader looks for, never by a word somewhere in the file.
@@ -30,21 +32,30 @@ final class SetUpKits {
 
     private static final String BUNDLE_SECTION = ".wixburn";
     private static final int BUNDLE_SIGNATURE = 0x00f14300;
+    private static final int BUNDLE_LENGTH = 48;
+    private static final int BUNDLE_OF_CABINETS = 1;
 
-    /** @param uninstaller whether it removes what such a set-up program has installed */
-    record Kit(InstallerKind kind, boolean uninstaller) {
+    /**
+     * @param uninstaller whether it removes what such a set-up program has installed
+     * @param registration what it registers itself as; null where that is not told
+     */
+    record Kit(InstallerKind kind, boolean uninstaller, @Nullable Registration registration) {
+    }
+
+    /** As it stands in the list of installed software once it is there. */
+    record Registration(@Nullable String name, @Nullable String version, @Nullable String maker, boolean perMachine) {
     }
 
     private SetUpKits() {
     }
 
     /** Null where it is none that is known. */
-    static @Nullable Kit of(PeFile file) throws IOException {
+    static @Nullable Kit of(PeFile file, ReadingBudget budget) throws IOException {
         if (file.isLibrary()) {
             return null;
         }
         Kit nsis = nsis(file);
-        return nsis != null ? nsis : isInno(file) ? new Kit(InstallerKind.INNO, false) : isBundle(file) ? new Kit(InstallerKind.WIX_BUNDLE, false) : null;
+        return nsis != null ? nsis : isInno(file) ? new Kit(InstallerKind.INNO, false, null) : bundle(file, budget);
     }
 
     private static @Nullable Kit nsis(PeFile file) throws IOException {
@@ -56,7 +67,7 @@ final class SetUpKits {
             int flags = header.getInt(0);
             boolean isHeader = header.getInt(4) == NSIS_SIGNATURE && NSIS_NAME.equals(new String(name, StandardCharsets.ISO_8859_1)) && (flags & ~NSIS_FLAGS) == 0;
             if (isHeader && header.getInt(20) > 0 && header.getInt(24) > 0) {
-                return new Kit(InstallerKind.NSIS, (flags & NSIS_UNINSTALLER) != 0);
+                return new Kit(InstallerKind.NSIS, (flags & NSIS_UNINSTALLER) != 0, null);
             }
         }
         return null;
@@ -81,12 +92,29 @@ final class SetUpKits {
                 && INNO_DATA.equals(StandardCharsets.ISO_8859_1.decode(file.bytes(at, INNO_DATA.length())).toString());
     }
 
-    private static boolean isBundle(PeFile file) throws IOException {
+    /** The section tells how long the program itself is; behind it lies the cabinet with the manifest. */
+    private static @Nullable Kit bundle(PeFile file, ReadingBudget budget) throws IOException {
         for (PeFile.Section section : file.sections()) {
-            if (section.name().equals(BUNDLE_SECTION)) {
-                return section.size() >= 4 && file.bytes(section.data(), 4).getInt() == BUNDLE_SIGNATURE;
+            if (section.name().equals(BUNDLE_SECTION) && section.size() >= BUNDLE_LENGTH) {
+                ByteBuffer header = file.bytes(section.data(), BUNDLE_LENGTH);
+                long cabinet = header.getInt(24) & 0xffffffffL;
+                boolean isBundle = header.getInt(0) == BUNDLE_SIGNATURE && header.getInt(40) == BUNDLE_OF_CABINETS && Cabinet.isAt(file, cabinet);
+                return isBundle ? new Kit(InstallerKind.WIX_BUNDLE, false, registration(file, cabinet, budget)) : null;
             }
         }
-        return false;
+        return null;
+    }
+
+    /** What it registers itself as; null where its manifest cannot be read. */
+    private static @Nullable Registration registration(PeFile file, long cabinet, ReadingBudget budget) throws IOException {
+        byte[] manifest = Cabinet.first(file, cabinet);
+        if (manifest == null) {
+            return null;
+        }
+        Document read = Xml.read(manifest, budget);
+        Element registration = Xml.first(read, "Registration");
+        Element listed = Xml.first(read, "Arp");
+        return registration == null || listed == null ? null : new Registration(Xml.text(listed.getAttribute("DisplayName")), Xml.text(listed.getAttribute("DisplayVersion")),
+                Xml.text(listed.getAttribute("Publisher")), "yes".equals(registration.getAttribute("PerMachine")));
     }
 }

@@ -7,7 +7,11 @@ import java.io.IOException;
 import java.nio.charset.Charset;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.EnumSet;
 import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.function.Predicate;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
@@ -293,5 +297,61 @@ class RealFilesTest {
                 + "<Prerequisites><OSMinVersion>6.3.0</OSMinVersion></Prerequisites></Package>");
         tools.run("cd o && python3 -m zipfile -c ../old.appx AppxManifest.xml");
         assertThat(tools.read("old.appx")).extracting(InstallerFile::minimumSystem, InstallerFile::version).containsExactly("6.3.0", "1.0.0");
+    }
+
+    /** What the page says is read, by its words. */
+    private static final Map<String, Predicate<InstallerFile>> READ = Map.ofEntries(Map.entry("name", file -> file.name() != null), Map.entry("version", file -> file.version() != null),
+            Map.entry("whole version", file -> file.packaged() != null), Map.entry("maker", file -> file.maker() != null), Map.entry("product code", file -> file.code() != null),
+            Map.entry("package name", file -> file.code() != null), Map.entry("upgrade code", file -> file.family() != null),
+            Map.entry("architecture", file -> !file.architectures().isEmpty()), Map.entry("language", file -> !fact(file, "Language").isEmpty()),
+            Map.entry("parts", file -> !file.parts().isEmpty()), Map.entry("settings", file -> !file.settings().isEmpty()),
+            Map.entry("launch conditions", file -> !fact(file, "Installs only where").isEmpty()), Map.entry("what it replaces", file -> !file.replaces().isEmpty()),
+            Map.entry("lowest system version", file -> file.minimumSystem() != null), Map.entry("needs", file -> !file.needs().isEmpty()),
+            Map.entry("set-up kit", file -> !fact(file, "Set-up kit").isEmpty()), Map.entry("whom it runs as", file -> !fact(file, "Asks to run as").isEmpty()),
+            Map.entry("contents", file -> !fact(file, "Contains").isEmpty()), Map.entry("interpreter", file -> file.format().isScript()), Map.entry("what it is", file -> true),
+            Map.entry("nothing", file -> file.name() == null && file.facts().isEmpty()));
+
+    private static InstallerFile ofFormat(InstallerFormat format) throws Exception {
+        Path samples = Path.of("..", "samples");
+        String sample = switch (format) {
+            case MSI -> "siltscope-lab-4.4.0-x64.msi";
+            case EXE -> "tarnlog-viewer-3.4.0-setup.exe";
+            case MSIX -> "kingfisher-meter-reader-6.2.0-x64.msix";
+            case DEB -> "tidewatch_2.1.0-1_amd64.deb";
+            case RPM -> "tidewatch-2.1.0-1.x86_64.rpm";
+            case SHELL_SCRIPT -> "set-proxy-for-vans.sh";
+            default -> null;
+        };
+        if (sample != null) {
+            return InstallerReader.read(samples.resolve(sample), sample);
+        }
+        tools.run("rm -f some.zip && python3 -m zipfile -c some.zip main.c");
+        return format == InstallerFormat.ZIP ? tools.read("some.zip") : InstallerFile.of(format).build();
+    }
+
+    /** The table of the page about the catalogue: all formats are in it, and what it says is read and verified is. */
+    @Test
+    void whatThePageSaysIsReadIsRead() throws Exception {
+        tools.write("suite.wxs", WIX.formatted("perMachine"));
+        tools.run("rm -f suite.msi && wixl -o suite.msi suite.wxs");
+        Set<InstallerFormat> seen = EnumSet.noneOf(InstallerFormat.class);
+        for (String line : Files.readAllLines(Path.of("..", "docs", "catalogue.md"))) {
+            List<String> cells = Stream.of(line.split("\\|")).map(String::strip).toList();
+            for (InstallerFormat format : InstallerFormat.values()) {
+                if (cells.size() == 6 && (", " + cells.get(1) + ",").contains(", " + format.words() + ",")) {
+                    seen.add(format);
+                    List<InstallerFile> files = format == InstallerFormat.MSI ? List.of(ofFormat(format), tools.read("suite.msi"))
+                            : format == InstallerFormat.EXE ? List.of(ofFormat(format), tools.read("gauge.exe")) : List.of(ofFormat(format));
+                    for (String word : cells.get(2).split(", ")) {
+                        assertThat(READ).as(line).containsKey(word);
+                        assertThat(files).as("%s of %s", word, format).anyMatch(READ.get(word));
+                    }
+                    boolean isSignedInSamples = files.get(0).signature().state() == FileSignature.State.HOLDS;
+                    assertThat(!isSignedInSamples || cells.get(4).contains("signature")).as(line).isTrue();
+                    assertThat(cells.get(4)).as(line).isIn("signature", "OpenPGP signature", "the signature of the one installer", "nothing");
+                }
+            }
+        }
+        assertThat(seen).containsExactlyInAnyOrder(InstallerFormat.values());
     }
 }

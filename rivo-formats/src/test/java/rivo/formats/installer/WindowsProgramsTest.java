@@ -50,8 +50,46 @@ class WindowsProgramsTest {
         return (length > 50 ? table.putLong(at, offset) : table.putInt(at, (int) offset)).array();
     }
 
-    private static byte[] bundle(int signature) {
-        return ByteBuffer.allocate(64).order(ByteOrder.LITTLE_ENDIAN).putInt(signature).array();
+    private static byte[] bundle(int signature, long cabinet) {
+        return ByteBuffer.allocate(64).order(ByteOrder.LITTLE_ENDIAN).putInt(0, signature).putInt(24, (int) cabinet).putInt(40, 1).array();
+    }
+
+    /** With this cabinet behind it. */
+    private static PeBuilder bundled(int signature, byte[] cabinet) {
+        long at = new PeBuilder().section(".text", new byte[10]).section(".wixburn", bundle(signature, 0)).bytes().length;
+        return new PeBuilder().section(".text", new byte[10]).section(".wixburn", bundle(signature, at)).overlay(cabinet);
+    }
+
+    /** A cabinet with the manifest as its first file, as gcab makes it, packed or not. */
+    private byte[] cabinet(String manifest, boolean packed) throws Exception {
+        Tools tools = new Tools(folder);
+        tools.write("0", manifest);
+        tools.write("u1", "x".repeat(100_000));
+        tools.run("gcab -c " + (packed ? "-z " : "") + "ux.cab 0 u1");
+        return Files.readAllBytes(folder.resolve("ux.cab"));
+    }
+
+    private static final String BURN_MANIFEST = "<BurnManifest xmlns='http://schemas.microsoft.com/wix/2008/Burn'><Registration Id='{5C1E0B7A-4D2F-4E8B-9A61-3F7C2D9090F2}' PerMachine='no'>"
+            + "<Arp DisplayName='Weir Tools Suite' DisplayVersion='7.2.0.1' Publisher='Fenwick'/></Registration><!--%s--></BurnManifest>";
+
+    @ParameterizedTest
+    @ValueSource(booleans = {true, false})
+    void aBundleTellsWhatItRegistersItselfAs(boolean packed) throws Exception {
+        // Longer than one block of a cabinet, so that blocks refer back to each other.
+        StringBuilder long1 = new StringBuilder();
+        for (int i = 0; i < 9000; i++) {
+            long1.append("package ").append(i).append(' ');
+        }
+        InstallerFile file = read(bundled(0x00f14300, cabinet(BURN_MANIFEST.formatted(long1), packed)));
+        assertThat(file.kind()).isEqualTo(InstallerKind.WIX_BUNDLE);
+        assertThat(List.of(file.name(), file.version(), file.maker())).containsExactly("Weir Tools Suite", "7.2.0.1", "Fenwick");
+        assertThat(file.perMachine()).isFalse();
+    }
+
+    @ParameterizedTest
+    @ValueSource(strings = {";!@Install@!UTF-8!", "7z\u00bc\u00af'\u001c......", "PK\u0003\u0004........", "Rar!\u001a........"})
+    void anArchiveThatUnpacksItselfIsCalledOne(String head) throws Exception {
+        assertThat(sentence(new PeBuilder().section(".text", new byte[10]).overlay(head.getBytes(StandardCharsets.ISO_8859_1)))).contains("an archive that unpacks itself");
     }
 
     private static byte[] manifest(String level) {
@@ -75,7 +113,7 @@ class WindowsProgramsTest {
         assertThat(read(new PeBuilder().section(".text", new byte[10]).overlay(nsis(0))).kind()).isEqualTo(InstallerKind.NSIS);
         assertThat(read(inno(44, 32)).kind()).isEqualTo(InstallerKind.INNO);
         assertThat(read(inno(64, 44)).kind()).as("with 64 bits").isEqualTo(InstallerKind.INNO);
-        assertThat(read(new PeBuilder().section(".text", new byte[10]).section(".wixburn", bundle(0x00f14300))).kind()).isEqualTo(InstallerKind.WIX_BUNDLE);
+        assertThat(read(bundled(0x00f14300, cabinet(BURN_MANIFEST, true))).kind()).isEqualTo(InstallerKind.WIX_BUNDLE);
     }
 
     @ParameterizedTest
@@ -95,7 +133,8 @@ class WindowsProgramsTest {
         assertThat(read(new PeBuilder().section(".text", new byte[10]).overlay(otherSignature)).kind()).isEqualTo(InstallerKind.UNKNOWN);
         assertThat(read(new PeBuilder().section(".text", new byte[10]).overlay(oddPlace)).kind()).isEqualTo(InstallerKind.UNKNOWN);
         assertThat(read(new PeBuilder().section(".text", new byte[10]).overlay(nsis(0x100))).kind()).isEqualTo(InstallerKind.UNKNOWN);
-        assertThat(read(new PeBuilder().section(".wixburn", bundle(1))).kind()).isEqualTo(InstallerKind.UNKNOWN);
+        assertThat(read(bundled(1, cabinet(BURN_MANIFEST, true))).kind()).isEqualTo(InstallerKind.UNKNOWN);
+        assertThat(read(bundled(0x00f14300, "no cabinet, and longer than a header of one".getBytes(StandardCharsets.US_ASCII))).kind()).isEqualTo(InstallerKind.UNKNOWN);
         assertThat(read(new PeBuilder().section(".text", new byte[10]).resource(RAW_DATA, 11111, ENGLISH, innoOffsets(44, 32, 1_000_000))).kind())
                 .isEqualTo(InstallerKind.UNKNOWN);
         assertThat(read(new PeBuilder().section(".text", new byte[10]).resource(RAW_DATA, 11111, ENGLISH, new byte[3])).kind()).isEqualTo(InstallerKind.UNKNOWN);

@@ -2,8 +2,14 @@ package rivo.server.catalogue.proposal;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.io.IOException;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
@@ -257,5 +263,25 @@ class ProposalsTest {
         Proposal proposal = propose(told(format, "Proposed " + format.word(), "1.0").packaged("1.0-1").kind(InstallerKind.NSIS).architecture("x64").build(), "file of O'Hara & b.x");
         put(proposal);
         assertThat(variant(proposal).fits()).satisfiesAnyOf(fits -> assertThat(fits).isNull(), fits -> assertThat(Rule.parse(fits)).isNotNull());
+    }
+
+    /** The table of the page about the catalogue: each command that it names is proposed, and where it says nothing, nothing is. */
+    @ParameterizedTest
+    @EnumSource(InstallerFormat.class)
+    void whatThePageSaysIsProposedIs(InstallerFormat format) throws IOException {
+        List<String> cells = Files.readAllLines(Path.of("..", "docs", "catalogue.md")).stream().map(line -> Stream.of(line.split("\\|")).map(String::strip).toList())
+                .filter(line -> line.size() == 6 && (", " + line.get(1) + ",").contains(", " + format.words() + ",")).findFirst().orElseThrow();
+        VariantRecord variant = variant(proposals.propose(told(format, "Paged " + format.word(), "1.0").packaged("1.0-1").kind(InstallerKind.NSIS).build(),
+                new Content("9a".repeat(32), 5, "file.x"), null));
+        String all = Stream.concat(variant.install().stream(), Stream.concat(variant.remove().stream(), variant.repair().stream()))
+                .map(step -> step.command() + " " + step.to()).collect(Collectors.joining("\n"));
+        Matcher command = Pattern.compile("`([^`]+)`").matcher(cells.get(3));
+        while (command.find()) {
+            assertThat(all).as(format.words()).contains(command.group(1));
+        }
+        assertThat(variant.install().isEmpty()).as(format.words()).isEqualTo(cells.get(3).equals("nothing") || format == InstallerFormat.MSI_TRANSFORM);
+        assertThat(cells.get(5).contains("removal") || cells.get(5).contains("command") || cells.get(3).equals("nothing") || cells.get(3).contains("dropped"))
+                .as("left to type of %s: %s", format.words(), cells.get(5)).isEqualTo(variant.remove().isEmpty() || format == InstallerFormat.EXE);
+        assertThat(variant.presence().hasChecks()).isEqualTo(cells.get(3).contains("seen by"));
     }
 }
