@@ -2695,6 +2695,7 @@ export interface components {
             facts: components["schemas"]["Fact"][];
             findings: components["schemas"]["Finding"][];
             format: string;
+            releaseIsThere: boolean;
             /** Format: int64 */
             revision: number;
             signature?: components["schemas"]["Verdict"];

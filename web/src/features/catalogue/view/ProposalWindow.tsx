@@ -27,9 +27,8 @@ export function ProposalWindow({ proposal, onClose }: { proposal: Proposal; onCl
   })
   const isNew = proposal.revision === 0
   const spot = { version: proposal.version, variant: proposal.variant }
-  const variant = record.releases
-    .find(release => release.version === proposal.version)
-    ?.variants.find(one => one.id === proposal.variant)
+  const release = record.releases.find(one => one.version === proposal.version)
+  const variant = release?.variants.find(one => one.id === proposal.variant)
   const change = useMemo(
     () => ({
       record: withRelease(record, proposal.version, release => ({ ...release, version })),
@@ -38,13 +37,13 @@ export function ProposalWindow({ proposal, onClose }: { proposal: Proposal; onCl
     [record, version, proposal],
   )
   // A variant of a release that is offered takes effect at once, so it is rehearsed.
-  const offered = record.releases.find(release => release.version === proposal.version)?.offered === true
+  const offered = release?.offered === true
   const effects = useEffects(address(change.record.id), offered ? JSON.stringify(change) : undefined)
   return (
     <Window
       open
       onClose={onClose}
-      heading={isNew ? `${record.name} ${version}: a new title` : `${record.name} ${version}`}
+      heading={`${record.name} ${version}`.trim() + (isNew ? ': a new title' : '')}
       width="760px"
       foot={
         <WindowFoot
@@ -58,7 +57,7 @@ export function ProposalWindow({ proposal, onClose }: { proposal: Proposal; onCl
             size="lg"
             variant="chosen"
             onClick={() => save.mutate(change)}
-            disabled={offered && effects.data === undefined}
+            disabled={version.trim() === '' || (offered && effects.data === undefined)}
             loading={save.isPending}
           >
             Add to the catalogue
@@ -76,7 +75,7 @@ export function ProposalWindow({ proposal, onClose }: { proposal: Proposal; onCl
             </Box>
           </>
         )}
-        . Everything below was read from it.
+        . What it tells is filled in, to be checked; what it does not tell is left open.
       </Box>
       {proposal.signature !== undefined && <SignatureLine signature={proposal.signature} />}
       {proposal.facts.map(fact => (
@@ -105,7 +104,18 @@ export function ProposalWindow({ proposal, onClose }: { proposal: Proposal; onCl
       <Grid templateColumns="1fr 1fr" rowGap="2.5" columnGap="4" mt="2.5">
         <TextField label="Name" value={record.name} required onChange={name => setRecord({ ...record, name })} />
         <TextField label="Maker" value={record.maker} onChange={maker => setRecord({ ...record, maker })} />
-        <TextField label="Version" value={version} required onChange={setVersion} />
+        {proposal.releaseIsThere ? (
+          <Box textAlign="left">
+            <Box fontWeight="600" textStyle="compact">
+              Version
+            </Box>
+            <Box py="1.5">
+              {version}, which is there already: the file becomes its variant {proposal.variant}
+            </Box>
+          </Box>
+        ) : (
+          <TextField label="Version" value={version} required onChange={setVersion} />
+        )}
         <TextField
           label="Category"
           value={record.about.category}
@@ -140,6 +150,19 @@ export function ProposalWindow({ proposal, onClose }: { proposal: Proposal; onCl
               steps={variant.presence.checks.map(seenBy)}
               none="none: its status would be unverified"
             />
+            {release !== undefined && release.choices.length > 0 && (
+              <Line
+                label="Choices"
+                steps={release.choices.map(choice => `${choice.text || choice.id}, usually ${choice.usual}`)}
+                none=""
+              />
+            )}
+            {release !== undefined && release.needs.length > 0 && (
+              <Line label="Needs first" steps={release.needs.map(need => `${need.title} ${need.min ?? ''}`)} none="" />
+            )}
+            {release !== undefined && release.replaces.length > 0 && (
+              <Line label="Replaces" steps={release.replaces.map(one => one.title)} none="" />
+            )}
           </Box>
         </Grid>
       )}

@@ -17,7 +17,13 @@ export function UseChangedWindow({ title, sha256, onClose }: { title: string; sh
     onClose()
   }
   return (
-    <FormWindow heading="Use a file that was changed after it was signed" form={form} onSubmit={save} onClose={onClose}>
+    <FormWindow
+      heading="Use a file that was changed after it was signed"
+      save="Use it"
+      form={form}
+      onSubmit={save}
+      onClose={onClose}
+    >
       <Box mb="2.5">
         Whoever changed it is not known, and it would run as the system on every device that gets it. Where it can be
         fetched anew from its maker, do that instead.

@@ -1,4 +1,4 @@
-import { Box, Grid } from '@chakra-ui/react'
+import { Box, FileUpload, Flex, Grid } from '@chakra-ui/react'
 import { useState } from 'react'
 import { useForm } from 'react-hook-form'
 import { base64 } from '../model/base64'
@@ -18,39 +18,45 @@ export function AddRootWindow({ onClose }: { onClose: () => void }) {
   const add = useAddRoot()
   const form = useForm<Fields>({ defaultValues: { text: '' } })
   const [file, setFile] = useState<File>()
+  const [tooLarge, setTooLarge] = useState(false)
   const save = async ({ text }: Fields) => {
     await add.mutateAsync(file === undefined ? { text } : { bytes: base64(new Uint8Array(await file.arrayBuffer())) })
     onClose()
   }
-  const tooLarge = file !== undefined && file.size > LARGEST
   return (
-    <FormWindow heading="Trust a root" form={form} onSubmit={save} onClose={onClose}>
+    <FormWindow heading="Trust a root" save="Trust it" form={form} onSubmit={save} onClose={onClose}>
       <Grid gap="2.5">
         <Box color="ink2" textStyle="compact">
           Whoever holds its private key can name any signer. Compare its SHA-256 with what its owner publishes.
         </Box>
-        <Box>
-          <label>
-            <Box as="span" fontWeight="600" textStyle="compact" display="block" mb="1">
-              A file
-            </Box>
-            <input
-              type="file"
-              accept=".pem,.crt,.cer,.der,.asc,.gpg,.pgp"
-              onChange={event => setFile(event.target.files?.[0])}
-            />
-          </label>
+        <Flex align="center" gap="3">
+          <FileUpload.Root
+            w="auto"
+            maxFiles={1}
+            maxFileSize={LARGEST}
+            acceptedFiles={[]}
+            onFileAccept={({ files }) => setFile(files[0])}
+            onFileReject={({ files }) => setTooLarge(files.length > 0)}
+          >
+            <FileUpload.HiddenInput aria-label="A certificate or key" />
+            <FileUpload.Trigger asChild>
+              <Button onClick={() => setTooLarge(false)}>Choose a file</Button>
+            </FileUpload.Trigger>
+          </FileUpload.Root>
+          {file !== undefined && (
+            <>
+              <Box flex="1" minW="0" truncate>
+                {file.name}
+              </Box>
+              <Button onClick={() => setFile(undefined)}>Paste its text instead</Button>
+            </>
+          )}
           {tooLarge && (
-            <Box color="madder" role="alert">
+            <Box color="trouble" textStyle="second" role="alert">
               A certificate or key has at most 1 MiB.
             </Box>
           )}
-          {file !== undefined && (
-            <Button variant="text" size="xs" px="0" onClick={() => setFile(undefined)}>
-              Paste it instead
-            </Button>
-          )}
-        </Box>
+        </Flex>
         {file === undefined && (
           <FormText<Fields>
             name="text"

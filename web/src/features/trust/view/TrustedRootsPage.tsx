@@ -1,10 +1,11 @@
-import { Box, Flex } from '@chakra-ui/react'
-import { lazy, Suspense } from 'react'
+import { Box } from '@chakra-ui/react'
+import { lazy, Suspense, useState } from 'react'
 import { sentence } from '../../../shared/api'
 import { dateWithYear } from '../../../shared/format'
 import { useKeys } from '../../../shared/keys'
 import { Button } from '../../../shared/ui/Button'
 import { Kbd } from '../../../shared/ui/Kbd'
+import { ListRow } from '../../../shared/ui/ListRow'
 import { Notice } from '../../../shared/ui/Notice'
 import { Page } from '../../../shared/ui/Page'
 import { PageHead } from '../../../shared/ui/PageHead'
@@ -56,25 +57,9 @@ export function TrustedRootsPage() {
 
 function Row({ root }: { root: TrustedRoot }) {
   const remove = useDeleteRoot()
+  const [asked, setAsked] = useState(false)
   return (
-    <Flex
-      as="section"
-      aria-label={root.name}
-      align="center"
-      gap="3.5"
-      px="4"
-      py="2"
-      borderBottomWidth="1px"
-      borderColor="line"
-    >
-      <Box flex="1" minW="0">
-        <Box fontWeight="600" truncate>
-          {root.name}
-        </Box>
-        <Box as="code" textStyle="code" color="ink2" truncate display="block" title={root.id}>
-          SHA-256 {root.id.slice(0, 16)}…
-        </Box>
-      </Box>
+    <ListRow name={root.name} below={`SHA-256 ${root.id.slice(0, 16)}…`}>
       <Box w="220px" color="ink2">
         {root.kind === 'certificate' ? 'certificate' : 'OpenPGP key'}
         {root.until === undefined ? '' : `, until ${dateWithYear(root.until)}`}
@@ -83,17 +68,22 @@ function Row({ root }: { root: TrustedRoot }) {
         {root.addedBy}, {dateWithYear(root.addedAt)}
       </Box>
       {remove.isError && (
-        <Box color="madder" textStyle="second" role="alert">
+        <Box color="trouble" textStyle="second" role="alert">
           {sentence(remove.error)}
         </Box>
       )}
-      <Button
-        loading={remove.isPending}
-        onClick={() => remove.mutate(root.id)}
-        aria-label={`Do not trust ${root.name} any more`}
-      >
-        Do not trust it
-      </Button>
-    </Flex>
+      {asked ? (
+        <>
+          <Button loading={remove.isPending} onClick={() => remove.mutate(root.id)}>
+            Do not trust it
+          </Button>
+          <Button onClick={() => setAsked(false)}>Keep it</Button>
+        </>
+      ) : (
+        <Button onClick={() => setAsked(true)} aria-label={`Do not trust ${root.name} any more`}>
+          Delete
+        </Button>
+      )}
+    </ListRow>
   )
 }

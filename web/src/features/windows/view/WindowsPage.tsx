@@ -4,6 +4,7 @@ import { some } from '../../../shared/format'
 import { useKeys } from '../../../shared/keys'
 import { Button } from '../../../shared/ui/Button'
 import { Kbd } from '../../../shared/ui/Kbd'
+import { ListRow } from '../../../shared/ui/ListRow'
 import { Notice } from '../../../shared/ui/Notice'
 import { Page } from '../../../shared/ui/Page'
 import { PageHead } from '../../../shared/ui/PageHead'
@@ -95,24 +96,7 @@ function QuietHoursLine({ hours, onOpen }: { hours: QuietHours | undefined; onOp
 function Row({ line, onOpen }: { line: WindowLine; onOpen: () => void }) {
   const { window } = line
   return (
-    <Flex
-      as="section"
-      aria-label={window.name}
-      align="center"
-      gap="3.5"
-      px="4"
-      py="2"
-      borderBottomWidth="1px"
-      borderColor="line"
-    >
-      <Box flex="1" minW="0">
-        <Box fontWeight="600" truncate>
-          {window.name}
-        </Box>
-        <Box as="code" textStyle="code" color="ink2" overflowWrap="anywhere">
-          {window.fits ?? 'every device'}
-        </Box>
-      </Box>
+    <ListRow name={window.name} below={window.fits ?? 'every device'}>
       <Box w="260px">{openWords(window)}</Box>
       <Box w="110px" color="ink2" textAlign="right">
         {some(line.devices, 'device')}
@@ -120,6 +104,6 @@ function Row({ line, onOpen }: { line: WindowLine; onOpen: () => void }) {
       <Button onClick={onOpen} aria-label={`Edit ${window.name}`}>
         Edit
       </Button>
-    </Flex>
+    </ListRow>
   )
 }

@@ -96,6 +96,48 @@ class CatalogueTest extends BrowserTest {
     }
 
     @Test
+    @Order(0)
+    void aFileThatWasChangedAfterItWasSignedIsOfferedOnlyOnceSomebodySaysWhy(@TempDir Path folder) throws IOException {
+        byte[] bytes = java.nio.file.Files.readAllBytes(SAMPLES.resolve("tarnlog-viewer-3.4.0-setup.exe"));
+        bytes[bytes.length / 2] ^= 1;
+        page.navigate("/catalogue");
+        page.setInputFiles("input[type=file]", java.nio.file.Files.write(folder.resolve("tarnlog-viewer-setup.exe"), bytes));
+        Locator window = page.getByRole(AriaRole.DIALOG);
+        assertThat(window).containsText("Changed after it was signed");
+        window.getByLabel("Version").fill("3.4.9");
+        button("Add to the catalogue").click();
+        assertThat(page).hasURL(Pattern.compile("release=3\\.4\\.9"));
+        button("Offer 3.4.9…").click();
+        window.getByLabel("Why").fill("For the loggers");
+        button("Offer").click();
+        assertThat(window.getByRole(AriaRole.ALERT)).containsText("was changed after it was signed, so 3.4.9 is not offered");
+        button("Cancel").click();
+        region("Before it is assigned").getByText("Use it all the same, and say why").click();
+        button("Use it").click();
+        assertThat(window).containsText("Say why: whoever asks later reads that.");
+        window.getByLabel("Why it shall be used").fill("Its maker has confirmed the SHA-256");
+        assertThat(browser.faults("light")).isEmpty();
+        button("Use it").click();
+        assertThat(region("Before it is assigned")).containsText("Changed after it was signed, and used all the same");
+
+        page.navigate("/trusted-roots");
+        Locator root = region("Fernhill Signing Authority");
+        assertThat(root).containsText("certificate, until");
+        assertThat(browser.faults("light")).isEmpty();
+        root.getByRole(AriaRole.BUTTON).click();
+        root.getByText("Do not trust it").click();
+        assertThat(page.getByText("No root is trusted yet")).isVisible();
+        page.keyboard().press("n");
+        window.getByLabel("Or its text").fill("hello");
+        button("Trust it").click();
+        assertThat(window.getByRole(AriaRole.ALERT)).containsText("This is no certificate");
+        page.setInputFiles("input[type=file]", SAMPLES.resolve("fernhill-signing-authority.pem"));
+        button("Trust it").click();
+        assertThat(root).isVisible();
+        assertThat(browser.complaints()).allMatch(one -> one.contains("409") || one.contains("422"));
+    }
+
+    @Test
     @Order(3)
     void theStepsAreEditedMovedAndTriedOnADevice() {
         page.navigate("/catalogue/siltscope?release=4.2.0");

@@ -102,7 +102,7 @@ record CmsSignature(byte[] digest, String algorithm, FileSignature signature) {
 
     /** Whether the file comes to the digest that was signed. */
     FileSignature of(byte[] come) {
-        return signature.state() != State.HOLDS || MessageDigest.isEqual(come, digest) ? signature : signature.changed("it was changed after it was signed");
+        return signature.state() != State.HOLDS || MessageDigest.isEqual(come, digest) ? signature : signature.changed("the file does not come to the digest that was signed");
     }
 
     MessageDigest digester() throws IOException {

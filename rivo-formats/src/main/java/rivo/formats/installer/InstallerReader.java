@@ -141,8 +141,8 @@ public final class InstallerReader {
                     + "publishes.");
         }
         if (read.signature().state() == FileSignature.State.CHANGED) {
-            more.finding("changed", "The signature does not hold: " + read.signature().problem() + ". Fetch the file anew from its maker; a release with it is not "
-                    + "offered unless somebody says why it shall be.");
+            more.finding("changed", "Its signature does not hold. Fetch the file anew from its maker: a release with it is not offered unless somebody says why it shall "
+                    + "be.");
         }
         if (!read.signature().weakness().isEmpty()) {
             more.finding("weak-signature", "It is " + read.signature().weakness() + ". Compare its SHA-256 with the one its maker publishes.");

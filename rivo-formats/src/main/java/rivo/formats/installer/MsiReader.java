@@ -172,6 +172,6 @@ final class MsiReader {
         List<String> others = rows.stream().filter(row -> (number(row.get("Attributes"), 0) & ONLY_DETECTS) == 0)
                 .map(row -> row.getOrDefault("UpgradeCode", "").toUpperCase(Locale.ROOT)).filter(code -> !code.equalsIgnoreCase(family)).distinct().toList();
         others.forEach(told::replaces);
-        told.fact("Takes off products with", others.isEmpty() ? null : "upgrade code " + String.join(", ", others));
+        told.fact("Replaces", others.isEmpty() ? null : "products with the upgrade code " + String.join(", ", others));
     }
 }

@@ -44,12 +44,13 @@ class Proposals {
      * @param title as it would be with the file in it
      * @param revision of the title that it goes into; 0 for a new one
      * @param version of the release that the file goes into
+     * @param releaseIsThere whether that release is there already, and gets another variant
      * @param format in words
      * @param signature how it is signed; null for a title file
      * @param facts what else it tells of itself
      * @param findings what somebody should know before using the file
      */
-    record Proposal(TitleRecord title, long revision, String version, String variant, Content content, String format,
+    record Proposal(TitleRecord title, long revision, String version, boolean releaseIsThere, String variant, Content content, String format,
             @Nullable Verdict signature, List<Fact> facts, List<Finding> findings) {
     }
 
@@ -93,7 +94,7 @@ class Proposals {
         }
         findings.addAll(inCatalogue(content));
         if (described.version() == null) {
-            findings.add(new Finding("no-version", "The file does not state a version; check the one that is filled in."));
+            findings.add(new Finding("no-version", "The file does not state a version: type the one that it has."));
         }
         if (into != null && known != null && described.name() != null && !described.name().equalsIgnoreCase(known.name())
                 && !isOfFamily(known, described.family())) {
@@ -103,7 +104,7 @@ class Proposals {
         findings.addAll(signer(described, title));
         findings.addAll(missing(described));
         return new Proposal(withVariant(title, version, variant, needs(described), replaces(described, title)), known == null ? 0 : catalogue.now().kept(title.id()).revision(),
-                version, variant.variant().id(), content, file.format().words(), signature(content), facts(file), findings);
+                version, title.releases().stream().anyMatch(release -> release.version().equals(version)), variant.variant().id(), content, file.format().words(), signature(content), facts(file), findings);
     }
 
     /** A transform or a patch goes beside the database that the title has, and its command names it. */
@@ -124,7 +125,7 @@ class Proposals {
         List<Finding> findings = new ArrayList<>(file.findings());
         findings.add(new Finding("beside", "It goes beside the database of " + title.name() + " " + release.version() + ", and is given to its install command."));
         return new Proposal(withVariant(title, release.version(), new ProposedVariant(variant, List.of()), List.of(), List.of()), catalogue.now().kept(title.id()).revision(),
-                release.version(), variant.id(), content, file.format().words(), signature(content), file.facts(), findings);
+                release.version(), true, variant.id(), content, file.format().words(), signature(content), file.facts(), findings);
     }
 
     /** The title of the same family, else of the same name; null where there is none. */
@@ -137,10 +138,10 @@ class Proposals {
         return family != null && title.releases().stream().flatMap(release -> release.variants().stream()).anyMatch(variant -> family.equals(variant.family()));
     }
 
-    /** The version of the software; where another build of that is there already, the build's own. */
+    /** The version of the software, empty where it states none; where another build of that is there already, the build's own. */
     private static String release(TitleRecord title, InstallerFile file) {
         if (file.version() == null) {
-            return "1.0";
+            return "";
         }
         String version = asWritten(title, file.version());
         String whole = file.packaged();
@@ -247,7 +248,7 @@ class Proposals {
         List<ReleaseRecord> releases = new ArrayList<>(title.releases());
         for (int i = 0; i < releases.size(); i++) {
             ReleaseRecord release = releases.get(i);
-            if (Version.of(release.version()).equals(Version.of(version))) {
+            if (!version.isEmpty() && Version.of(release.version()).equals(Version.of(version))) {
                 List<VariantRecord> variants = new ArrayList<>(release.variants());
                 variants.removeIf(v -> v.id().equals(variant.id()));
                 variants.add(variant);

@@ -216,7 +216,7 @@ public class TitleFiles {
         ReleaseRecord leading = told.leading();
         VariantRecord variant = leading == null || leading.variants().isEmpty() ? null : leading.variants().get(0);
         return new Proposal(title, known == null ? 0 : catalogue.now().kept(told.id()).revision(),
-                leading == null ? "" : leading.version(), variant == null ? "" : variant.id(), file, "a title file",
+                leading == null ? "" : leading.version(), known != null, variant == null ? "" : variant.id(), file, "a title file",
                 null, List.of(), findings);
     }
 

@@ -36,7 +36,7 @@ public final class Verdicts {
         return switch (signature.state()) {
             case NONE -> new Verdict("unsigned", true, "Not signed", "");
             case NOT_CHECKED -> new Verdict("not-checked", true, "Signed, but not checked", "By " + signer + ": " + signature.problem() + ".");
-            case CHANGED -> despite == null ? new Verdict("changed", false, "Changed after it was signed", "The signature of " + signer + " does not hold: " + signature.problem() + ".")
+            case CHANGED -> despite == null ? new Verdict("changed", false, "Changed after it was signed", "Of the signature of " + signer + ": " + signature.problem() + ".")
                     : new Verdict("used-despite", true, "Changed after it was signed, and used all the same", despite.who() + ": " + despite.why());
             case HOLDS -> signature.chain().isEmpty() ? new Verdict("trusted", true, "Signed by " + signer, "By an OpenPGP key that is trusted here." + weakness(signature))
                     : chain(signature, signer, roots.judge(signature, at));

@@ -134,6 +134,7 @@ class ProposalsTest {
         assertThat(proposal.title().name()).isEqualTo("Weir levels set");
         assertThat(proposal.title().id()).isEqualTo("weir-levels-set");
         assertThat(proposal.findings()).extracting(Finding::code).containsExactly("no-version");
+        assertThat(proposal.version()).as("none is made up").isEmpty();
         assertThat(variant(proposal).install().get(0).kind()).isEqualTo(StepKind.COPY);
     }
 
@@ -151,6 +152,7 @@ class ProposalsTest {
     void aSecondArchitectureOfAReleaseIsAnotherVariantOfIt() {
         Proposal proposal = propose(file(InstallerFormat.MSI, "Siltscope Lab", "4.2", "arm64", InstallerKind.UNKNOWN), "s.msi");
         assertThat(proposal.version()).as("4.2 is 4.2.0").isEqualTo("4.2.0");
+        assertThat(proposal.releaseIsThere()).isTrue();
         assertThat(proposal.title().releases()).hasSize(2);
         assertThat(proposal.title().releases().get(1).variants()).extracting(VariantRecord::id)
                 .containsExactly("all", "arm64");
@@ -175,6 +177,7 @@ class ProposalsTest {
         Proposal rebuilt = propose(told(InstallerFormat.DEB, "Weirgauge", "1.4").architecture("x64").packaged("1:1.4-2+deb12u1").build(), "weirgauge.deb");
         assertThat(rebuilt.version()).isEqualTo("1.4-2+deb12u1");
         assertThat(rebuilt.title().releases()).hasSize(2);
+        assertThat(rebuilt.releaseIsThere()).isFalse();
     }
 
     @Test
