@@ -44,10 +44,15 @@ final class LargeEstate {
 
     static final int DEVICES = 2500;
     private static final int TITLES = 60;
+    /** Those from here on form one family. */
+    private static final int KNOTTED_FROM = 30;
+    private static final int RUNTIME = 58;
     private static final int GROUPS = 40;
     private static final int ASSIGNMENTS = 700;
 
     private final Random random = new Random(20);
+    /** Of its own, so that all else stays as it is. */
+    private final Random relations = new Random(21);
 
     EstateParts parts() {
         List<Ou> ous = new ArrayList<>(List.of(new Ou("o0", "Quillbrook Water", "dc=quillbrook", null, false)));
@@ -112,18 +117,40 @@ final class LargeEstate {
     private List<Title> titles() {
         List<Title> titles = new ArrayList<>();
         for (int t = 0; t < TITLES; t++) {
-            boolean related = t % 5 == 0 && !isPersonal(t + 2);
-            List<Need> needs = related ? List.of(new Need("t" + (t + 1), Version.of("1.0")))
-                    : isPersonal(t) && t % 20 == 9 ? List.of(new Need("t3", null)) : List.of();
-            List<Replacement> replaces = related ? List.of(new Replacement("t" + (t + 2), Replacement.Mode.REMOVE_FIRST))
-                    : List.of();
+            boolean related = t % 5 == 0 && t < KNOTTED_FROM && !isPersonal(t + 2);
+            List<Need> needs = new ArrayList<>(related ? List.of(new Need("t" + (t + 1), Version.of("1.0")))
+                    : isPersonal(t) && t % 20 == 9 ? List.of(new Need("t3", null)) : List.of());
+            List<Replacement> replaces = new ArrayList<>(related ? List.of(new Replacement("t" + (t + 2), Replacement.Mode.REMOVE_FIRST))
+                    : List.of());
+            List<String> conflicts = new ArrayList<>();
+            if (t >= KNOTTED_FROM && t < RUNTIME && !isPersonal(t)) {
+                knot(t, needs, replaces, conflicts);
+            }
             List<Variant> variants = t % 3 == 0 ? List.of(new Variant("x64", "arch eq \"x64\""))
                     : List.of(new Variant("large", "ramGiB ge 16"), new Variant("all", null));
             titles.add(new Title("t" + t, "Title " + t, isPersonal(t) ? Scope.USER : Scope.DEVICE, t % 7 == 3 ? 150 : null,
-                    List.of(), List.of(new Release(Version.of("2.0"), ReleaseState.OFFERED, List.of(), List.of(), variants),
+                    conflicts, List.of(new Release(Version.of("2.0"), ReleaseState.OFFERED, List.of(), List.of(), variants),
                             new Release(Version.of("3.0"), ReleaseState.OFFERED, needs, replaces, variants))));
         }
         return titles;
+    }
+
+    /** One family of nearly all that follow: most need the runtime, each of ten replaces the next, and others are drawn at random. */
+    private void knot(int t, List<Need> needs, List<Replacement> replaces, List<String> conflicts) {
+        if (relations.nextInt(10) < 6) {
+            needs.add(new Need("t" + RUNTIME, relations.nextBoolean() ? Version.of("3.0") : null));
+        }
+        if (t < KNOTTED_FROM + 8) {
+            replaces.add(new Replacement("t" + (t + 1), Replacement.Mode.IN_PLACE));
+        }
+        int other = t + 2 + relations.nextInt(RUNTIME - t);
+        if (other < RUNTIME && !isPersonal(other)) {
+            switch (relations.nextInt(3)) {
+                case 0 -> needs.add(new Need("t" + other, null));
+                case 1 -> replaces.add(new Replacement("t" + other, Replacement.Mode.REMOVE_FIRST));
+                default -> conflicts.add("t" + other);
+            }
+        }
     }
 
     private Assignment assignment(int a) {

@@ -37,6 +37,11 @@ class LargeEstateTest {
     }
 
     @Test
+    void severalThreadsSayWhatOneSays() {
+        assertThat(resolver.all(3)).isEqualTo(resolver.all());
+    }
+
+    @Test
     void aDeviceIsAnsweredTheSameBeforeAnybodyHasAskedForAll() {
         Resolver fresh = Resolver.of(resolver.estate());
         for (int i = 0; i < LargeEstate.DEVICES; i += 23) {

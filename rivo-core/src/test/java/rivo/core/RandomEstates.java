@@ -39,7 +39,8 @@ import rivo.core.estate.Version;
 import rivo.core.estate.Wave;
 
 /**
- * Small estates in which everything that the rules speak of happens often: the same seed gives the same one. Always valid.
+ * Small estates in which everything that the rules speak of happens often: the same seed gives the same one. Always valid. One in five is <b>knotted</b>: nearly
+ * all of its titles hang together, by one runtime that most need, a chain of titles that replace each other, and relations drawn at random, and much is present.
  */
 public final class RandomEstates {
 
@@ -61,11 +62,17 @@ public final class RandomEstates {
     private final int groups;
     private final int assignments;
 
+    private final boolean knotted;
+
+    /** One in so many is knotted. */
+    private static final int KNOTTED = 5;
+
     private RandomEstates(long seed) {
         this.random = new Random(seed);
+        this.knotted = seed % KNOTTED == KNOTTED - 1;
         this.devices = 1 + random.nextInt(6);
         this.groups = random.nextInt(4);
-        this.assignments = random.nextInt(14);
+        this.assignments = knotted ? 12 + random.nextInt(30) : random.nextInt(14);
     }
 
     public static EstateParts parts(long seed) {
@@ -141,17 +148,17 @@ public final class RandomEstates {
     }
 
     private void titles() {
-        int n = 2 + random.nextInt(6);
+        int n = knotted ? 10 + random.nextInt(12) : 2 + random.nextInt(6);
         List<Scope> scopes = new ArrayList<>();
         for (int i = 0; i < n; i++) {
-            scopes.add(chance(70) ? Scope.DEVICE : Scope.USER);
+            scopes.add(chance(knotted ? 85 : 70) || knotted && i == n - 1 ? Scope.DEVICE : Scope.USER);
         }
         for (int i = 0; i < n; i++) {
             Set<String> conflicts = new LinkedHashSet<>();
             Set<String> replaced = new LinkedHashSet<>();
             Set<String> needed = new LinkedHashSet<>();
             for (int j = i + 1; j < n; j++) {
-                int kind = random.nextInt(9);
+                int kind = knotted ? knot(i, j, n) : random.nextInt(9);
                 if (kind == 0 && scopes.get(i) == scopes.get(j)) {
                     conflicts.add("t" + j);
                 } else if (kind == 1 && scopes.get(i) == scopes.get(j)) {
@@ -164,6 +171,13 @@ public final class RandomEstates {
                     List.copyOf(conflicts), releases(replaced, needed)));
         }
         Collections.shuffle(titles, random);
+    }
+
+    /** Which relation there is to a later title: 0 a conflict, 1 a replacement, 2 a need, more none. */
+    private int knot(int i, int j, int n) {
+        boolean isRuntime = j == n - 1;
+        boolean isNextInChain = j == i + 1 && i < n / 2;
+        return isRuntime && chance(60) ? 2 : isNextInChain && chance(80) ? 1 : random.nextInt(3 * n);
     }
 
     private static Replacement.Mode mode(String replaced, String version) {
@@ -218,7 +232,7 @@ public final class RandomEstates {
     private List<Present> present() {
         Map<String, Present> present = new LinkedHashMap<>();
         for (Title title : titles) {
-            if (!chance(40) || title.scope() == Scope.USER && users.isEmpty()) {
+            if (!chance(knotted ? 60 : 40) || title.scope() == Scope.USER && users.isEmpty()) {
                 continue;
             }
             String user = title.scope() == Scope.USER ? one(users).id() : null;

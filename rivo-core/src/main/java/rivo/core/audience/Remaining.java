@@ -19,7 +19,15 @@ public final class Remaining {
         fill();
     }
 
-    /** All of them again. */
+    /** These. */
+    public Remaining(Positions positions) {
+        this.words = new BitBuffer(positions.first(), positions.end());
+        this.scratch = new long[words.raw().length];
+        positions.addTo(words);
+        size = positions.size();
+    }
+
+    /** All from the first to the end again. */
     public void fill() {
         words.set(words.from(), words.to());
         size = Math.max(0, words.to() - words.from());

@@ -1,5 +1,6 @@
 package rivo.core.resolve;
 
+import java.util.Comparator;
 import java.util.List;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
@@ -23,9 +24,15 @@ public record BaseOutcome(Outcome outcome, @Nullable Reason reason, List<Assignm
         deciding = List.copyOf(deciding);
     }
 
+    static final Comparator<BaseOutcome> STRONGEST_THEN_OLDEST = Comparator.comparing(BaseOutcome::rank).thenComparingLong(BaseOutcome::seq);
+
     /** That of the oldest that decides. */
     long seq() {
-        return deciding.stream().mapToLong(Assignment::seq).min().orElseThrow();
+        long oldest = Long.MAX_VALUE;
+        for (Assignment one : deciding) {
+            oldest = Math.min(oldest, one.seq());
+        }
+        return oldest;
     }
 
     Decision decision() {

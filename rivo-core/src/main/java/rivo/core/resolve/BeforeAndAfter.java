@@ -27,6 +27,7 @@ public record BeforeAndAfter(Map<String, TitleOutcomes> was, Map<String, TitleOu
                 && is.titles().stream().allMatch(t -> now.leavingOf(t.id()).equals(before.leavingOf(t.id())));
         if (onlyAssignments) {
             Positions differing = present.differing(then, is);
+            present.takeOver(then, is, differing);
             return new BeforeAndAfter(then.family(was, differing), present.family(is, differing));
         }
         return new BeforeAndAfter(then.family(was, units(before, was, among == null ? null : among.before())),

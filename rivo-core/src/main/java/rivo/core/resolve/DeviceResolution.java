@@ -96,19 +96,56 @@ final class DeviceResolution {
             return;
         }
         List<Title> titles = family.titles();
-        TitleAtUnit[] titleAtUnit = new TitleAtUnit[titles.size()];
-        boolean touched = false;
-        for (int t = 0; t < titleAtUnit.length; t++) {
-            titleAtUnit[t] = titleAtUnit(place, family, t, unit, user);
-            touched |= titleAtUnit[t].base() != null || titleAtUnit[t].present();
+        Settlement settlement = new Settlement(family);
+        settlement.begin(new Asked(this, place, family, unit));
+        assign(place, family, unit, settlement);
+        for (int t = 0; presentIn.get(place) && t < titles.size(); t++) {
+            Present there = present(titles.get(t).id(), user);
+            if (there != null) {
+                settlement.present(t, family.reached(t, there.version()));
+            }
         }
-        @Nullable Decision[] decisions = new Decision[titleAtUnit.length];
-        if (touched) {
-            decisions = new Settlement(family, titleAtUnit, need -> meets(family.deviceNeeds().get(need))).settle();
+        settlement.settle();
+        for (int t = 0; t < titles.size(); t++) {
+            Decision decision = settlement.decision(t);
+            put(titles.get(t), user, decision != null || !presentIn.get(place) ? decision : left(titles.get(t), user, unit));
         }
-        for (int t = 0; t < titleAtUnit.length; t++) {
-            put(titles.get(t), user, decisions[t] != null || !presentIn.get(place) ? decisions[t]
-                    : left(titles.get(t), user, unit));
+    }
+
+    /** Tells what each title comes to by itself, in the order of their turns. */
+    private void assign(int place, Family family, int unit, Settlement settlement) {
+        List<Map.Entry<Integer, BaseOutcome>> all = new ArrayList<>();
+        for (int t = 0; t < family.titles().size(); t++) {
+            BaseOutcome base = base(place, t, unit);
+            if (base != null) {
+                all.add(Map.entry(t, base));
+            }
+        }
+        all.sort(Map.Entry.comparingByValue(BaseOutcome.STRONGEST_THEN_OLDEST));
+        int where = 0;
+        int level = 0;
+        for (int i = 0; i < all.size(); i++) {
+            BaseOutcome base = all.get(i).getValue();
+            BaseOutcome before = all.get(Math.max(0, i - 1)).getValue();
+            boolean isLevel = base.rank().compareTo(before.rank()) == 0;
+            where = isLevel && base.seq() == before.seq() ? where : i;
+            level = isLevel ? level : i;
+            int t = all.get(i).getKey();
+            settlement.assigned(t, base, base.outcome(), where, level, family.number(t, base.choice()));
+        }
+    }
+
+    /** What else can be asked of a unit. */
+    private record Asked(DeviceResolution of, int place, Family family, int unit) implements Settlement.Unit {
+
+        @Override
+        public @Nullable Choice newest(int title) {
+            return of.pairsByTarget.rankedPairs(place, title).choices().newestAt(unit);
+        }
+
+        @Override
+        public boolean meets(int deviceNeed) {
+            return of.meets(family.deviceNeeds().get(deviceNeed));
         }
     }
 
@@ -120,14 +157,6 @@ final class DeviceResolution {
 
     private @Nullable Present present(String title, String user) {
         return present.get(user.isEmpty() ? title : title + "\n" + user);
-    }
-
-    private TitleAtUnit titleAtUnit(int place, Family family, int t, int unit, String user) {
-        RankedPairs rankedPairs = pairsByTarget.rankedPairs(place, t);
-        Present there = presentIn.get(place) ? present(rankedPairs.title().id(), user) : null;
-        BaseOutcome base = base(place, t, unit);
-        return new TitleAtUnit(base, base == null ? rankedPairs.choices().newestAt(unit) : null, there != null,
-                there == null ? 0 : family.reached(t, there.version()));
     }
 
     /** Sections 3 to 6. */

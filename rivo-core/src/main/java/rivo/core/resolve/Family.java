@@ -7,6 +7,8 @@ import java.util.HashMap;
 import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
+import java.util.Set;
 import java.util.TreeSet;
 import org.jspecify.annotations.Nullable;
 import rivo.core.estate.CodePointOrder;
@@ -23,12 +25,24 @@ import rivo.core.estate.Version;
  */
 final class Family {
 
+    /** Stands for no release. */
+    static final int NO_RELEASE = -1;
+
+    private static final LocalNeed[] NO_NEEDS = {};
+
     private final List<Title> titles;
     private final List<Need> deviceNeeds;
     private final boolean[][] conflicts;
-    private final Map<Release, boolean[]> replaces = new IdentityHashMap<>();
-    private final Map<Release, List<LocalNeed>> needs = new IdentityHashMap<>();
+    /** For each title those that conflict with it, or replace it, or are replaced by it, in some release. */
+    private final int[][] neighbours;
+    /** For each title the numbers of its releases: each release of each title has one of its own. */
+    private final List<Map<Release, Integer>> numbers = new ArrayList<>();
+    /** By the number of a release: which titles it replaces, what it needs, and how many of the versions asked of its title it reaches. */
+    private final boolean[][] replaces;
+    private final LocalNeed[][] needs;
+    private final int[] reached;
     private final List<Version[]> thresholds = new ArrayList<>();
+    private final boolean[] seats;
     private final boolean related;
 
     /**
@@ -36,8 +50,9 @@ final class Family {
      *
      * @param title -1 for a device title
      * @param deviceNeed -1 for a title of this family
+     * @param reaches what a present version has to reach, counted as {@link #reached} does
      */
-    record LocalNeed(Need need, int title, int deviceNeed) {
+    record LocalNeed(Need need, int title, int deviceNeed, int reaches) {
     }
 
     Family(Estate estate, List<Title> members) {
@@ -46,28 +61,62 @@ final class Family {
         this.related = titles.size() > 1 || !deviceNeeds.isEmpty();
         int n = titles.size();
         this.conflicts = new boolean[n][n];
+        this.seats = new boolean[n];
         Map<String, Integer> local = new HashMap<>();
+        int releases = 0;
         for (int i = 0; i < n; i++) {
             local.put(titles.get(i).id(), i);
+            seats[i] = titles.get(i).seats() != null;
+            thresholds.add(thresholds(titles.get(i).id()));
+            Map<Release, Integer> own = new IdentityHashMap<>();
+            for (Release release : titles.get(i).releases()) {
+                own.put(release, releases++);
+            }
+            numbers.add(own);
+        }
+        this.replaces = new boolean[releases][];
+        this.needs = new LocalNeed[releases][];
+        this.reached = new int[releases];
+        List<Set<Integer>> near = new ArrayList<>();
+        for (int i = 0; i < n; i++) {
+            near.add(new TreeSet<>());
         }
         for (int i = 0; i < n; i++) {
-            relate(i, titles.get(i), local);
+            relate(i, titles.get(i), local, near);
         }
-        titles.forEach(title -> thresholds.add(thresholds(title.id())));
+        this.neighbours = near.stream().map(all -> all.stream().mapToInt(j -> j).toArray()).toArray(int[][]::new);
     }
 
-    private void relate(int i, Title title, Map<String, Integer> local) {
+    private void relate(int i, Title title, Map<String, Integer> local, List<Set<Integer>> near) {
         for (String other : title.conflictsWith()) {
             int j = local.getOrDefault(other, i);
             conflicts[i][j] = true;
             conflicts[j][i] = true;
+            join(i, j, near);
         }
         for (Release release : title.releases()) {
             boolean[] replaced = new boolean[titles.size()];
-            release.replaces().forEach(r -> replaced[local.getOrDefault(r.title(), i)] = true);
-            replaces.put(release, replaced);
-            needs.put(release, release.needs().stream().map(need -> new LocalNeed(need,
-                    local.getOrDefault(need.title(), -1), deviceNeeds.indexOf(need))).toList());
+            release.replaces().forEach(r -> {
+                int j = local.getOrDefault(r.title(), i);
+                replaced[j] = true;
+                join(i, j, near);
+            });
+            int number = number(i, release);
+            replaces[number] = replaced;
+            reached[number] = reached(i, release.version());
+            needs[number] = release.needs().stream().map(need -> local(need, local)).toArray(LocalNeed[]::new);
+        }
+    }
+
+    private LocalNeed local(Need need, Map<String, Integer> local) {
+        int title = local.getOrDefault(need.title(), -1);
+        return new LocalNeed(need, title, deviceNeeds.indexOf(need), title < 0 || need.min() == null ? 0 : reached(title, need.min()));
+    }
+
+    private static void join(int one, int other, List<Set<Integer>> near) {
+        if (one != other) {
+            near.get(one).add(other);
+            near.get(other).add(one);
         }
     }
 
@@ -109,23 +158,43 @@ final class Family {
         return conflicts[one][other];
     }
 
-    boolean replaces(Release release, int title) {
-        boolean[] replaced = replaces.get(release);
-        return replaced != null && replaced[title];
+    private int number(int title, Release release) {
+        return Objects.requireNonNull(numbers.get(title).get(release));
     }
 
-    List<LocalNeed> needs(Release release) {
-        return needs.getOrDefault(release, List.of());
+    /** The number of the release of a title; {@link #NO_RELEASE} for none. */
+    int number(int title, @Nullable Choice choice) {
+        return choice == null ? NO_RELEASE : number(title, choice.release());
+    }
+
+    /** Whether the release of this number replaces the title. */
+    boolean replaces(int release, int title) {
+        return release >= 0 && replaces[release][title];
+    }
+
+    /** Those that may stand against a title. */
+    int[] neighbours(int title) {
+        return neighbours[title];
+    }
+
+    /** Of the release of this number. */
+    LocalNeed[] needs(int release) {
+        return release < 0 ? NO_NEEDS : needs[release];
+    }
+
+    /** Whether the seats of its licence are counted. */
+    boolean hasSeats(int title) {
+        return seats[title];
+    }
+
+    /** Whether the release of this number meets the need. */
+    boolean meets(int release, LocalNeed need) {
+        return release >= 0 && (need.need().min() == null || reached[release] >= need.reaches());
     }
 
     /** How many of the lowest versions that are asked of this title the version reaches: all that needs can tell. */
     int reached(int title, @Nullable Version version) {
         return version == null ? 0
                 : (int) Arrays.stream(thresholds.get(title)).filter(t -> version.compareTo(t) >= 0).count();
-    }
-
-    /** What a version has to reach, counted as {@link #reached} does, to meet a need. */
-    int toReach(int title, Need need) {
-        return need.min() == null ? 0 : reached(title, need.min());
     }
 }

@@ -1,53 +1,62 @@
 package rivo.core.resolve;
 
 import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.HashMap;
+import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 import rivo.core.audience.Positions;
-import rivo.core.audience.PositionsBuilder;
-import rivo.core.estate.Title;
 
 /**
- * Settles a family of titles for many units at once.
+ * Settles a family of titles for many units.
  *
- * <p><b>Alike:</b> what a settlement comes to depends only on how the titles face it, so units that are alike in all of
- * it are settled once. Units are told apart step by step: each thing that can be said of a unit (a base outcome, a way of
- * being present, a newest release) is a <em>mark</em>; a unit that gets a mark moves from the class it was in to the
- * class of that and the mark. Of one thread.
+ * <p><b>How.</b> What is known lies title by title, as sets of units; a unit is settled by what <em>it</em> has. So a block of units at a time is
+ * turned round: each unit gets the list of the shares that it is in. Then each is settled with memory that is used again and again. Most titles come to
+ * what they are by themselves, and nothing is noted of them: only the units at which relations change something are, and at the end they are
+ * taken out of the shares. Used once.
  */
 final class FamilyWalk {
 
+    /** Units at a time: their lists stay near the processor. */
+    private static final int BLOCK = 1024;
+
     private final Family family;
-    /** For each unit its class; class 0 has no mark. */
-    private final int[] classes;
-    private final List<UnitClass> all = new ArrayList<>();
-    private final List<Mark> marks = new ArrayList<>();
+    private final List<Known> known;
+    private final List<Choices> choices;
+    private final List<Positions> deviceNeedsMet;
+    /** All shares of base outcomes, then all ways of being present: of which title each is, and how it is told. */
+    private final List<Share> shares = new ArrayList<>();
+    /** Of each share the units that are settled. */
+    private List<Positions> entered = List.of();
+    /** The same in flat arrays, which are read for each share of each unit. */
+    private final int[] titleOf;
+    private final @Nullable BaseOutcome[] baseOf;
+    private final Outcome[] outcomeOf;
+    private final int[] placeOf;
+    private final int[] levelOf;
+    private final int[] numberOf;
 
-    /** A mark: how it changes what a class says of its units. */
-    private interface Mark {
-        void put(Said into);
+    /**
+     * What relations make of a title.
+     *
+     * @param share of its base outcome, of which the units are taken out; -1 without one
+     * @param units at which it comes to that
+     */
+    private record Changed(int title, int share, Decision decision, GrowingUnits units) {
     }
 
-    /** A class of units that are alike: that of {@code parent} with one mark more. */
-    private record UnitClass(int parent, int mark) {
-    }
-
-    /** What the marks of a class say. */
-    private final class Said {
-        final TitleAtUnit[] titleAtUnit = new TitleAtUnit[family.titles().size()];
-        final boolean[] deviceNeeds = new boolean[family.deviceNeeds().size()];
-
-        Said() {
-            java.util.Arrays.fill(titleAtUnit, TitleAtUnit.NOTHING);
-        }
-    }
-
-    FamilyWalk(Family family, int units) {
-        this.family = family;
-        this.classes = new int[units];
-        all.add(new UnitClass(-1, -1));
+    /**
+     * @param base null for a way of being present
+     * @param place of the base outcome among all of the family, the strongest first
+     * @param level the same for level ones
+     * @param number of the base outcome's release in the family; of a way of being present, how many of the versions that are asked of the title
+     *     it reaches
+     */
+    private record Share(int title, Positions units, @Nullable BaseOutcome base, int place, int level, int number) {
     }
 
     /** Everything that is known of one title of the family before relations are looked at. */
@@ -59,111 +68,291 @@ final class FamilyWalk {
      * @param choices for each title its releases
      * @param deviceNeedsMet for each of the family's device needs the units whose device meets it
      * @param among the units that are asked about
+     */
+    FamilyWalk(Family family, List<Known> known, List<Choices> choices, List<Positions> deviceNeedsMet, Positions among) {
+        this.family = family;
+        this.known = known;
+        this.choices = choices;
+        this.deviceNeedsMet = deviceNeedsMet;
+        listBases(among);
+        listPresences(among);
+        shares.removeIf(share -> share.units().isEmpty());
+        titleOf = shares.stream().mapToInt(Share::title).toArray();
+        baseOf = shares.stream().map(Share::base).toArray(BaseOutcome[]::new);
+        outcomeOf = shares.stream().map(Share::base).map(base -> base == null ? Outcome.LATER : base.outcome()).toArray(Outcome[]::new);
+        placeOf = shares.stream().mapToInt(Share::place).toArray();
+        levelOf = shares.stream().mapToInt(Share::level).toArray();
+        numberOf = shares.stream().mapToInt(Share::number).toArray();
+    }
+
+    private void listBases(Positions among) {
+        List<BaseOutcome> all = new ArrayList<>();
+        known.forEach(title -> title.base().forEach(share -> all.add(share.what())));
+        all.sort(BaseOutcome.STRONGEST_THEN_OLDEST);
+        Map<BaseOutcome, Integer> places = new HashMap<>();
+        int[] levels = new int[all.size()];
+        for (int i = 0; i < all.size(); i++) {
+            boolean isLevel = i > 0 && all.get(i).rank().compareTo(all.get(i - 1).rank()) == 0;
+            boolean isAsOld = isLevel && all.get(i).seq() == all.get(i - 1).seq();
+            levels[i] = isLevel ? levels[i - 1] : i;
+            places.putIfAbsent(all.get(i), isAsOld ? Objects.requireNonNull(places.get(all.get(i - 1))) : i);
+        }
+        for (int t = 0; t < known.size(); t++) {
+            for (UnitsWith<BaseOutcome> share : known.get(t).base()) {
+                int place = Objects.requireNonNull(places.get(share.what()));
+                shares.add(new Share(t, share.units().and(among), share.what(), place, levels[place], family.number(t, share.what().choice())));
+            }
+        }
+    }
+
+    private void listPresences(Positions among) {
+        for (int t = 0; t < known.size(); t++) {
+            Map<Integer, List<Positions>> byReached = new LinkedHashMap<>();
+            for (UnitsWith<Presences.Way> share : known.get(t).present()) {
+                byReached.computeIfAbsent(family.reached(t, share.what().version()), r -> new ArrayList<>()).add(share.units());
+            }
+            for (Map.Entry<Integer, List<Positions>> one : byReached.entrySet()) {
+                shares.add(new Share(t, Positions.union(one.getValue()).and(among), null, 0, 0, one.getKey()));
+            }
+        }
+    }
+
+    /**
+     * Settles the units.
+     *
+     * @param threads at least 1
      * @return for each title its decisions, {@link Settlement#STAYS} among them
      */
-    List<List<UnitsWith<Decision>>> settle(List<Known> known, List<Choices> choices, List<Positions> deviceNeedsMet,
-            Positions among) {
-        Positions touched = touched(known).and(among);
+    List<List<UnitsWith<Decision>>> settle(int threads) {
+        Positions touched = meeting();
+        entered = shares.stream().map(share -> share.units().and(touched)).toList();
+        int blocks = (touched.end() - touched.first() + BLOCK - 1) / BLOCK;
+        int pieces = Math.max(1, Math.min(threads, blocks));
+        List<Worker> workers = new ArrayList<>();
+        for (int i = 0; i < pieces; i++) {
+            int from = touched.first() + (int) ((long) blocks * i / pieces) * BLOCK;
+            int to = i == pieces - 1 ? touched.end() : touched.first() + (int) ((long) blocks * (i + 1) / pieces) * BLOCK;
+            workers.add(new Worker(touched.in(from, to)));
+        }
+        if (pieces == 1) {
+            workers.get(0).settle();
+        } else {
+            Threads.run(pieces, workers, () -> Worker::settle);
+        }
+        return gathered(workers);
+    }
+
+    /**
+     * The units at which relations may change anything: those at which a title is required that needs something, and those at which two have something
+     * to do that may stand against each other. Everywhere else each comes to what it is by itself.
+     */
+    private Positions meeting() {
+        List<List<Positions>> touching = new ArrayList<>();
         for (int t = 0; t < known.size(); t++) {
-            mark(t, known.get(t), choices.get(t), touched);
+            touching.add(new ArrayList<>());
         }
-        for (int i = 0; i < deviceNeedsMet.size(); i++) {
-            int need = i;
-            mark(deviceNeedsMet.get(i).and(touched), into -> into.deviceNeeds[need] = true);
-        }
-        return gather(touched);
-    }
-
-    private static Positions touched(List<Known> known) {
-        List<Positions> sets = new ArrayList<>();
-        for (Known title : known) {
-            title.base().forEach(share -> sets.add(share.units()));
-            title.present().forEach(share -> sets.add(share.units()));
-        }
-        return Positions.union(sets);
-    }
-
-    private void mark(int t, Known known, Choices choices, Positions touched) {
-        Positions assigned = Positions.union(known.base().stream().map(UnitsWith::units).toList());
-        for (UnitsWith<BaseOutcome> share : known.base()) {
-            mark(share.units().and(touched), into -> into.titleAtUnit[t] = new TitleAtUnit(share.what(), null, into.titleAtUnit[t].present(),
-                    into.titleAtUnit[t].reached()));
-        }
-        Map<Integer, List<Positions>> byReached = new LinkedHashMap<>();
-        for (UnitsWith<Presences.Way> share : known.present()) {
-            byReached.computeIfAbsent(family.reached(t, share.what().version()), r -> new ArrayList<>())
-                    .add(share.units());
-        }
-        byReached.forEach((reached, units) -> mark(Positions.union(units).and(touched), into -> into.titleAtUnit[t] =
-                new TitleAtUnit(into.titleAtUnit[t].base(), into.titleAtUnit[t].newest(), true, reached)));
-        for (UnitsWith<Choice> share : choices.newest(touched.without(assigned)).shares()) {
-            mark(share.units(), into -> into.titleAtUnit[t] = new TitleAtUnit(null, share.what(), into.titleAtUnit[t].present(),
-                    into.titleAtUnit[t].reached()));
-        }
-    }
-
-    private void mark(Positions units, Mark mark) {
-        int number = marks.size();
-        marks.add(mark);
-        // Where each class goes with this mark; 0 until somebody goes there.
-        int[] next = new int[all.size()];
-        units.forEach(unit -> {
-            int was = classes[unit];
-            if (next[was] == 0) {
-                next[was] = all.size();
-                all.add(new UnitClass(was, number));
+        List<Positions> meeting = new ArrayList<>();
+        for (Share share : shares) {
+            touching.get(share.title()).add(share.units());
+            BaseOutcome base = share.base();
+            if (base != null && base.outcome() == Outcome.REQUIRED && family.needs(share.number()).length > 0) {
+                meeting.add(share.units());
             }
-            classes[unit] = next[was];
-        });
-    }
-
-    private List<List<UnitsWith<Decision>>> gather(Positions touched) {
-        int n = family.titles().size();
-        PositionsBuilder[][] ofClass = new PositionsBuilder[all.size()][];
-        List<Map<Decision, PositionsBuilder>> gathered = new ArrayList<>();
-        for (Title title : family.titles()) {
-            gathered.add(new LinkedHashMap<>());
         }
-        touched.forEach(unit -> {
-            int unitClass = classes[unit];
-            PositionsBuilder[] builders = ofClass[unitClass];
-            if (builders == null) {
-                builders = builders(settle(unitClass), gathered, touched);
-                ofClass[unitClass] = builders;
-            }
-            for (int t = 0; t < n; t++) {
-                if (builders[t] != null) {
-                    builders[t].add(unit);
+        List<Positions> touched = touching.stream().map(Positions::union).toList();
+        for (int t = 0; t < known.size(); t++) {
+            for (int s : family.neighbours(t)) {
+                if (s > t) {
+                    meeting.add(touched.get(t).and(touched.get(s)));
                 }
             }
-        });
-        List<List<UnitsWith<Decision>>> shares = new ArrayList<>();
-        for (Map<Decision, PositionsBuilder> one : gathered) {
-            List<UnitsWith<Decision>> built = new ArrayList<>();
-            one.forEach((decision, units) -> built.add(new UnitsWith<>(decision, units.build())));
-            shares.add(built);
         }
-        return shares;
+        return Positions.union(meeting);
     }
 
-    /** For each title where the units of a class go; null where it has no decision. */
-    private static @Nullable PositionsBuilder[] builders(@Nullable Decision[] decisions,
-            List<Map<Decision, PositionsBuilder>> gathered, Positions touched) {
-        PositionsBuilder[] builders = new PositionsBuilder[decisions.length];
-        for (int t = 0; t < decisions.length; t++) {
-            if (decisions[t] != null) {
-                builders[t] = gathered.get(t).computeIfAbsent(decisions[t],
-                        d -> new PositionsBuilder(touched.first(), touched.end()));
+    /** Settles some of the units. Of one thread. */
+    private final class Worker {
+
+        private final Positions units;
+        private final Settlement settlement = new Settlement(family);
+        /** All that decisions depend on that relations make; and those decisions, by its numbers. */
+        private final Causes causes = new Causes();
+        private final List<Changed> changed = new ArrayList<>();
+        /** Releases with their variants, as they come up: each is one object, and comparing numbers is quicker. */
+        private final Map<Choice, Integer> choiceNumbers = new IdentityHashMap<>();
+
+        Worker(Positions units) {
+            this.units = units;
+        }
+
+        int number(Choice choice) {
+            Integer known = choiceNumbers.get(choice);
+            if (known == null) {
+                known = choiceNumbers.size();
+                choiceNumbers.put(choice, known);
+            }
+            return known;
+        }
+
+        void settle() {
+            for (int from = units.first(); from < units.end(); from += BLOCK) {
+                Positions block = units.in(from, Math.min(from + BLOCK, units.end()));
+                if (!block.isEmpty()) {
+                    new Block(from, this).settle(block);
+                }
             }
         }
-        return builders;
     }
 
-    private @Nullable Decision[] settle(int unitClass) {
-        Said said = new Said();
-        for (int c = unitClass; c > 0; c = all.get(c).parent()) {
-            marks.get(all.get(c).mark()).put(said);
+    /** Some units, each with the shares that it is in. */
+    private final class Block implements Settlement.Unit {
+
+        private final int from;
+        private final Worker worker;
+        private final Settlement settlement;
+        /** For each unit its last entry; for each entry the one before it of the same unit; -1 for none. */
+        private final int[] last = new int[BLOCK];
+        private int[] shareOf = new int[BLOCK];
+        private int[] before = new int[BLOCK];
+        private int entries;
+        /** What relations make: of which cause, at which unit. */
+        private int[] noted = new int[BLOCK];
+        private int[] notedAt = new int[BLOCK];
+        private int notes;
+        private int unit;
+        /** For each title the share of its base outcome at the unit. */
+        private final int[] baseShare = new int[known.size()];
+
+        Block(int from, Worker worker) {
+            this.from = from;
+            this.worker = worker;
+            this.settlement = worker.settlement;
+            Arrays.fill(last, -1);
         }
-        return new Settlement(family, said.titleAtUnit, need -> said.deviceNeeds[need]).settle();
+
+        void settle(Positions block) {
+            for (int s = 0; s < shares.size(); s++) {
+                int share = s;
+                entered.get(s).in(block.first(), block.end()).forEach(position -> enter(share, position));
+            }
+            block.forEach(this::settle);
+            giveOut();
+        }
+
+        private void enter(int share, int position) {
+            if (entries == shareOf.length) {
+                shareOf = Arrays.copyOf(shareOf, 2 * entries);
+                before = Arrays.copyOf(before, 2 * entries);
+            }
+            shareOf[entries] = share;
+            before[entries] = last[position - from];
+            last[position - from] = entries++;
+        }
+
+        private void settle(int position) {
+            unit = position;
+            settlement.begin(this);
+            for (int e = last[position - from]; e >= 0; e = before[e]) {
+                int share = shareOf[e];
+                BaseOutcome base = baseOf[share];
+                if (base == null) {
+                    settlement.present(titleOf[share], numberOf[share]);
+                } else {
+                    settlement.assigned(titleOf[share], base, outcomeOf[share], placeOf[share], levelOf[share], numberOf[share]);
+                    baseShare[titleOf[share]] = share;
+                }
+            }
+            settlement.settle();
+            for (int i = 0; i < settlement.touchedCount(); i++) {
+                int t = settlement.touched(i);
+                if (!settlement.isByItself(t)) {
+                    note(t);
+                }
+            }
+        }
+
+        private void note(int t) {
+            int share = settlement.isAssigned(t) ? baseShare[t] : -1;
+            boolean isPulledIn = share < 0 && settlement.state(t) == Settlement.State.IMPLIED;
+            int choice = isPulledIn ? worker.number(Objects.requireNonNull(settlement.choice(t))) : -1;
+            Reason reason = settlement.reason(t);
+            long how = (long) settlement.by(t) << 32 | settlement.state(t).ordinal() << 8 | (reason == null ? 0 : 1 + reason.ordinal());
+            long what = (long) (share < 0 ? -1 - t : share) << 32 | choice + 1;
+            int cause = worker.causes.number(how, what);
+            if (cause == worker.changed.size()) {
+                worker.changed.add(new Changed(t, share, Objects.requireNonNull(settlement.decision(t)),
+                        new GrowingUnits(worker.units.first(), worker.units.end())));
+            }
+            if (notes == noted.length) {
+                noted = Arrays.copyOf(noted, 2 * notes);
+                notedAt = Arrays.copyOf(notedAt, 2 * notes);
+            }
+            noted[notes] = cause;
+            notedAt[notes++] = unit;
+        }
+
+        /** Gives each cause its units, one cause after the other: going from one to the next for each note would be slow. */
+        private void giveOut() {
+            int[] ends = new int[worker.changed.size() + 1];
+            for (int i = 0; i < notes; i++) {
+                ends[noted[i] + 1]++;
+            }
+            for (int c = 0; c < worker.changed.size(); c++) {
+                ends[c + 1] += ends[c];
+            }
+            int[] sorted = new int[notes];
+            int[] next = ends.clone();
+            for (int i = 0; i < notes; i++) {
+                sorted[next[noted[i]]++] = notedAt[i];
+            }
+            for (int c = 0; c < worker.changed.size(); c++) {
+                for (int i = ends[c]; i < ends[c + 1]; i++) {
+                    worker.changed.get(c).units().add(sorted[i]);
+                }
+            }
+        }
+
+        @Override
+        public @Nullable Choice newest(int title) {
+            return choices.get(title).newestAt(unit);
+        }
+
+        @Override
+        public boolean meets(int deviceNeed) {
+            return deviceNeedsMet.get(deviceNeed).contains(unit);
+        }
+    }
+
+    private List<List<UnitsWith<Decision>>> gathered(List<Worker> workers) {
+        List<List<UnitsWith<Decision>>> all = new ArrayList<>();
+        for (int t = 0; t < known.size(); t++) {
+            all.add(new ArrayList<>());
+        }
+        List<List<Positions>> taken = new ArrayList<>();
+        shares.forEach(share -> taken.add(new ArrayList<>(0)));
+        List<Map<Decision, List<Positions>>> alike = new ArrayList<>();
+        known.forEach(title -> alike.add(new LinkedHashMap<>()));
+        for (Worker worker : workers) {
+            for (Changed one : worker.changed) {
+                Positions units = one.units().build();
+                alike.get(one.title()).computeIfAbsent(one.decision(), d -> new ArrayList<>(1)).add(units);
+                if (one.share() >= 0) {
+                    taken.get(one.share()).add(units);
+                }
+            }
+        }
+        for (int s = 0; s < shares.size(); s++) {
+            Share share = shares.get(s);
+            BaseOutcome base = share.base();
+            Positions left = taken.get(s).isEmpty() ? share.units() : share.units().without(Positions.union(taken.get(s)));
+            if (base != null && !left.isEmpty()) {
+                all.get(share.title()).add(new UnitsWith<>(base.decision(), left));
+            }
+        }
+        for (int t = 0; t < known.size(); t++) {
+            List<UnitsWith<Decision>> of = all.get(t);
+            alike.get(t).forEach((decision, units) -> of.add(new UnitsWith<>(decision, Positions.union(units))));
+        }
+        return all;
     }
 }

@@ -2,12 +2,15 @@ package rivo.core.resolve;
 
 import java.util.HashMap;
 import java.util.HashSet;
+import java.util.IdentityHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Queue;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.ConcurrentLinkedQueue;
 import org.jspecify.annotations.Nullable;
 import rivo.core.audience.Audiences;
 import rivo.core.audience.Positions;
@@ -30,6 +33,9 @@ import rivo.core.estate.Title;
  * user titles, which may need them.
  */
 public final class Resolver {
+
+    /** From so many titles on, the units of a family are settled on several threads. */
+    private static final int LARGE_FAMILY = 16;
 
     private final Audiences audiences;
     private final Estate estate;
@@ -318,7 +324,7 @@ public final class Resolver {
 
     /**
      * The same on several threads: titles are independent but for their families, and families but for the device titles
-     * that user titles need.
+     * that user titles need. Of a large family, the titles are worked out one by one first, and then its units are settled side by side.
      *
      * @param threads at least 1
      */
@@ -330,15 +336,21 @@ public final class Resolver {
         Map<String, TitleOutcomes> done = new ConcurrentHashMap<>();
         for (Scope scope : Scope.values()) {
             List<Family> families = relations.inOrder().stream().filter(f -> f.scope() == scope).toList();
-            Threads.run(threads, families, () -> family -> {
-                TitleResolution pass = new TitleResolution(this, present);
-                family.deviceNeeds().forEach(need -> pass.done().put(need.title(),
-                        Objects.requireNonNull(done.get(need.title()))));
-                Map<String, TitleOutcomes> outcomes = pass.family(family);
-                family.titles().forEach(title -> done.put(title.id(), Objects.requireNonNull(outcomes.get(title.id()))));
+            families.stream().filter(family -> family.titles().size() >= LARGE_FAMILY).forEach(family -> {
+                TitleResolution pass = new TitleResolution(this, present, threads);
+                bases(family.titles(), threads).forEach(pass::knowBase);
+                resolve(family, pass, done);
             });
+            Threads.run(threads, families.stream().filter(family -> family.titles().size() < LARGE_FAMILY).toList(), () -> family ->
+                    resolve(family, new TitleResolution(this, present), done));
         }
         return done;
+    }
+
+    private static void resolve(Family family, TitleResolution pass, Map<String, TitleOutcomes> done) {
+        family.deviceNeeds().forEach(need -> pass.done().put(need.title(), Objects.requireNonNull(done.get(need.title()))));
+        Map<String, TitleOutcomes> outcomes = pass.family(family);
+        family.titles().forEach(title -> done.put(title.id(), Objects.requireNonNull(outcomes.get(title.id()))));
     }
 
     /** One outcome of a unit. */
@@ -380,12 +392,20 @@ public final class Resolver {
      * @param threads at least 1
      */
     public Map<String, List<UnitsWith<BaseOutcome>>> bases(int threads) {
+        Map<String, List<UnitsWith<BaseOutcome>>> bases = new HashMap<>();
+        bases(List.copyOf(estate.titles()), threads).forEach((title, base) -> bases.put(title.id(), base));
+        return bases;
+    }
+
+    private Map<Title, List<UnitsWith<BaseOutcome>>> bases(List<Title> titles, int threads) {
         Presences present = presences();
-        Map<String, List<UnitsWith<BaseOutcome>>> bases = new ConcurrentHashMap<>();
-        Threads.run(threads, List.copyOf(estate.titles()), () -> {
+        Queue<Map.Entry<Title, List<UnitsWith<BaseOutcome>>>> found = new ConcurrentLinkedQueue<>();
+        Threads.run(threads, titles, () -> {
             TitleResolution pass = new TitleResolution(this, present);
-            return title -> bases.put(title.id(), pass.base(title));
+            return title -> found.add(Map.entry(title, pass.base(title)));
         });
+        Map<Title, List<UnitsWith<BaseOutcome>>> bases = new IdentityHashMap<>();
+        found.forEach(one -> bases.put(one.getKey(), one.getValue()));
         return bases;
     }
 

@@ -8,6 +8,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.function.Supplier;
 import rivo.core.audience.Audiences;
 import rivo.core.audience.Positions;
 import rivo.core.audience.Remaining;
@@ -33,8 +34,15 @@ final class TitleResolution {
     private final Map<String, List<UnitsWith<BaseOutcome>>> bases = new HashMap<>();
     /** Filled anew for each ladder: memory that has just been written to is quicker than new one. */
     private final Map<Scope, Remaining> remaining = new EnumMap<>(Scope.class);
+    private final int threads;
 
     TitleResolution(Resolver resolver, Presences present) {
+        this(resolver, present, 1);
+    }
+
+    /** @param threads by which the units of a family are settled, at least 1 */
+    TitleResolution(Resolver resolver, Presences present, int threads) {
+        this.threads = threads;
         this.resolver = resolver;
         this.audiences = resolver.audiences();
         this.estate = resolver.estate();
@@ -46,29 +54,46 @@ final class TitleResolution {
         return done;
     }
 
+    /** What sections 3 to 6 come to, found out elsewhere. */
+    void knowBase(Title title, List<UnitsWith<BaseOutcome>> base) {
+        bases.put(title.id(), base);
+    }
+
     /** Sections 3 to 6. */
     List<UnitsWith<BaseOutcome>> base(Title title) {
         return bases.computeIfAbsent(title.id(), id -> findBase(title));
     }
 
+    /** The same for some units; of others perhaps, too. Costs what those units cost, where the title was not asked about before. */
+    private List<UnitsWith<BaseOutcome>> base(Title title, Positions among) {
+        List<UnitsWith<BaseOutcome>> known = bases.get(title.id());
+        if (known != null || among.size() == audiences.size(title.scope())) {
+            return base(title);
+        }
+        List<UnitsWith<BaseOutcome>> shares = among.isEmpty() ? List.of() : walk(resolver.rankedPairs(title), () -> new Remaining(among));
+        return shares.stream().noneMatch(s -> s.what().outcome() == Outcome.REQUIRED) ? shares : Seats.mark(shares, resolver.waiting(title));
+    }
+
     private List<UnitsWith<BaseOutcome>> findBase(Title title) {
-        RankedPairs speaking = resolver.rankedPairs(title);
-        if (speaking.live().isEmpty()) {
-            return List.of();
-        }
-        List<UnitsWith<BaseOutcome>> walked = Ladder.walk(speaking, everyUnit(title.scope()));
-        if (walked.isEmpty()) {
-            return walked;
-        }
-        List<UnitsWith<BaseOutcome>> shares = new ArrayList<>(walked.size());
-        for (UnitsWith<BaseOutcome> share : walked) {
-            request(speaking, share, shares);
-        }
+        List<UnitsWith<BaseOutcome>> shares = walk(resolver.rankedPairs(title), () -> everyUnit(title.scope()));
         Integer seats = title.seats();
         if (seats == null || shares.stream().noneMatch(s -> s.what().outcome() == Outcome.REQUIRED)) {
             return shares;
         }
         return Seats.mark(shares, waiting(title, seats, shares));
+    }
+
+    /** The ladder, requests and releases, without seats. */
+    private List<UnitsWith<BaseOutcome>> walk(RankedPairs speaking, Supplier<Remaining> units) {
+        if (speaking.live().isEmpty()) {
+            return List.of();
+        }
+        List<UnitsWith<BaseOutcome>> walked = Ladder.walk(speaking, units.get());
+        List<UnitsWith<BaseOutcome>> shares = new ArrayList<>(walked.size());
+        for (UnitsWith<BaseOutcome> share : walked) {
+            request(speaking, share, shares);
+        }
+        return shares;
     }
 
     private Remaining everyUnit(Scope scope) {
@@ -138,7 +163,7 @@ final class TitleResolution {
     Map<String, TitleOutcomes> family(Family family, Positions among) {
         Map<String, TitleOutcomes> outcomes = new LinkedHashMap<>();
         List<List<UnitsWith<Decision>>> decisions = family.isRelated() ? settle(family, among)
-                : List.of(plain(base(family.titles().get(0)), among));
+                : List.of(plain(base(family.titles().get(0), among), among));
         for (int t = 0; t < family.titles().size(); t++) {
             Title title = family.titles().get(t);
             outcomes.put(title.id(), outcomes(title, withLeft(title, decisions.get(t), among)));
@@ -162,7 +187,7 @@ final class TitleResolution {
         List<Choices> choices = new ArrayList<>();
         boolean touched = false;
         for (Title title : family.titles()) {
-            FamilyWalk.Known of = new FamilyWalk.Known(base(title), present.of(title.id()));
+            FamilyWalk.Known of = new FamilyWalk.Known(base(title, among), present.of(title.id()));
             touched |= !of.base().isEmpty() || !of.present().isEmpty();
             known.add(of);
             choices.add(resolver.rankedPairs(title).choices());
@@ -171,7 +196,7 @@ final class TitleResolution {
             return Collections.nCopies(family.titles().size(), List.of());
         }
         List<Positions> met = family.deviceNeeds().stream().map(this::meeting).toList();
-        return new FamilyWalk(family, audiences.size(family.scope())).settle(known, choices, met, among);
+        return new FamilyWalk(family, known, choices, met, among).settle(threads);
     }
 
     /** The person units whose device meets the need of a device title (the end of section 7). */
@@ -235,11 +260,10 @@ final class TitleResolution {
         List<Positions> differing = new ArrayList<>();
         for (Title title : family.titles()) {
             if (resolver.rankedPairs(title) == other.resolver.rankedPairs(title)) {
-                bases.put(title.id(), other.base(title));
                 continue;
             }
             Map<BaseOutcome, Positions> theirs = new HashMap<>();
-            other.base(title).forEach(share -> theirs.put(share.what(), share.units()));
+            other.base(title).forEach(share -> theirs.merge(share.what(), share.units(), Positions::or));
             for (UnitsWith<BaseOutcome> share : base(title)) {
                 Positions same = theirs.getOrDefault(share.what(), Positions.NONE);
                 differing.add(share.units().without(same));
@@ -248,6 +272,17 @@ final class TitleResolution {
             differing.addAll(theirs.values());
         }
         return Positions.union(differing);
+    }
+
+    /** Takes over what both come to alike, at these units. */
+    void takeOver(TitleResolution other, Family family, Positions among) {
+        for (Title title : family.titles()) {
+            if (resolver.rankedPairs(title) == other.resolver.rankedPairs(title)) {
+                List<UnitsWith<BaseOutcome>> base = other.base(title, among);
+                bases.put(title.id(), base);
+                other.bases.put(title.id(), base);
+            }
+        }
     }
 
     private boolean removes(String assignment) {

@@ -47,6 +47,19 @@ class RehearsalTest {
         assertThat(difference.why()).isEqualTo("new is added");
     }
 
+    /** Both come to the same without a release, whether they were asked for or not. */
+    @Test
+    void whatFitsNobodyIsDifferentForThoseWhoHaveAskedForItToo() {
+        Estates estates = Estates.usual().device("d-labs", "labs");
+        Assignment offered = Assignment.of("offer", 7, Subject.title("empty"), Intent.AVAILABLE, List.of(Target.ALL_DEVICES));
+        Estate usual = estates.estate();
+        Estate before = Estate.of(usual.parts().withTitles(List.of(Title.of("empty", "Empty", List.of()))).withAssignments(List.of(offered))
+                .withRequests(List.of(new Request("d-labs", "empty", null))));
+        Rehearsal rehearsal = Rehearsal.of(Resolver.of(before), before.withAssignments(List.of(offered.retired())));
+        assertThat(Objects.requireNonNull(rehearsal.of("empty")).differences().stream().mapToInt(difference -> difference.units().size()).sum())
+                .isEqualTo(before.devices().size());
+    }
+
     @Test
     void onlyWhatTheEditCanTouchIsLookedAt() {
         Rehearsal rehearsal = adding(Estates.usual(), Intent.REQUIRED, "labs");
