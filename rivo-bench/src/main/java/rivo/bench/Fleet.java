@@ -49,11 +49,29 @@ public final class Fleet {
      *
      * @param entries present or installed, for each device
      * @param everyone how many of a hundred targets are all devices, or all people
+     * @param catalogue how its titles hang together
      */
-    public record Size(int devices, int assignments, int titles, int groups, int collections, int entries, int everyone) {
+    public record Size(int devices, int assignments, int titles, int groups, int collections, int entries, int everyone, Catalogue catalogue) {
+
+        /** One of small families. */
+        public Size(int devices, int assignments, int titles, int groups, int collections, int entries, int everyone) {
+            this(devices, assignments, titles, groups, collections, entries, everyone, Catalogue.FAMILIES);
+        }
+    }
+
+    /** How the titles of an estate hang together. */
+    public enum Catalogue {
+        /** One in eight has relations, to the next two. */
+        FAMILIES,
+        /** None has any. */
+        UNRELATED,
+        /** Relations are drawn at random over all titles, 1.1 a title; 60 in 100 need one runtime; chains of ten replace each other. */
+        KNOTTED
     }
 
     private final Random random = new Random(20261123);
+    /** Of its own, so that all else is the same however titles hang together. */
+    private final Random relations = new Random(20261129);
     private final Size size;
     private final List<Ou> ous = new ArrayList<>();
     private final List<Target> deviceTargets = new ArrayList<>();
@@ -184,19 +202,50 @@ public final class Fleet {
     private List<Title> titles() {
         List<Title> titles = new ArrayList<>();
         for (int t = 0; t < size.titles(); t++) {
-            boolean related = t % 8 == 0 && t + 2 < size.titles() && !isPersonal(t) && !isPersonal(t + 1)
+            boolean related = size.catalogue() == Catalogue.FAMILIES && t % 8 == 0 && t + 2 < size.titles() && !isPersonal(t) && !isPersonal(t + 1)
                     && !isPersonal(t + 2);
             List<Need> needs = related ? List.of(new Need("t" + (t + 1), Version.of("1.0"))) : List.of();
+            List<String> conflicts = new ArrayList<>();
+            List<Need> knottedNeeds = new ArrayList<>(needs);
+            List<Replacement> knottedReplaces = new ArrayList<>();
+            if (size.catalogue() == Catalogue.KNOTTED) {
+                knot(t, knottedNeeds, knottedReplaces, conflicts);
+            }
             List<Replacement> replaces = related ? List.of(new Replacement("t" + (t + 2), Replacement.Mode.REMOVE_FIRST))
-                    : List.of();
+                    : knottedReplaces;
             List<Variant> variants = t % 3 == 0 ? List.of(new Variant("x64", "arch eq \"x64\""), new Variant("arm",
                     "arch eq \"arm64\"")) : List.of(new Variant("all", null));
             titles.add(new Title("t" + t, "Title " + t, isPersonal(t) ? Scope.USER : Scope.DEVICE,
-                    t % 25 == 7 ? size.devices() / 20 : null, List.of(),
+                    t % 25 == 7 ? size.devices() / 20 : null, conflicts,
                     List.of(new Release(Version.of("2.0"), ReleaseState.OFFERED, List.of(), List.of(), variants),
-                            new Release(Version.of("3.0"), ReleaseState.OFFERED, needs, replaces, variants))));
+                            new Release(Version.of("3.0"), ReleaseState.OFFERED, knottedNeeds, replaces, variants))));
         }
         return titles;
+    }
+
+    /** All relations lead to titles with higher numbers, so none leads back. */
+    private void knot(int t, List<Need> needs, List<Replacement> replaces, List<String> conflicts) {
+        int runtime = (size.titles() - 2) / 10 * 10;
+        if (relations.nextInt(100) < 60 && t < runtime && !isPersonal(t)) {
+            needs.add(new Need("t" + runtime, Version.of("2.0")));
+        }
+        boolean isInChain = t % 50 < 10 && !isPersonal(t) && !isPersonal(t + 1) && t + 1 < runtime;
+        if (isInChain) {
+            replaces.add(new Replacement("t" + (t + 1), Replacement.Mode.IN_PLACE));
+        }
+        for (int i = relations.nextInt(100) < 10 ? 2 : 1; i > 0 && t + 2 < runtime; i--) {
+            int other = t + 1 + relations.nextInt(runtime - t - 1);
+            boolean isKnown = needs.stream().anyMatch(need -> need.title().equals("t" + other))
+                    || replaces.stream().anyMatch(one -> one.title().equals("t" + other)) || conflicts.contains("t" + other);
+            if (isKnown || isPersonal(t) != isPersonal(other)) {
+                continue;
+            }
+            switch (relations.nextInt(3)) {
+                case 0 -> needs.add(new Need("t" + other, Version.of("1.0")));
+                case 1 -> replaces.add(new Replacement("t" + other, Replacement.Mode.REMOVE_FIRST));
+                default -> conflicts.add("t" + other);
+            }
+        }
     }
 
     private List<Assignment> assignments() {
