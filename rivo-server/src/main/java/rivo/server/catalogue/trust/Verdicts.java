@@ -34,7 +34,7 @@ public final class Verdicts {
     private static Verdict of(FileSignature signature, KeptSignature.@Nullable Despite despite, TrustedRoots roots, Instant at) {
         String signer = signature.signer() == null ? "somebody who is not named" : signature.signer();
         return switch (signature.state()) {
-            case NONE -> new Verdict("unsigned", true, "Not signed", "");
+            case NONE -> new Verdict("unsigned", true, "Not signed", "Devices compare its SHA-256 with that of the file that was added here.");
             case NOT_CHECKED -> new Verdict("not-checked", true, "Signed, but not checked", "By " + signer + ": " + signature.problem() + ".");
             case CHANGED -> despite == null ? new Verdict("changed", false, "Changed after it was signed", "Of the signature of " + signer + ": " + signature.problem() + ".")
                     : new Verdict("used-despite", true, "Changed after it was signed, and used all the same", despite.who() + ": " + despite.why());
