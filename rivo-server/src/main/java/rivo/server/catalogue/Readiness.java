@@ -53,7 +53,10 @@ public class Readiness {
     private final Contents contents;
     private final ContentPlaces places;
 
-    Readiness(Contents contents, ContentPlaces places) {
+    private final Verdicts verdicts;
+
+    Readiness(Contents contents, ContentPlaces places, Verdicts verdicts) {
+        this.verdicts = verdicts;
         this.places = places;
         this.contents = contents;
     }
@@ -198,10 +201,10 @@ public class Readiness {
     }
 
     /** One for each way in which its files are signed. */
-    private static List<Look> signatures(Snapshot now, ReleaseRecord release) {
+    private List<Look> signatures(Snapshot now, ReleaseRecord release) {
         Map<String, Look> looks = new LinkedHashMap<>();
         for (Contents.Content content : release.variants().stream().flatMap(v -> v.contents().stream()).toList()) {
-            Verdict verdict = Verdicts.of(now, content.sha256(), Instant.now());
+            Verdict verdict = verdicts.of(now, content.sha256(), Instant.now());
             String remedy = "changed".equals(verdict.code()) ? "use-changed:" + content.sha256() : "expired".equals(verdict.code()) ? "trusted-roots" : null;
             looks.putIfAbsent(verdict.sentence(), new Look("signature-" + verdict.code(), verdict.well(), verdict.sentence(), verdict.detail(), remedy));
         }

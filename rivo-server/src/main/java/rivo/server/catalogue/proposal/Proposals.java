@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Objects;
 import java.util.function.Predicate;
+import java.util.regex.Pattern;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
@@ -38,6 +39,7 @@ import rivo.server.estate.EstateRecords.ReplacementRecord;
 @Component
 class Proposals {
 
+    private static final Pattern QUOTES = Pattern.compile("['\\u2018-\\u201f\\u2032-\\u2037]");
     private static final Predicate<Step> DATABASE = step -> step.command().startsWith("msiexec /i ");
 
     /**
@@ -56,14 +58,16 @@ class Proposals {
 
     private final Catalogue catalogue;
     private final CurrentSnapshot current;
+    private final Verdicts verdicts;
 
-    Proposals(Catalogue catalogue, CurrentSnapshot current) {
+    Proposals(Catalogue catalogue, CurrentSnapshot current, Verdicts verdicts) {
+        this.verdicts = verdicts;
         this.catalogue = catalogue;
         this.current = current;
     }
 
     private Verdict signature(Content content) {
-        return Verdicts.of(current.now(), content.sha256(), Instant.now());
+        return verdicts.of(current.now(), content.sha256(), Instant.now());
     }
 
     /** Of an archive what is in it, then what the installer in it tells. */
@@ -76,7 +80,9 @@ class Proposals {
         // The tool takes a package for one by the ending of its name alone.
         boolean needsEnding = file.format() == InstallerFormat.DEB && !kept.fileName().endsWith(".deb");
         InstallerFile described = file.inside() == null ? file : file.inside().file();
-        Content content = new Content(kept.sha256(), kept.size(), kept.fileName() + (needsEnding ? ".deb" : ""), described.signer());
+        // PowerShell takes curved quotation marks for straight ones.
+        String fileName = file.format() == InstallerFormat.MSIX ? QUOTES.matcher(kept.fileName()).replaceAll("_") : kept.fileName();
+        Content content = new Content(kept.sha256(), kept.size(), fileName + (needsEnding ? ".deb" : ""), described.signer());
         String name = described.name() == null ? plainName(content.fileName()) : described.name();
         TitleRecord known = into != null ? catalogue.now().record(into) : known(described, name);
         Proposal beside = known == null ? null : besideDatabase(file, content, known);

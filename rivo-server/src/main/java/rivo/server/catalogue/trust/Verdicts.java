@@ -1,18 +1,42 @@
 package rivo.server.catalogue.trust;
 
+import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.ZoneOffset;
-import org.jspecify.annotations.Nullable;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
+import org.springframework.stereotype.Component;
 import rivo.formats.installer.FileSignature;
 import rivo.formats.installer.TrustedRoots;
 import rivo.formats.installer.TrustedRoots.Judgement;
 import rivo.server.estate.Snapshot;
 
-/** What is said of a signature, in one line. Pure functions. */
-public final class Verdicts {
+/**
+ * What is said of a signature, in one line. How far a certificate can be trusted is kept for an hour, or until the roots are others: the list of all titles asks for each.
+ * Safe for any number of threads.
+ */
+@Component
+public class Verdicts {
 
-    private Verdicts() {
+    private static final Duration KEPT = Duration.ofHours(1);
+
+    /** @param chains how far each signature can be trusted */
+    private record Judged(List<TrustedRoot> by, Instant at, TrustedRoots roots, Map<KeptSignature, Judgement> chains) {
+    }
+
+    private volatile Judged judged = new Judged(List.of(), Instant.EPOCH, new TrustedRoots(List.of()), new ConcurrentHashMap<>());
+
+    private Judgement judge(Snapshot now, KeptSignature signature, Instant at) {
+        List<TrustedRoot> roots = now.get(Roots.PART);
+        Judged known = judged;
+        if (known.by() != roots || known.at().plus(KEPT).isBefore(at) || at.isBefore(known.at())) {
+            known = new Judged(roots, at, Roots.roots(now), new ConcurrentHashMap<>());
+            judged = known;
+        }
+        TrustedRoots by = known.roots();
+        return known.chains().computeIfAbsent(signature, one -> by.judge(one.signature(), at));
     }
 
     /**
@@ -25,21 +49,23 @@ public final class Verdicts {
     }
 
     /** @param sha256 of the content */
-    public static Verdict of(Snapshot now, String sha256, Instant at) {
+    public Verdict of(Snapshot now, String sha256, Instant at) {
         KeptSignature kept = now.get(ContentSignatures.PART).get(sha256);
         return kept == null ? new Verdict("not-read", true, "Signature not looked at", "It came without its file having been read here; drop it again to have that done.")
-                : of(kept.signature(), kept.despite(), Roots.roots(now), at);
+                : of(now, kept, at);
     }
 
-    private static Verdict of(FileSignature signature, KeptSignature.@Nullable Despite despite, TrustedRoots roots, Instant at) {
+    private Verdict of(Snapshot now, KeptSignature kept, Instant at) {
+        FileSignature signature = kept.signature();
+        KeptSignature.Despite despite = kept.despite();
         String signer = signature.signer() == null ? "somebody who is not named" : signature.signer();
         return switch (signature.state()) {
             case NONE -> new Verdict("unsigned", true, "Not signed", "Devices compare its SHA-256 with that of the file that was added here.");
             case NOT_CHECKED -> new Verdict("not-checked", true, "Signed, but not checked", "By " + signer + ": " + signature.problem() + ".");
             case CHANGED -> despite == null ? new Verdict("changed", false, "Changed after it was signed", "Of the signature of " + signer + ": " + signature.problem() + ".")
                     : new Verdict("used-despite", true, "Changed after it was signed, and used all the same", despite.who() + ": " + despite.why());
-            case HOLDS -> signature.chain().isEmpty() ? new Verdict("trusted", true, "Signed by " + signer, "By an OpenPGP key that is trusted here." + weakness(signature))
-                    : chain(signature, signer, roots.judge(signature, at));
+            case HOLDS -> signature.chain().isEmpty() ? new Verdict("trusted", true, "Signed by " + signer, "By an OpenPGP key that was trusted here when the file was added." + weakness(signature))
+                    : chain(signature, signer, judge(now, kept, at));
         };
     }
 

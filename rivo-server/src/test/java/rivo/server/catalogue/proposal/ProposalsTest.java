@@ -18,6 +18,7 @@ import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.EnumSource;
+import org.junit.jupiter.params.provider.ValueSource;
 import rivo.core.rule.Rule;
 import rivo.devices.protocol.PresenceKind;
 import rivo.devices.protocol.VersionOrder;
@@ -205,6 +206,14 @@ class ProposalsTest {
         VariantRecord variant = variant(propose(file, "reader app.msix"));
         assertThat(variant.install().get(0).command()).contains("-PackagePath '{content}\\reader app.msix'");
         assertThat(variant.remove().get(0).command()).contains("Remove-AppxProvisionedPackage").contains("Remove-AppxPackage -AllUsers");
+    }
+
+    /** PowerShell ends a text at any of them, and what comes after would run as the system. */
+    @ParameterizedTest
+    @ValueSource(strings = {"'", "\u2018", "\u2019", "\u201a", "\u201b", "\u201c", "\u201d"})
+    void aFileNameCannotEndTheTextThatItStandsIn(String quote) {
+        Step step = variant(propose(told(InstallerFormat.MSIX, "Quoted", "1").build(), "a" + quote + "; reboot; b.msix")).install().get(0);
+        assertThat(step.command()).endsWith("'{content}\\a_; reboot; b.msix'\"");
     }
 
     @Test
