@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.io.IOException;
 import java.nio.charset.Charset;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.EnumSet;
@@ -13,6 +14,7 @@ import java.util.Map;
 import java.util.Set;
 import java.util.function.Predicate;
 import java.util.stream.Stream;
+import org.apache.poi.poifs.filesystem.POIFSFileSystem;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -162,15 +164,48 @@ class RealFilesTest {
         assertThat(fact(own, "Language")).isEqualTo(language == null ? "" : language);
     }
 
-    @Test
-    void textsInTheKoreanCodePageAreRead() {
-        assertThat(Charset.isSupported("x-Johab")).isTrue();
+    /** As a database packs the names of its tables: two letters into one character. */
+    private static String packed(String table) {
+        String letters = "0123456789ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz._";
+        StringBuilder name = new StringBuilder("\u4840");
+        for (int i = 0; i < table.length(); i += 2) {
+            int first = letters.indexOf(table.charAt(i));
+            name.append((char) (i + 1 < table.length() ? 0x3800 + first + (letters.indexOf(table.charAt(i + 1)) << 6) : 0x4800 + first));
+        }
+        return name.toString();
+    }
+
+    @ParameterizedTest
+    @CsvSource({"1361, x-Johab, \uc218\ubb38\uc81c\uc5b4\uad00\ub9ac", "932, windows-31j, \u6c34\u9580\u5236\u5fa1\u7ba1\u7406", "1252, windows-1252, Schl\u00fcssel \u00e4\u00f6"})
+    void textsAreReadInTheCodePageOfTheDatabase(int codepage, String charset, String name) throws Exception {
+        tools.write("own.wxs", WIX.formatted("perUser"));
+        tools.run("rm -f paged.msi && wixl -o paged.msi own.wxs");
+        byte[] other = name.getBytes(Charset.forName(charset));
+        assertThat(other).hasSameSizeAs("Sluice Suite".getBytes(StandardCharsets.US_ASCII));
+        try (POIFSFileSystem file = new POIFSFileSystem(folder.resolve("paged.msi").toFile(), false)) {
+            for (String table : List.of("_StringPool", "_StringData")) {
+                byte[] bytes;
+                try (var in = file.createDocumentInputStream(packed(table))) {
+                    bytes = in.readAllBytes();
+                }
+                if (table.equals("_StringPool")) {
+                    bytes[0] = (byte) codepage;
+                    bytes[1] = (byte) (codepage >> 8);
+                } else {
+                    int at = new String(bytes, StandardCharsets.ISO_8859_1).indexOf("Sluice Suite");
+                    System.arraycopy(other, 0, bytes, at, other.length);
+                }
+                file.createOrUpdateDocument(new java.io.ByteArrayInputStream(bytes), packed(table));
+            }
+            file.writeFilesystem();
+        }
+        assertThat(tools.read("paged.msi").name()).isEqualTo(name);
     }
 
     @Test
     void patchesTransformsAndMergeModulesAreToldByTheirStorages() throws Exception {
         for (String[] one : new String[][] {{"000c1086-0000-0000-c000-000000000046", "MSI_PATCH"}, {"000c1082-0000-0000-c000-000000000046", "MSI_TRANSFORM"}}) {
-            try (var storage = new org.apache.poi.poifs.filesystem.POIFSFileSystem(); var out = Files.newOutputStream(folder.resolve("x.bin"))) {
+            try (var storage = new POIFSFileSystem(); var out = Files.newOutputStream(folder.resolve("x.bin"))) {
                 storage.getRoot().setStorageClsid(new org.apache.poi.hpsf.ClassID("{" + one[0].toUpperCase(java.util.Locale.ROOT) + "}"));
                 storage.createDocument(new java.io.ByteArrayInputStream(new byte[10]), "a");
                 storage.writeFilesystem(out);
