@@ -10,6 +10,7 @@ import java.util.Collection;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.stream.Stream;
 import org.bouncycastle.asn1.ASN1Encodable;
 import org.bouncycastle.asn1.ASN1InputStream;
 import org.bouncycastle.asn1.ASN1ObjectIdentifier;
@@ -81,8 +82,8 @@ record CmsSignature(byte[] digest, String algorithm, FileSignature signature) {
         DigestInfo digest = DigestInfo.getInstance(ASN1Sequence.getInstance(signed.getSignedContent().getContent()).getObjectAt(1));
         String algorithm = ALGORITHMS.get(digest.getAlgorithmId().getAlgorithm().getId());
         Stamp stamp = stamp(signer, certificates);
-        String weakness = WEAK.contains(algorithm) || WEAK.contains(ALGORITHMS.get(signer.getDigestAlgOID()))
-                ? "signed by way of " + algorithm + ", a digest for which other files can be made to fit" : "";
+        String weak = Stream.of(algorithm, ALGORITHMS.get(signer.getDigestAlgOID())).filter(one -> one != null && WEAK.contains(one)).findFirst().orElse(null);
+        String weakness = weak == null ? "" : "signed by way of " + weak + ", a digest for which other files can be made to fit";
         FileSignature found = new FileSignature(State.HOLDS, Signers.organisation(chain.get(0).getSubject().toString()), encoded(chain), stamp.at(), stamp.chain(),
                 weakness, "");
         if (algorithm == null) {

@@ -7,6 +7,7 @@ import java.nio.charset.StandardCharsets;
 import java.security.MessageDigest;
 import java.util.Arrays;
 import java.util.Base64;
+import java.util.Collections;
 import java.util.Enumeration;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -33,7 +34,7 @@ final class MsixSignature {
     private static final Set<String> UNLISTED = Set.of(SIGNATURE, BLOCK_MAP, TYPES, "AppxMetadata/CodeIntegrity.cat");
     private static final byte[] MARK = {'P', 'K', 'C', 'X'};
     private static final int MOST_SIGNATURE = 1 << 20;
-    private static final int MOST_BLOCK_MAP = 32 << 20;
+    private static final int MOST_LIST = 32 << 20;
     private static final int BLOCK = 1 << 16;
 
     private MsixSignature() {
@@ -57,8 +58,8 @@ final class MsixSignature {
         if (signed.signature().state() != FileSignature.State.HOLDS) {
             return signed.signature();
         }
-        boolean isSame = isSigned(zip, signed, "AXBM", BLOCK_MAP) && isSigned(zip, signed, "AXCT", TYPES);
-        String changed = isSame ? changedFile(zip) : "its list of files";
+        boolean isSame = isSigned(zip, signed, "AXBM", BLOCK_MAP, budget) && isSigned(zip, signed, "AXCT", TYPES, budget);
+        String changed = isSame ? changedFile(zip, budget) : "its list of files";
         return changed == null ? signed.signature() : signed.signature().changed(changed + " was changed after it was signed");
     }
 
@@ -92,13 +93,13 @@ final class MsixSignature {
         return InstallerFormat.claimedBy(name).filter(format -> format == InstallerFormat.MSIX).isPresent();
     }
 
-    private static boolean isSigned(ZipFile zip, CmsSignature signed, String word, String name) throws IOException {
+    private static boolean isSigned(ZipFile zip, CmsSignature signed, String word, String name, ReadingBudget budget) throws IOException {
         ZipEntry entry = zip.getEntry(name);
         MessageDigest digest = signed.digester();
         int length = digest.getDigestLength();
         for (int at = 4; entry != null && at + 4 + length <= signed.digest().length; at += 4 + length) {
             if (word.equals(new String(signed.digest(), at, 4, StandardCharsets.US_ASCII))) {
-                try (InputStream in = zip.getInputStream(entry)) {
+                try (InputStream in = metered(zip, entry, budget)) {
                     Digests.add(in, digest);
                 }
                 return Arrays.equals(digest.digest(), 0, length, signed.digest(), at + 4, at + 4 + length);
@@ -107,58 +108,72 @@ final class MsixSignature {
         return false;
     }
 
-    /** The name of the first file that is not as the block map has it, or that it does not list; null where all are. */
-    private static @Nullable String changedFile(ZipFile zip) throws IOException {
-        Set<String> listed = new HashSet<>();
-        Map<String, ZipEntry> entries = entries(zip);
-        ZipEntry map = zip.getEntry(BLOCK_MAP);
-        if (map.getSize() > MOST_BLOCK_MAP) {
-            throw new ReadingBudget.ExceededException("its block map has " + map.getSize() + " bytes");
+    /** No more than it says, which is what its archive was judged by. */
+    private static InputStream metered(ZipFile zip, ZipEntry entry, ReadingBudget budget) throws IOException {
+        if (entry.getSize() > MOST_LIST) {
+            throw new ReadingBudget.ExceededException(entry.getName() + " has " + entry.getSize() + " bytes");
         }
+        return budget.metered(zip.getInputStream(entry), entry.getSize(), entry.getName());
+    }
+
+    /** The name of the first file that is not as the block map has it, that it does not list, or that is there twice; null where all are well. */
+    private static @Nullable String changedFile(ZipFile zip, ReadingBudget budget) throws IOException {
+        Map<String, ZipEntry> entries = new HashMap<>();
+        for (ZipEntry one : Collections.list(zip.entries())) {
+            if (entries.put(decoded(one.getName()), one) != null) {
+                return one.getName();
+            }
+        }
+        Set<String> listed = new HashSet<>();
         XMLInputFactory factory = XMLInputFactory.newInstance();
         factory.setProperty(XMLInputFactory.SUPPORT_DTD, false);
         factory.setProperty(XMLInputFactory.IS_SUPPORTING_EXTERNAL_ENTITIES, false);
-        try (InputStream in = zip.getInputStream(map)) {
+        try (InputStream in = metered(zip, zip.getEntry(BLOCK_MAP), budget)) {
             XMLStreamReader reader = factory.createXMLStreamReader(in);
             MessageDigest digest = null;
-            InputStream file = null;
-            String name = "";
-            try {
-                while (reader.hasNext()) {
-                    int event = reader.next();
-                    String element = event == XMLStreamConstants.START_ELEMENT || event == XMLStreamConstants.END_ELEMENT ? reader.getLocalName() : "";
-                    if (event == XMLStreamConstants.START_ELEMENT && "BlockMap".equals(element)) {
-                        digest = digest(reader.getAttributeValue(null, "HashMethod"));
-                    } else if (event == XMLStreamConstants.START_ELEMENT && "File".equals(element)) {
-                        name = reader.getAttributeValue(null, "Name").replace('\\', '/');
-                        ZipEntry entry = entries.get(name);
-                        if (entry == null || digest == null) {
-                            return name;
-                        }
-                        listed.add(entry.getName());
-                        file = zip.getInputStream(entry);
-                    } else if (event == XMLStreamConstants.START_ELEMENT && "Block".equals(element) && file != null && digest != null) {
-                        byte[] come = digest.digest(file.readNBytes(BLOCK));
-                        if (!MessageDigest.isEqual(come, Base64.getDecoder().decode(reader.getAttributeValue(null, "Hash")))) {
-                            return name;
-                        }
-                    } else if (event == XMLStreamConstants.END_ELEMENT && "File".equals(element) && file != null) {
-                        boolean isOver = file.read() < 0;
-                        file.close();
-                        if (!isOver) {
-                            return name;
-                        }
-                    }
+            while (reader.hasNext()) {
+                if (reader.next() != XMLStreamConstants.START_ELEMENT) {
+                    continue;
                 }
-            } finally {
-                if (file != null) {
-                    file.close();
+                if ("BlockMap".equals(reader.getLocalName())) {
+                    digest = digest(reader.getAttributeValue(null, "HashMethod"));
+                } else if ("File".equals(reader.getLocalName())) {
+                    String name = told(reader, "Name").replace('\\', '/');
+                    ZipEntry entry = entries.get(name);
+                    if (entry == null || digest == null || !isAsMapped(zip, entry, reader, digest)) {
+                        return name;
+                    }
+                    listed.add(entry.getName());
                 }
             }
-        } catch (XMLStreamException | IllegalArgumentException | NullPointerException e) {
+        } catch (XMLStreamException | IllegalArgumentException e) {
             return "its block map";
         }
         return unlisted(zip, listed);
+    }
+
+    private static String told(XMLStreamReader reader, String attribute) throws XMLStreamException {
+        String value = reader.getAttributeValue(null, attribute);
+        if (value == null) {
+            throw new XMLStreamException("an element has no " + attribute);
+        }
+        return value;
+    }
+
+    /** Whether the file comes to its blocks, up to the end of the element at which the reader is, and to nothing more. */
+    private static boolean isAsMapped(ZipFile zip, ZipEntry entry, XMLStreamReader reader, MessageDigest digest) throws IOException, XMLStreamException {
+        try (InputStream file = zip.getInputStream(entry)) {
+            for (int event = reader.next(); event != XMLStreamConstants.END_ELEMENT || !"File".equals(reader.getLocalName()); event = reader.next()) {
+                if (event == XMLStreamConstants.START_ELEMENT && "Block".equals(reader.getLocalName())) {
+                    byte[] block = file.readNBytes(BLOCK);
+                    boolean isSame = block.length > 0 && MessageDigest.isEqual(digest.digest(block), Base64.getDecoder().decode(told(reader, "Hash")));
+                    if (!isSame) {
+                        return false;
+                    }
+                }
+            }
+            return file.read() < 0;
+        }
     }
 
     private static @Nullable String unlisted(ZipFile zip, Set<String> listed) {
@@ -174,16 +189,6 @@ final class MsixSignature {
     }
 
     /** In the archive, names are percent-encoded; in the block map they are not. */
-    private static Map<String, ZipEntry> entries(ZipFile zip) {
-        Map<String, ZipEntry> byName = new HashMap<>();
-        Enumeration<? extends ZipEntry> entries = zip.entries();
-        while (entries.hasMoreElements()) {
-            ZipEntry one = entries.nextElement();
-            byName.put(decoded(one.getName()), one);
-        }
-        return byName;
-    }
-
     private static String decoded(String name) {
         try {
             return URLDecoder.decode(name.replace("+", "%2B"), StandardCharsets.UTF_8);

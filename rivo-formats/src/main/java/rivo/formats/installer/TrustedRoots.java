@@ -70,8 +70,13 @@ public record TrustedRoots(List<X509Certificate> roots) {
             for (byte[] one : encoded) {
                 chain.add(Signers.certificate(one));
             }
-            X509Certificate root = chain.isEmpty() || !mayServe(chain.get(0), purpose) ? null : root(chain);
-            return root == null ? unknown : new Judgement(isValid(chain, root, at), name(root), at);
+            Judgement best = unknown;
+            for (X509Certificate root : chain.isEmpty() || !mayServe(chain.get(0), purpose) ? List.<X509Certificate>of() : above(chain)) {
+                Judgement one = new Judgement(isValid(chain, root, at), name(root), at);
+                // A root that was renewed has the same name.
+                best = one.chain() == Chain.TRUSTED || best.chain() == Chain.UNKNOWN ? one : best;
+            }
+            return best.chain() == Chain.UNKNOWN ? unknown : best;
         } catch (GeneralSecurityException e) {
             return unknown;
         }
@@ -82,9 +87,10 @@ public record TrustedRoots(List<X509Certificate> roots) {
         return purposes == null || purposes.contains(purpose) || purposes.contains(ANY_PURPOSE);
     }
 
-    private @Nullable X509Certificate root(List<X509Certificate> chain) {
+    /** Those that may have issued the last of them, or are among them. */
+    private List<X509Certificate> above(List<X509Certificate> chain) {
         X509Certificate last = chain.get(chain.size() - 1);
-        return roots.stream().filter(root -> chain.contains(root) || root.getSubjectX500Principal().equals(last.getIssuerX500Principal())).findFirst().orElse(null);
+        return roots.stream().filter(root -> chain.contains(root) || root.getSubjectX500Principal().equals(last.getIssuerX500Principal())).toList();
     }
 
     private static Chain isValid(List<X509Certificate> chain, X509Certificate root, Instant at) throws GeneralSecurityException {

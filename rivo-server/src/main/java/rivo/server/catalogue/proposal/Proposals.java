@@ -82,7 +82,7 @@ class Proposals {
         InstallerFile described = file.inside() == null ? file : file.inside().file();
         // PowerShell takes curved quotation marks for straight ones.
         String fileName = file.format() == InstallerFormat.MSIX ? QUOTES.matcher(kept.fileName()).replaceAll("_") : kept.fileName();
-        Content content = new Content(kept.sha256(), kept.size(), fileName + (needsEnding ? ".deb" : ""), described.signer());
+        Content content = new Content(kept.sha256(), kept.size(), fileName + (needsEnding ? ".deb" : ""), signer(described));
         String name = described.name() == null ? plainName(content.fileName()) : described.name();
         TitleRecord known = into != null ? catalogue.now().record(into) : known(described, name);
         Proposal beside = known == null ? null : besideDatabase(file, content, known);
@@ -110,7 +110,8 @@ class Proposals {
         findings.addAll(signer(described, title));
         findings.addAll(missing(described));
         return new Proposal(withVariant(title, version, variant, needs(described), replaces(described, title)), known == null ? 0 : catalogue.now().kept(title.id()).revision(),
-                version, title.releases().stream().anyMatch(release -> release.version().equals(version)), variant.variant().id(), content, file.format().words(), signature(content), facts(file), findings);
+                version, title.releases().stream().anyMatch(release -> release.version().equals(version)), variant.variant().id(), content,
+                file.format().words(), signature(content), facts(file), findings);
     }
 
     /** A transform or a patch goes beside the database that the title has, and its command names it. */
@@ -121,17 +122,26 @@ class Proposals {
         if (!goesBeside || release == null || database == null) {
             return null;
         }
-        String argument = (file.format() == InstallerFormat.MSI_PATCH ? " PATCH=" : " TRANSFORMS=") + "\"{content}\\" + content.fileName() + "\"";
+        String property = file.format() == InstallerFormat.MSI_PATCH ? " PATCH=\"" : " TRANSFORMS=\"";
+        String path = "{content}\\" + content.fileName();
         List<Content> contents = new ArrayList<>(database.contents());
         contents.removeIf(one -> one.fileName().equals(content.fileName()));
         contents.add(content);
-        List<Step> install = database.install().stream().map(step -> DATABASE.test(step) && !step.command().contains(argument) ? step.running(step.command() + argument) : step).toList();
+        List<Step> install = database.install().stream().map(step -> DATABASE.test(step) && !step.command().contains(path)
+                ? step.running(withAlso(step.command(), property, path)) : step).toList();
         VariantRecord variant = new VariantRecord(database.id(), database.fits(), database.asPerson(), contents, install, database.remove(), database.repair(), database.presence(),
                 database.family());
         List<Finding> findings = new ArrayList<>(file.findings());
         findings.add(new Finding("beside", "It goes beside the database of " + title.name() + " " + release.version() + ", and is given to its install command."));
         return new Proposal(withVariant(title, release.version(), new ProposedVariant(variant, List.of()), List.of(), List.of()), catalogue.now().kept(title.id()).revision(),
                 release.version(), true, variant.id(), content, file.format().words(), signature(content), file.facts(), findings);
+    }
+
+    /** Several stand in one property, with semicolons between them, in the order in which they apply. */
+    private static String withAlso(String command, String property, String path) {
+        int known = command.indexOf(property);
+        int end = known < 0 ? -1 : command.indexOf('"', known + property.length());
+        return end < 0 ? command + property + path + "\"" : command.substring(0, end) + ";" + path + command.substring(end);
     }
 
     /** The title of the same family, else of the same name; null where there is none. */
@@ -157,10 +167,15 @@ class Proposals {
         return isRebuilt ? whole.replaceFirst("^[0-9]+:", "") : version;
     }
 
+    /** The organisation of a certificate; an OpenPGP key is of a packager, whom nobody takes for the maker. */
+    private static @Nullable String signer(InstallerFile file) {
+        return file.signature().chain().isEmpty() ? null : file.signer();
+    }
+
     /** Whoever signs for a maker once may for all of that maker's titles. */
     private List<Finding> signer(InstallerFile file, TitleRecord title) {
         String maker = title.maker().isEmpty() ? Objects.requireNonNullElse(file.maker(), "") : title.maker();
-        String signer = file.signature().chain().isEmpty() ? null : file.signer();
+        String signer = signer(file);
         return signer == null || maker.isEmpty() || TrustedSigners.maySign(catalogue.now(), signer, maker) ? List.of()
                 : List.of(new Finding("signer-is-not-maker", "Signed by " + signer + ", made by " + maker + ". Ask where it came from, or say on the title's page that "
                         + signer + " may sign for " + maker + "."));

@@ -49,6 +49,9 @@ public class ContentSignatures {
             Map<String, KeptSignature> all = new HashMap<>(context.get(PART));
             KeptSignature before = all.get(sha256);
             KeptSignature after = KeptSignature.of(found).despite(before == null ? null : before.despite());
+            if (after.equals(before)) {
+                return sha256;
+            }
             all.put(sha256, after);
             context.becomes(PART, Map.copyOf(all));
             write(context.db(), sha256, after);

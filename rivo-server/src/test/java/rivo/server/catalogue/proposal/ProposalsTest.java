@@ -256,6 +256,9 @@ class ProposalsTest {
         Proposal proposal = proposals.propose(told(InstallerFormat.MSI_TRANSFORM, null, null).build(), new Content("cd".repeat(32), 3, "branch office.mst"), "sonde");
         assertThat(variant(proposal).install().get(0).command()).isEqualTo("msiexec /i \"{content}\\sonde.msi\" /qn /norestart TRANSFORMS=\"{content}\\branch office.mst\"");
         assertThat(variant(proposal).contents()).extracting(Content::fileName).containsExactly("sonde.msi", "branch office.mst");
+        put(proposal);
+        Proposal second = proposals.propose(told(InstallerFormat.MSI_TRANSFORM, null, null).build(), new Content("ce".repeat(32), 3, "welsh.mst"), "sonde");
+        assertThat(variant(second).install().get(0).command()).endsWith(" TRANSFORMS=\"{content}\\branch office.mst;{content}\\welsh.mst\"");
     }
 
     @Test
