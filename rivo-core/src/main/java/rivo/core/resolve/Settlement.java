@@ -39,17 +39,7 @@ final class Settlement {
     private static final int NOT_LOOKED_AT = -2;
 
     private final Family family;
-    private Unit unit = new Unit() {
-        @Override
-        public @Nullable Choice newest(int title) {
-            return null;
-        }
-
-        @Override
-        public boolean meets(int deviceNeed) {
-            return false;
-        }
-    };
+    private @Nullable Unit unit;
 
     /** Those of which something was said or decided at this unit. */
     private final int[] touched;
@@ -129,6 +119,10 @@ final class Settlement {
         clock = 0;
     }
 
+    private Unit unit() {
+        return Objects.requireNonNull(unit, "settling begins with begin");
+    }
+
     private void touch(int t) {
         if (!isTouched[t]) {
             isTouched[t] = true;
@@ -157,11 +151,6 @@ final class Settlement {
     void present(int t, int versions) {
         touch(t);
         reached[t] = versions;
-    }
-
-    /** Whether anything was said of the unit. */
-    boolean isTouched() {
-        return touchedCount > 0;
     }
 
     /** How many titles something was said of or decided for; each of them is {@link #touched}. */
@@ -267,7 +256,7 @@ final class Settlement {
     private int release(int t) {
         if (release[t] == NOT_LOOKED_AT) {
             touch(t);
-            newest[t] = unit.newest(t);
+            newest[t] = unit().newest(t);
             release[t] = family.number(t, newest[t]);
         }
         return release[t];
@@ -336,7 +325,7 @@ final class Settlement {
         pullingCount = 0;
         onTheWayCount = 0;
         for (Family.LocalNeed need : family.needs(release(t))) {
-            boolean met = need.title() < 0 ? need.deviceNeed() >= 0 && unit.meets(need.deviceNeed()) : meet(t, need);
+            boolean met = need.title() < 0 ? need.deviceNeed() >= 0 && unit().meets(need.deviceNeed()) : meet(t, need);
             if (!met) {
                 reasons[t] = need.title() < 0 ? Reason.NEEDS_DEVICE : whyNot(t, need);
                 by[t] = need.title() < 0 ? -1 - need.deviceNeed() : need.title();
@@ -389,7 +378,7 @@ final class Settlement {
         pulling[pullingCount++] = n;
         isPulling[n] = true;
         for (Family.LocalNeed further : family.needs(release(n))) {
-            boolean met = further.title() < 0 ? unit.meets(further.deviceNeed()) : meet(t, further);
+            boolean met = further.title() < 0 ? unit().meets(further.deviceNeed()) : meet(t, further);
             if (!met) {
                 giveBack(pulled, decided);
                 return false;

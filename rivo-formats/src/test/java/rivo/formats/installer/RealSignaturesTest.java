@@ -1,6 +1,7 @@
 package rivo.formats.installer;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.io.IOException;
 import java.io.InputStream;
@@ -23,6 +24,8 @@ import java.util.zip.ZipOutputStream;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
 import rivo.formats.installer.FileSignature.State;
 import rivo.formats.installer.TrustedRoots.Chain;
 
@@ -202,6 +205,34 @@ class RealSignaturesTest {
         }
     }
 
+    /** Anybody can put a signature that holds beside a list that unpacks to gigabytes. */
+    @ParameterizedTest
+    @ValueSource(booleans = {true, false})
+    void aListThatUnpacksToFarMoreThanAnyHasIsNotRead(boolean liesAboutItsSize) throws Exception {
+        Path file = folder.resolve("bomb.msix");
+        try (ZipFile zip = new ZipFile(SAMPLES.resolve(SIGNED_MSIX).toFile()); ZipOutputStream to = new ZipOutputStream(Files.newOutputStream(file))) {
+            for (String name : List.of("AppxManifest.xml", "AppxSignature.p7x", "[Content_Types].xml")) {
+                to.putNextEntry(new ZipEntry(name));
+                to.write(zip.getInputStream(zip.getEntry(name)).readAllBytes());
+            }
+            to.putNextEntry(new ZipEntry("AppxBlockMap.xml"));
+            byte[] blanks = new byte[1 << 20];
+            Arrays.fill(blanks, (byte) ' ');
+            for (int i = 0; i < 64; i++) {
+                to.write(blanks);
+            }
+        }
+        byte[] bytes = Files.readAllBytes(file);
+        int entry = new String(bytes, StandardCharsets.ISO_8859_1).lastIndexOf("AppxBlockMap.xml") - 46;
+        if (liesAboutItsSize) {
+            Arrays.fill(bytes, entry + 24, entry + 28, (byte) 0);
+            bytes[entry + 25] = 1;
+            Files.write(file, bytes);
+        }
+        assertThatThrownBy(() -> InstallerReader.read(file, "bomb.msix")).isInstanceOf(UnreadableInstallerException.class)
+                .hasMessageContaining("AppxBlockMap.xml");
+    }
+
     private static InstallerFile rebuilt(ZipFile zip, String changed, String added) throws Exception {
         Path file = folder.resolve("rebuilt.msix");
         try (OutputStream out = Files.newOutputStream(file, StandardOpenOption.CREATE, StandardOpenOption.TRUNCATE_EXISTING); ZipOutputStream to = new ZipOutputStream(out)) {
@@ -245,7 +276,7 @@ class RealSignaturesTest {
         assertThat(by("t.rpm", key)).extracting(FileSignature::state, FileSignature::signer).containsExactly(State.HOLDS, "Sallow Packager");
         byte[] bytes = Files.readAllBytes(folder.resolve("t.rpm"));
         Files.write(folder.resolve("changed.rpm"), flipped(bytes.length - 5).apply(bytes));
-        org.assertj.core.api.Assertions.assertThatThrownBy(() -> by("changed.rpm", key)).isInstanceOf(UnreadableInstallerException.class)
+        assertThatThrownBy(() -> by("changed.rpm", key)).isInstanceOf(UnreadableInstallerException.class)
                 .hasMessageContaining("its content is not as it was packed");
         assertThat(TrustedRoots.keyOwners(key)).isEqualTo("Sallow Packager");
     }
