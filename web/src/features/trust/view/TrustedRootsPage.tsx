@@ -59,7 +59,7 @@ function Row({ root }: { root: TrustedRoot }) {
   const remove = useDeleteRoot()
   const [asked, setAsked] = useState(false)
   return (
-    <ListRow name={root.name} below={`SHA-256 ${root.id.slice(0, 16)}…`}>
+    <ListRow name={root.name} below={`SHA-256 ${root.id}`}>
       <Box w="220px" color="ink2">
         {root.kind === 'certificate' ? 'certificate' : 'OpenPGP key'}
         {root.until === undefined ? '' : `, until ${dateWithYear(root.until)}`}

@@ -181,9 +181,11 @@ final class RunningJob {
     }
 
     /** Why there is no command that the step's uninstaller could stand for; null where there is one, or it names none. */
-    private static @Nullable String noUninstaller(Job.Step current, DeviceState device) {
+    private @Nullable String noUninstaller(Job.Step current, DeviceState device) {
         try {
-            List<Registered> programs = Stream.concat(Stream.of(device.software()), device.profiles().values().stream())
+            // What people have registered in their own profiles is nothing that the system may run.
+            Stream<Map<String, String>> profiles = job.person() == null ? Stream.of() : device.profiles().values().stream();
+            List<Registered> programs = Stream.concat(Stream.of(device.software()), profiles)
                     .flatMap(things -> new Evidence(things).uninstallers().stream()).toList();
             UninstallCommand.filled(current.command(), programs);
             return null;

@@ -44,8 +44,11 @@ class RunningJobTest {
     void anUninstallerIsTheOneOfWhatIsThere() throws InterruptedException {
         Job.Step remove = Job.Step.of(StepKind.RUN, "remove", "{uninstaller:Tidewatch 2.0} /S", 60);
         assertThat(all(Mishap.NONE, remove).get(1).message()).contains("there is no “Tidewatch 2.0” in the list of installed software");
-        DeviceState device = DeviceState.fresh("d", Map.of(), Map.of("rowena.elmby", Map.of("Tidewatch 2.1", "2.1")));
+        DeviceState device = DeviceState.fresh("d", Map.of("Tidewatch 2.1", "2.1"), Map.of());
         assertThat(all(device, Mishap.NONE, remove, LOOK)).last().extracting(Progress::state).isEqualTo(JobState.DONE);
+        DeviceState profile = DeviceState.fresh("d", Map.of(), Map.of("rowena.elmby", Map.of("Tidewatch 2.1", "2.1")));
+        assertThat(all(profile, Mishap.NONE, remove).get(1).message()).as("nothing that somebody registered for themselves is run as the system")
+                .contains("there is no “Tidewatch 2.0” in the list of installed software");
     }
 
     @Test
