@@ -7,6 +7,7 @@ if (typeof document !== 'undefined') {
   Object.defineProperty(HTMLElement.prototype, 'offsetWidth', size(800))
   Object.defineProperty(HTMLElement.prototype, 'clientHeight', size(400))
   window.CSS ??= { escape: (text: string) => text.replaceAll(/[^\w-]/g, one => `\\${one}`) } as typeof CSS
+  window.PointerEvent ??= class extends MouseEvent {} as typeof PointerEvent
   window.HTMLElement.prototype.scrollTo = () => undefined
   window.HTMLElement.prototype.scrollIntoView = () => undefined
   window.ResizeObserver = class {

@@ -4,6 +4,7 @@ import type { FieldValues, Path, RegisterOptions } from 'react-hook-form'
 import { useController, useFormContext } from 'react-hook-form'
 import { NumberField } from './NumberField'
 import { RuleField } from './RuleField'
+import { SelectField } from './SelectField'
 import { TextField } from './TextField'
 
 interface Bound<V extends FieldValues> {
@@ -65,6 +66,24 @@ export function FormNumber<V extends FieldValues>({ name, rules, ...rest }: Numb
       problem={fieldState.error?.message}
     />
   )
+}
+
+type SelectProps<V extends FieldValues> = Bound<V> & Omit<ComponentProps<typeof SelectField>, 'value' | 'onChange'>
+
+/** A choice among a few of the form around it. */
+export function FormSelect<V extends FieldValues>({ name, rules, ...rest }: SelectProps<V>) {
+  const { control } = useFormContext<V>()
+  const { field } = useController({ control, name, ...(rules !== undefined && { rules }) })
+  return <SelectField {...rest} value={String(field.value ?? '')} onChange={field.onChange} onBlur={field.onBlur} />
+}
+
+type FormTickProps<V extends FieldValues> = Bound<V> & Omit<TickProps, 'on' | 'onChange'>
+
+/** Something of the form around it that is so or not. */
+export function FormTick<V extends FieldValues>({ name, rules, ...rest }: FormTickProps<V>) {
+  const { control } = useFormContext<V>()
+  const { field } = useController({ control, name, ...(rules !== undefined && { rules }) })
+  return <Tick {...rest} on={field.value === true} onChange={field.onChange} />
 }
 
 interface TickProps {

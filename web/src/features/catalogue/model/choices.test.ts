@@ -1,6 +1,19 @@
 import { describe, expect, it } from 'vitest'
 import type { Choice, ReleaseRecord } from '../api/catalogue'
-import { chosen, costs, emptyChoice, fixedWords, isMany, toggled, valueWords, withValue } from './choices'
+import {
+  choiceFields,
+  choicesOf,
+  choicesProblem,
+  chosen,
+  costs,
+  EMPTY_CHOICE,
+  EMPTY_VALUE,
+  fixedWords,
+  isMany,
+  toggled,
+  valueWords,
+  withValue,
+} from './choices'
 
 const languages: Choice = {
   id: 'languages',
@@ -59,9 +72,56 @@ describe('the kinds of choices', () => {
     expect(valueWords(channel, 'fast')).toBe('fast')
   })
 
-  it('begin with nothing in them', () => {
-    expect(emptyChoice()).toEqual({ id: '', text: '', kind: 'languages', usual: '', allowed: [] })
+  it('begin with nothing in them, and are left out while it is so', () => {
+    expect(choicesOf([EMPTY_CHOICE])).toEqual([])
+    expect(choicesProblem([EMPTY_CHOICE])).toBeUndefined()
+    expect(choicesOf([{ ...EMPTY_CHOICE, text: 'Languages', allowed: [EMPTY_VALUE] }])[0]?.allowed).toEqual([])
   })
+})
+
+describe('choices as they are written', () => {
+  const number: Choice = { id: 'n', text: 'Port', kind: 'number', usual: '8', allowed: [], least: -1, most: 9 }
+
+  it('come back as they went in', () => {
+    const all = [{ ...languages, allowed: [...languages.allowed] }, channel, number, { ...number, id: 'm' }]
+    expect(choicesOf(all.map(choiceFields))).toEqual(all)
+  })
+
+  it('have sizes in MiB, and are called by their names where they have no id', () => {
+    const written = choiceFields({ ...languages, id: '', allowed: [{ ...EMPTY_VALUE, value: 'cy', bytes: 1572864 }] })
+    expect(written.allowed[0]?.mib).toBe('1.5')
+    expect(choicesOf([{ ...written, text: 'Größe der Tür' }])[0]).toMatchObject({
+      id: 'gro-e-der-tur',
+      allowed: [{ bytes: 1572864 }],
+    })
+  })
+
+  it('lose the ends of a range with the kind that has one', () => {
+    expect(choicesOf([{ ...choiceFields(number), kind: 'text' }])[0]).not.toHaveProperty('least')
+    expect(choicesOf([{ ...choiceFields(number), least: ' ', most: '' }])[0]).not.toHaveProperty('most')
+  })
+
+  it.each([
+    ['a default without a name', { ...EMPTY_CHOICE, usual: 'en' }, 'Give the choice a name.'],
+    ['a value without a name', { ...EMPTY_CHOICE, allowed: [EMPTY_VALUE] }, 'Give the choice a name.'],
+    ['a name without letters', { ...EMPTY_CHOICE, text: '…' }, 'Give the choice a name with letters or digits.'],
+    ['words without a value', withOne({ text: 'Welsh' }), 'Fill in the value.'],
+    ['a size that is none', withOne({ value: 'cy', mib: 'much' }), 'A size in MiB, such as 12.5, or empty for none.'],
+    ['a size below nothing', withOne({ value: 'cy', mib: '-1' }), 'A size in MiB, such as 12.5, or empty for none.'],
+    ['a bound that is none', { ...choiceFields(number), most: '1.5' }, 'A whole number, or empty for no bound.'],
+    ['a first bound that is none', { ...choiceFields(number), least: 'x' }, 'A whole number, or empty for no bound.'],
+  ])('say what is wrong with %s', (_, fields, problem) => {
+    expect(choicesProblem([choiceFields(number), fields])).toBe(problem)
+  })
+
+  it('look at a range only where the kind has one', () => {
+    expect(choicesProblem([{ ...choiceFields(channel), least: 'x' }])).toBeUndefined()
+    expect(choicesProblem([withOne({ value: 'cy', mib: '12.5' })])).toBeUndefined()
+  })
+
+  function withOne(value: Partial<typeof EMPTY_VALUE>) {
+    return { ...EMPTY_CHOICE, text: 'Languages', allowed: [{ ...EMPTY_VALUE, ...value }] }
+  }
 })
 
 describe('what is fixed', () => {

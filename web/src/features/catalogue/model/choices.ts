@@ -1,11 +1,11 @@
-import { bytes } from '../../../shared/format'
+import { bytes, idOf } from '../../../shared/format'
 import type { Choice, Fixed, ReleaseRecord } from '../api/catalogue'
 
 /** What somebody has fixed: values by the ids of their choices. */
 export type Values = Fixed['values']
 
 /** Whether any number of values may be chosen together. */
-export function isMany(choice: Choice): boolean {
+export function isMany(choice: Pick<Choice, 'kind'>): boolean {
   return choice.kind === 'parts' || choice.kind === 'languages'
 }
 
@@ -56,7 +56,102 @@ export function fixedWords(release: ReleaseRecord, values: Values): string {
   return words.length === 0 ? 'Default choices.' : `Set: ${words.join(', ')}.`
 }
 
-/** A choice with nothing in it yet. */
-export function emptyChoice(): Choice {
-  return { id: '', text: '', kind: 'languages', usual: '', allowed: [] }
+/** A choice as it is written in its window: numbers are text there, so that nothing typed is lost. */
+export interface ChoiceFields {
+  readonly id: string
+  readonly text: string
+  readonly kind: Choice['kind']
+  readonly usual: string
+  readonly least: string
+  readonly most: string
+  readonly allowed: readonly ValueFields[]
+}
+
+export interface ValueFields {
+  readonly value: string
+  readonly text: string
+  readonly reads: string
+  /** What it adds to what is fetched, in MiB; empty for nothing. */
+  readonly mib: string
+  readonly file: string
+}
+
+const MIB = 1024 * 1024
+
+export const EMPTY_VALUE: ValueFields = { value: '', text: '', reads: '', mib: '', file: '' }
+export const EMPTY_CHOICE: ChoiceFields = {
+  id: '',
+  text: '',
+  kind: 'languages',
+  usual: '',
+  least: '',
+  most: '',
+  allowed: [],
+}
+
+export function choiceFields(choice: Choice): ChoiceFields {
+  return {
+    ...choice,
+    least: choice.least === undefined ? '' : String(choice.least),
+    most: choice.most === undefined ? '' : String(choice.most),
+    allowed: choice.allowed.map(({ bytes: size, ...same }) => ({ ...same, mib: size === 0 ? '' : String(size / MIB) })),
+  }
+}
+
+/** The choices that are written; those without a name are left out, and so are values without a value. */
+export function choicesOf(fields: readonly ChoiceFields[]): Choice[] {
+  return fields
+    .filter(choice => choice.text.trim() !== '')
+    .map(({ least, most, ...choice }) => ({
+      ...choice,
+      id: choiceId(choice),
+      ...(choice.kind === 'number' && least.trim() !== '' && { least: Number(least) }),
+      ...(choice.kind === 'number' && most.trim() !== '' && { most: Number(most) }),
+      allowed: choice.allowed
+        .filter(one => one.value.trim() !== '')
+        .map(({ mib, ...one }) => ({ ...one, bytes: Math.round(Number(mib) * MIB) })),
+    }))
+}
+
+/** What steps call it by. */
+export function choiceId(choice: Pick<Choice, 'id' | 'text'>): string {
+  return choice.id === '' ? idOf(choice.text) : choice.id
+}
+
+/** What is wrong with an end of a number's range. */
+export function boundProblem(text: string): string | undefined {
+  return /^\s*(-?\d{1,15})?\s*$/.test(text) ? undefined : 'A whole number, or empty for no bound.'
+}
+
+/** What is wrong with the size of a value. */
+export function sizeProblem(mib: string): string | undefined {
+  return /^\s*(\d{1,9}([.]\d+)?)?\s*$/.test(mib) ? undefined : 'A size in MiB, such as 12.5, or empty for none.'
+}
+
+/** What is wrong with the name of a choice: one without any content may go without. */
+export function nameProblem(choice: ChoiceFields): string | undefined {
+  const bare = choice.usual.trim() === '' && choice.allowed.length === 0
+  return choice.text.trim() === '' ? (bare ? undefined : 'Give the choice a name.') : idProblem(choice)
+}
+
+function idProblem(choice: ChoiceFields): string | undefined {
+  return choiceId(choice) === '' ? 'Give the choice a name with letters or digits.' : undefined
+}
+
+/** What is wrong with a value of a list. */
+export function valueProblem(one: ValueFields): string | undefined {
+  const bare = [one.text, one.reads, one.mib, one.file].every(text => text.trim() === '')
+  return one.value.trim() === '' && !bare ? 'Fill in the value.' : undefined
+}
+
+/** The first thing that is wrong with any of them. */
+export function choicesProblem(fields: readonly ChoiceFields[]): string | undefined {
+  return fields
+    .flatMap(choice => [
+      nameProblem(choice),
+      ...choice.allowed.map(valueProblem),
+      ...(choice.kind === 'number' ? [boundProblem(choice.least), boundProblem(choice.most)] : []),
+      ...choice.allowed.map(one => sizeProblem(one.mib)),
+    ])
+    .find(problem => problem !== undefined)
 }

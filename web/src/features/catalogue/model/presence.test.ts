@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { PRESENCE_KINDS, seenBy } from './presence'
+import { EMPTY_CHECK, filledChecks, PRESENCE_KINDS, presenceProblem, seenBy } from './presence'
 
 describe('a presence check in words', () => {
   it('says what it looks at', () => {
@@ -13,5 +13,20 @@ describe('a presence check in words', () => {
   it('has words of its own for every kind', () => {
     const words = Object.values(PRESENCE_KINDS)
     expect(new Set(words).size).toBe(words.length)
+  })
+})
+
+describe('presence checks as they are written', () => {
+  const whole = { ...EMPTY_CHECK, subject: 'Siltscope' }
+
+  it('leave out those that look at nothing', () => {
+    expect(filledChecks([EMPTY_CHECK, whole, { ...EMPTY_CHECK, subject: '  ' }])).toEqual([whole])
+    expect(presenceProblem([EMPTY_CHECK, whole])).toBeUndefined()
+  })
+
+  it('never leave out a version that was typed', () => {
+    expect(presenceProblem([whole, { ...EMPTY_CHECK, version: '4' }])).toBe(
+      'Fill in what the check looks at, or delete it.',
+    )
   })
 })

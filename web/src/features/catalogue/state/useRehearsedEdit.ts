@@ -1,3 +1,4 @@
+import { hashKey } from '@tanstack/react-query'
 import { useEffect, useState } from 'react'
 import type { Effects } from '../api/catalogue'
 import { useEffects } from '../api/catalogue'
@@ -21,7 +22,8 @@ export type Rehearsed =
 export function useRehearsedEdit<T>(address: string, before: T, wanted: T, possible: boolean): Rehearsed {
   const [change, setChange] = useState<string | undefined>(undefined)
   const text = JSON.stringify(wanted)
-  const changes = possible && text !== JSON.stringify(before)
+  // Compared whatever order its parts are written in.
+  const changes = possible && hashKey([wanted]) !== hashKey([before])
   useEffect(() => {
     const timer = window.setTimeout(() => setChange(changes ? text : undefined), PAUSE_MS)
     return () => window.clearTimeout(timer)

@@ -1,13 +1,15 @@
 import { Box, Flex } from '@chakra-ui/react'
-import { useState } from 'react'
+import { FormProvider, useFieldArray, useForm, useWatch } from 'react-hook-form'
 import { Button } from '../../../shared/ui/Button'
-import type { PresenceCheck, VariantRecord } from '../api/catalogue'
-import { PRESENCE_KINDS } from '../model/presence'
+import { FormSelect, FormText } from '../../../shared/ui/fields'
+import { SelectField } from '../../../shared/ui/SelectField'
+import type { VariantRecord } from '../api/catalogue'
+import type { PresenceFields } from '../model/presence'
+import { EMPTY_CHECK, filledChecks, PRESENCE_KINDS, presenceProblem, subjectProblem } from '../model/presence'
 import type { Spot } from '../model/record'
 import { withVariant } from '../model/record'
 import type { Editing } from '../state/useEdit'
 import { EditWindow } from './EditWindow'
-import { Select, TextField } from '../../../shared/ui/TextField'
 
 interface Props {
   spot: Spot
@@ -16,70 +18,81 @@ interface Props {
   onClose: () => void
 }
 
-const EMPTY: PresenceCheck = { kind: 'inventory', subject: '', version: '' }
-
 /** By what one sees that it is there. */
 export function PresenceWindow({ spot, presence, editing, onClose }: Props) {
-  const [checks, setChecks] = useState<readonly PresenceCheck[]>(
-    presence.checks.length === 0 ? [EMPTY] : presence.checks,
-  )
-  const [any, setAny] = useState(presence.any)
-  const filled = checks.filter(check => check.subject.trim() !== '')
-  const set = (at: number, change: Partial<PresenceCheck>) =>
-    setChecks(checks.map((check, i) => (i === at ? { ...check, ...change } : check)))
+  const form = useForm<PresenceFields>({
+    mode: 'onChange',
+    defaultValues: { any: presence.any, checks: presence.checks.length === 0 ? [EMPTY_CHECK] : presence.checks },
+  })
+  const { control, setValue } = form
+  const list = useFieldArray({ control, name: 'checks' })
+  const written = useWatch({ control, compute: (fields: PresenceFields) => fields })
+  const filled = filledChecks(written.checks)
   return (
-    <EditWindow
-      heading="Presence check"
-      width="720px"
-      editing={editing}
-      onClose={onClose}
-      edit={record => withVariant(record, spot, variant => ({ ...variant, presence: { any, checks: filled } }))}
-    >
-      {checks.map((check, i) => (
-        <Flex key={`check ${i}`} gap="2.5" align="flex-end" mb="2.5">
-          <Select
-            aria-label={`Check ${i + 1}: kind`}
-            value={check.kind}
-            onChange={event => set(i, { kind: event.target.value as PresenceCheck['kind'] })}
-          >
-            {Object.entries(PRESENCE_KINDS).map(([kind, words]) => (
-              <option key={kind} value={kind}>
-                {words}
-              </option>
-            ))}
-          </Select>
-          <Box flex="1">
-            <TextField
-              label="Name, path or code"
-              mono
-              value={check.subject}
-              onChange={subject => set(i, { subject })}
+    <FormProvider {...form}>
+      <EditWindow
+        heading="Presence check"
+        width="720px"
+        editing={editing}
+        problem={presenceProblem(written.checks)}
+        onClose={onClose}
+        edit={record =>
+          withVariant(record, spot, variant => ({ ...variant, presence: { any: written.any, checks: filled } }))
+        }
+      >
+        {list.fields.map((line, i) => (
+          <Flex key={line.id} gap="2.5" align="flex-start" mb="2.5">
+            <FormSelect<PresenceFields>
+              name={`checks.${i}.kind`}
+              label={`Check ${i + 1}`}
+              options={Object.entries(PRESENCE_KINDS)}
             />
-          </Box>
-          <Box w="130px">
-            <TextField label="Version from" value={check.version} onChange={version => set(i, { version })} />
-          </Box>
-          <Button onClick={() => setChecks(checks.filter((_, at) => at !== i))}>Delete</Button>
+            <Box flex="1">
+              <FormText<PresenceFields>
+                name={`checks.${i}.subject`}
+                label="Name, path or code"
+                mono
+                rules={{ validate: (_, fields) => problemOf(fields, i) ?? true, deps: [`checks.${i}.version`] }}
+              />
+            </Box>
+            <Box w="130px">
+              <FormText<PresenceFields>
+                name={`checks.${i}.version`}
+                label="Version from"
+                rules={{ deps: [`checks.${i}.subject`] }}
+              />
+            </Box>
+            <Button mt="6.5" aria-label={`Delete check ${i + 1}`} onClick={() => list.remove(i)}>
+              Delete
+            </Button>
+          </Flex>
+        ))}
+        <Flex gap="3" align="center">
+          <Button onClick={() => list.append(EMPTY_CHECK)}>Add a check</Button>
+          {list.fields.length > 1 && (
+            <SelectField
+              label="How many"
+              labelHidden
+              value={written.any ? 'any' : 'all'}
+              options={[
+                ['all', 'all checks must hold'],
+                ['any', 'any check is enough'],
+              ]}
+              onChange={value => setValue('any', value === 'any', { shouldDirty: true })}
+            />
+          )}
+          {filled.length === 0 && (
+            <Box color="ochre" textStyle="compact">
+              Without a presence check its status is unverified.
+            </Box>
+          )}
         </Flex>
-      ))}
-      <Flex gap="3" align="center">
-        <Button onClick={() => setChecks([...checks, EMPTY])}>Add a check</Button>
-        {checks.length > 1 && (
-          <Select
-            aria-label="How many"
-            value={any ? 'any' : 'all'}
-            onChange={event => setAny(event.target.value === 'any')}
-          >
-            <option value="all">all checks must hold</option>
-            <option value="any">any check is enough</option>
-          </Select>
-        )}
-        {filled.length === 0 && (
-          <Box color="ochre" textStyle="compact">
-            Without a presence check its status is unverified.
-          </Box>
-        )}
-      </Flex>
-    </EditWindow>
+      </EditWindow>
+    </FormProvider>
   )
+}
+
+function problemOf(fields: PresenceFields, at: number): string | undefined {
+  const check = fields.checks[at]
+  return check === undefined ? undefined : subjectProblem(check)
 }

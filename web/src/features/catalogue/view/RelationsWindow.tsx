@@ -1,27 +1,17 @@
 import { Box, Flex } from '@chakra-ui/react'
-import { useState } from 'react'
+import { FormProvider, useFieldArray, useForm, useWatch } from 'react-hook-form'
 import { Button } from '../../../shared/ui/Button'
-import type { ReleaseRecord, TitlePageData } from '../api/catalogue'
-import { withRelease } from '../model/record'
+import { FormSelect, FormText } from '../../../shared/ui/fields'
+import type { TitlePageData } from '../api/catalogue'
+import type { Relation } from '../model/relations'
+import { EMPTY_RELATION, RELATION_KINDS, relationsOf, relationsProblem, withRelations } from '../model/relations'
 import type { Editing } from '../state/useEdit'
 import { EditWindow } from './EditWindow'
-import { Select, TextField } from '../../../shared/ui/TextField'
 import { TitlePicker } from './TitlePicker'
 
-type Kind = 'needs' | 'in-place' | 'off-first' | 'conflicts'
-
-interface Line {
-  readonly kind: Kind
-  readonly title: string
-  readonly min: string
+interface Fields {
+  readonly lines: readonly Relation[]
 }
-
-const KINDS: readonly (readonly [Kind, string])[] = [
-  ['needs', 'needs'],
-  ['in-place', 'replaces, in place'],
-  ['off-first', 'replaces, removing it first'],
-  ['conflicts', 'conflicts with'],
-]
 
 /** The relations of a release, and the conflicts of its title. */
 export function RelationsWindow({
@@ -35,75 +25,59 @@ export function RelationsWindow({
   editing: Editing
   onClose: () => void
 }) {
-  const release = page.record.releases.find(r => r.version === version)
-  const [lines, setLines] = useState<readonly Line[]>(() => linesOf(release, page.record.conflictsWith))
-  const set = (at: number, change: Partial<Line>) =>
-    setLines(lines.map((line, i) => (i === at ? { ...line, ...change } : line)))
-  const filled = lines.filter(line => line.title !== '')
+  const form = useForm<Fields>({
+    mode: 'onChange',
+    defaultValues: {
+      lines: relationsOf(
+        page.record.releases.find(r => r.version === version),
+        page.record.conflictsWith,
+      ),
+    },
+  })
+  const { control, setValue } = form
+  const list = useFieldArray({ control, name: 'lines' })
+  const lines = useWatch({ control, name: 'lines' })
   return (
-    <EditWindow
-      heading={`Relations of ${page.record.name} ${version}`}
-      width="640px"
-      editing={editing}
-      onClose={onClose}
-      edit={record => ({
-        ...withRelease(record, version, r => ({
-          ...r,
-          needs: filled
-            .filter(line => line.kind === 'needs')
-            .map(line => ({ title: line.title, ...(line.min.trim() !== '' && { min: line.min.trim() }) })),
-          replaces: filled
-            .filter(line => line.kind === 'in-place' || line.kind === 'off-first')
-            .map(line => ({ title: line.title, removeFirst: line.kind === 'off-first' })),
-        })),
-        conflictsWith: filled.filter(line => line.kind === 'conflicts').map(line => line.title),
-      })}
-    >
-      {lines.map((line, i) => (
-        <Flex key={`relation ${i}`} gap="2.5" align="flex-end" mb="2.5">
-          <Select
-            aria-label={`Relation ${i + 1}`}
-            value={line.kind}
-            onChange={event => set(i, { kind: event.target.value as Kind })}
-          >
-            {KINDS.map(([kind, words]) => (
-              <option key={kind} value={kind}>
-                {words}
-              </option>
-            ))}
-          </Select>
-          <Box flex="1">
-            <TitlePicker
-              label={`Title of relation ${i + 1}`}
-              value={line.title}
-              without={[page.record.id]}
-              onChoose={title => set(i, { title })}
+    <FormProvider {...form}>
+      <EditWindow
+        heading={`Relations of ${page.record.name} ${version}`}
+        width="640px"
+        editing={editing}
+        problem={relationsProblem(lines)}
+        onClose={onClose}
+        edit={record => withRelations(record, version, lines)}
+      >
+        {list.fields.map((line, i) => (
+          <Flex key={line.id} gap="2.5" align="flex-end" mb="2.5">
+            <FormSelect<Fields>
+              name={`lines.${i}.kind`}
+              label={`Relation ${i + 1}`}
+              labelHidden
+              options={RELATION_KINDS}
             />
-          </Box>
-          {line.kind === 'needs' && (
-            <Box w="120px">
-              <TextField label="Version from" value={line.min} onChange={min => set(i, { min })} />
+            <Box flex="1">
+              <TitlePicker
+                label={`Title of relation ${i + 1}`}
+                value={lines[i]?.title}
+                without={[page.record.id]}
+                onChoose={title => setValue(`lines.${i}.title`, title, { shouldDirty: true })}
+              />
             </Box>
-          )}
-          <Button onClick={() => setLines(lines.filter((_, at) => at !== i))}>Delete</Button>
-        </Flex>
-      ))}
-      <Button onClick={() => setLines([...lines, { kind: 'needs', title: '', min: '' }])}>Add a relation</Button>
-      <Box color="ink2" textStyle="second" mt="2.5">
-        Conflicts hold for every release of the title. A relation that would lead back to itself is refused.
-      </Box>
-    </EditWindow>
+            {lines[i]?.kind === 'needs' && (
+              <Box w="120px">
+                <FormText<Fields> name={`lines.${i}.min`} label="Version from" />
+              </Box>
+            )}
+            <Button aria-label={`Delete relation ${i + 1}`} onClick={() => list.remove(i)}>
+              Delete
+            </Button>
+          </Flex>
+        ))}
+        <Button onClick={() => list.append(EMPTY_RELATION)}>Add a relation</Button>
+        <Box color="ink2" textStyle="second" mt="2.5">
+          Conflicts hold for every release of the title. A relation that would lead back to itself is refused.
+        </Box>
+      </EditWindow>
+    </FormProvider>
   )
-}
-
-function linesOf(release: ReleaseRecord | undefined, conflicts: readonly string[]): readonly Line[] {
-  return [
-    ...(release?.needs ?? []).map(need => ({ kind: 'needs' as const, title: need.title, min: need.min ?? '' })),
-    ...(release?.replaces ?? []).map(other => ({
-      kind: other.removeFirst ? ('off-first' as const) : ('in-place' as const),
-      title: other.title,
-      min: '',
-    })),
-    ...conflicts.map(title => ({ kind: 'conflicts' as const, title, min: '' })),
-  ]
 }

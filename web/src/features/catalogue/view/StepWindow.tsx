@@ -1,17 +1,14 @@
 import { Box, Flex, Grid } from '@chakra-ui/react'
-import type { ReactNode } from 'react'
-import { useState } from 'react'
+import { FormProvider, useForm, useWatch } from 'react-hook-form'
 import { Button } from '../../../shared/ui/Button'
+import { FormNumber, FormRule, FormSelect, FormText, FormTick } from '../../../shared/ui/fields'
 import type { Choice, Step } from '../api/catalogue'
-import { exitCodes, exitText, led } from '../model/record'
+import type { StepFields } from '../model/stepForm'
+import { COMMAND, runs, stepChecks, stepFields, stepOf, stepProblem } from '../model/stepForm'
 import type { Edit, Editing } from '../state/useEdit'
 import { EditWindow } from './EditWindow'
 import type { StepPart } from './StepLine'
 import { leadWords } from './StepLine'
-import { Tick } from '../../../shared/ui/fields'
-import { NumberField } from '../../../shared/ui/NumberField'
-import { RuleField } from '../../../shared/ui/RuleField'
-import { Select, TextField } from '../../../shared/ui/TextField'
 
 interface Props {
   step: Step
@@ -28,14 +25,20 @@ interface Props {
   change: (step: Step | undefined) => Edit
 }
 
-const COMMAND: Record<Step['kind'], string> = {
-  run: 'Command',
-  script: 'Script',
-  copy: 'From',
-  close: 'Programs',
-  wait: 'Wait until this rule holds',
-  check: 'Continue only on devices where',
-}
+const KINDS: readonly (readonly [Step['kind'], string])[] = [
+  ['run', 'Run a command'],
+  ['script', 'Run a script'],
+  ['copy', 'Copy files'],
+  ['close', 'Close programs'],
+  ['wait', 'Wait for a rule'],
+  ['check', 'Check a rule'],
+]
+
+const EXISTING: readonly (readonly [StepFields['existing'], string])[] = [
+  ['keep-newer', 'keep newer files'],
+  ['keep', 'keep existing files'],
+  ['overwrite', 'overwrite'],
+]
 
 const COMMAND_HINT =
   '{content} is the folder of the content, {programs} that of programs, {fact:site} a fact of the device, {choice:languages} what is chosen'
@@ -43,252 +46,144 @@ const CLOSE_HINT =
   'With commas between them: siltscope.exe, siltview.exe. Whoever has one open is asked to close it, may put it off as a restart may, and at last it is ended'
 
 /** One step, with everything that can be said of it. */
-export function StepWindow({ step: before, isNew, number, part, choices, forDevice, editing, onClose, change }: Props) {
-  const [step, setStep] = useState(before)
-  const [codes, setCodes] = useState(exitText(before.exitCodes))
-  const [minutes, setMinutes] = useState(String(before.limitSeconds / 60))
-  const [where, setWhere] = useState(before.onlyWhere ?? '')
-  const [environment, setEnvironment] = useState(
-    Object.entries(before.environment)
-      .map(([name, value]) => `${name}=${value}`)
-      .join('\n'),
+export function StepWindow(props: Props) {
+  const { step, isNew, number, part, choices, forDevice, editing, onClose, change } = props
+  const form = useForm<StepFields>({ mode: 'onChange', defaultValues: stepFields(step) })
+  const written = useWatch({ control: form.control, compute: (fields: StepFields) => fields })
+  return (
+    <FormProvider {...form}>
+      <EditWindow
+        heading={isNew ? 'A new step' : 'Edit the step'}
+        width="680px"
+        editing={editing}
+        problem={stepProblem(written)}
+        edit={change(stepOf(written))}
+        onClose={onClose}
+      >
+        <Grid templateColumns="150px 1fr" rowGap="2.5" columnGap="4">
+          <FormSelect<StepFields> name="kind" label="Step type" options={KINDS} />
+          <FormText<StepFields> name="text" label="Description" />
+        </Grid>
+        <Grid gap="2.5" mt="2.5">
+          <Command kind={written.kind} />
+          <Conditions choices={choices} />
+          <Running kind={written.kind} />
+          <Leads number={number} part={part} />
+          <Flex gap="5" align="center">
+            <FormTick<StepFields> name="asPerson" label="Run as the person signed in" />
+            {forDevice && <FormTick<StepFields> name="atSignIn" label="At each person’s next sign-in" />}
+            <Box flex="1" />
+            {!isNew && (
+              <Button variant="text" color="trouble" onClick={() => editing.save(change(undefined), onClose)}>
+                Delete this step
+              </Button>
+            )}
+          </Flex>
+        </Grid>
+      </EditWindow>
+    </FormProvider>
   )
-  const read = exitCodes(codes)
-  const seconds = Math.round(globalThis.Number(minutes) * 60)
-  const problem =
-    step.command.trim() === ''
-      ? `Fill in “${COMMAND[step.kind]}”.`
-      : typeof read === 'string'
-        ? read
-        : seconds >= 1 && seconds <= 86_400
-          ? undefined
-          : 'A step takes up to a day: write the minutes.'
-  const { onlyWhere: _, existing: __, ...rest } = step
-  const later = Array.from({ length: Math.max(0, part.last - number) }, (___, i) => number + 1 + i)
-  const whole: Step = {
-    ...rest,
-    limitSeconds: seconds,
-    exitCodes: typeof read === 'string' ? [] : read,
-    environment: variables(environment),
-    ...(where.trim() !== '' && { onlyWhere: where.trim() }),
-    ...(step.kind === 'copy' && { existing: step.existing ?? 'keep-newer' }),
+}
+
+/** What it does, as its kind has it. */
+function Command({ kind }: { kind: Step['kind'] }) {
+  const command = { name: 'command', label: COMMAND[kind], rules: checked('command') } as const
+  if (kind === 'wait' || kind === 'check') {
+    return <FormRule<StepFields> {...command} />
   }
-  const runs = step.kind === 'run' || step.kind === 'script'
   return (
-    <EditWindow
-      heading={isNew ? 'A new step' : 'Edit the step'}
-      width="680px"
-      editing={editing}
-      problem={problem}
-      edit={change(whole)}
-      onClose={onClose}
-    >
-      <Grid templateColumns="150px 1fr" rowGap="2.5" columnGap="4">
-        <Box>
-          <Box as="label" fontWeight="600" textStyle="compact">
-            Step type
-            <Select
-              display="block"
-              mt="1.5"
-              w="100%"
-              value={step.kind}
-              onChange={event => setStep({ ...step, kind: event.target.value as Step['kind'] })}
-            >
-              <option value="run">Run a command</option>
-              <option value="script">Run a script</option>
-              <option value="copy">Copy files</option>
-              <option value="close">Close programs</option>
-              <option value="wait">Wait for a rule</option>
-              <option value="check">Check a rule</option>
-            </Select>
-          </Box>
-        </Box>
-        <TextField label="Description" value={step.text} onChange={text => setStep({ ...step, text })} />
-      </Grid>
-      <Grid gap="2.5" mt="2.5">
-        {step.kind === 'wait' || step.kind === 'check' ? (
-          <RuleField
-            label={COMMAND[step.kind]}
-            value={step.command}
-            onChange={command => setStep({ ...step, command })}
-          />
-        ) : (
-          <TextField
-            label={COMMAND[step.kind]}
+    <>
+      <FormText<StepFields>
+        {...command}
+        mono
+        required
+        rows={kind === 'script' ? 6 : 2}
+        hint={kind === 'close' ? CLOSE_HINT : COMMAND_HINT}
+      />
+      {kind === 'copy' && (
+        <Grid templateColumns="1fr 200px" gap="4">
+          <FormText<StepFields> name="to" label="To" mono required />
+          <FormSelect<StepFields> name="existing" label="Existing files" options={EXISTING} />
+        </Grid>
+      )}
+    </>
+  )
+}
+
+/** On which devices, and with which choice. */
+function Conditions({ choices }: { choices: readonly Choice[] }) {
+  const values = choices.flatMap(choice =>
+    choice.allowed.map(
+      one => [`${choice.id}=${one.value}`, `${choice.text}: ${one.text === '' ? one.value : one.text}`] as const,
+    ),
+  )
+  return (
+    <Grid templateColumns={values.length > 0 ? '1fr 200px' : '1fr'} gap="4">
+      <FormRule<StepFields> name="onlyWhere" rows={1} />
+      {values.length > 0 && (
+        <FormSelect<StepFields>
+          name="onlyWith"
+          label="Only with the choice"
+          options={[['', 'any choice'], ...values]}
+        />
+      )}
+    </Grid>
+  )
+}
+
+/** How it is run, for how long, and what its failure is called. */
+function Running({ kind }: { kind: Step['kind'] }) {
+  return (
+    <Grid templateColumns="1fr 1fr" rowGap="2.5" columnGap="4">
+      {runs(kind) && (
+        <>
+          <FormText<StepFields>
+            name="exitCodes"
+            label="Exit codes"
             mono
-            required
-            rows={step.kind === 'script' ? 6 : 2}
-            value={step.command}
-            hint={step.kind === 'close' ? CLOSE_HINT : COMMAND_HINT}
-            onChange={command => setStep({ ...step, command })}
+            rows={3}
+            hint="A line each: 3010 restart. Any other code means failed."
+            rules={checked('exitCodes')}
           />
-        )}
-        {step.kind === 'copy' && (
-          <Grid templateColumns="1fr 200px" gap="4">
-            <TextField label="To" mono required value={step.to} onChange={to => setStep({ ...step, to })} />
-            <Box as="label" fontWeight="600" textStyle="compact">
-              Existing files
-              <Select
-                display="block"
-                mt="1.5"
-                w="100%"
-                value={step.existing ?? 'keep-newer'}
-                onChange={event => setStep({ ...step, existing: event.target.value as NonNullable<Step['existing']> })}
-              >
-                <option value="keep-newer">keep newer files</option>
-                <option value="keep">keep existing files</option>
-                <option value="overwrite">overwrite</option>
-              </Select>
-            </Box>
-          </Grid>
-        )}
-        <Grid templateColumns={choices.some(c => c.allowed.length > 0) ? '1fr 200px' : '1fr'} gap="4">
-          <RuleField value={where} rows={1} onChange={setWhere} />
-          {choices.some(c => c.allowed.length > 0) && (
-            <Labelled label="Only with the choice">
-              <Select
-                aria-label="Only with the choice"
-                display="block"
-                mt="1.5"
-                w="100%"
-                value={step.onlyWith}
-                onChange={event => setStep({ ...step, onlyWith: event.target.value })}
-              >
-                <option value="">any choice</option>
-                {choices.flatMap(choice =>
-                  choice.allowed.map(one => (
-                    <option key={`${choice.id}=${one.value}`} value={`${choice.id}=${one.value}`}>
-                      {choice.text}: {one.text === '' ? one.value : one.text}
-                    </option>
-                  )),
-                )}
-              </Select>
-            </Labelled>
-          )}
-        </Grid>
-        <Grid templateColumns="1fr 1fr" rowGap="2.5" columnGap="4">
-          {runs && (
-            <TextField
-              label="Exit codes"
-              mono
-              rows={3}
-              value={codes}
-              hint="A line each: 3010 restart. Any other code means failed."
-              onChange={setCodes}
-            />
-          )}
-          {runs && (
-            <TextField
-              label="Environment"
-              mono
-              rows={3}
-              value={environment}
-              hint="A line each: NAME=value"
-              onChange={setEnvironment}
-            />
-          )}
-          <NumberField label="Time limit, in minutes" value={minutes} min={1} max={1440} onChange={setMinutes} />
-          <TextField
-            label="Failure message"
-            value={step.says}
-            hint="Empty: the standard message"
-            onChange={says => setStep({ ...step, says })}
+          <FormText<StepFields>
+            name="environment"
+            label="Environment"
+            mono
+            rows={3}
+            hint="A line each: NAME=value"
+            rules={checked('environment')}
           />
-          {runs && (
-            <TextField
-              label="Working folder"
-              mono
-              value={step.folder}
-              hint="Empty: the content's"
-              onChange={folder => setStep({ ...step, folder })}
-            />
-          )}
-        </Grid>
-        <Grid templateColumns="1fr 1fr" gap="4">
-          <Labelled label="On success">
-            <Select
-              aria-label="On success"
-              display="block"
-              mt="1.5"
-              w="100%"
-              value={step.thenTo ?? ''}
-              onChange={event => setStep(led(step, numberOf(event.target.value), step.failsTo))}
-            >
-              <option value="">go to the next step</option>
-              {[...later, part.last + 1].slice(1).map(to => (
-                <option key={to} value={to}>
-                  go to {leadWords(to, part)}
-                </option>
-              ))}
-            </Select>
-          </Labelled>
-          <Labelled label="On failure">
-            <Select
-              aria-label="On failure"
-              display="block"
-              mt="1.5"
-              w="100%"
-              value={step.failsTo ?? (step.goesOn ? 'on' : '')}
-              onChange={event =>
-                setStep({
-                  ...led(step, step.thenTo, numberOf(event.target.value)),
-                  goesOn: event.target.value === 'on',
-                })
-              }
-            >
-              <option value="">stop</option>
-              <option value="on">continue and log</option>
-              {[...later, part.last + 1].slice(1).map(to => (
-                <option key={to} value={to}>
-                  go to {leadWords(to, part)}
-                </option>
-              ))}
-            </Select>
-          </Labelled>
-        </Grid>
-        <Flex gap="5" align="center">
-          <Tick
-            label="Run as the person signed in"
-            on={step.asPerson}
-            onChange={asPerson => setStep({ ...step, asPerson })}
-          />
-          {forDevice && (
-            <Tick
-              label="At each person’s next sign-in"
-              on={step.atSignIn}
-              onChange={atSignIn => setStep({ ...step, atSignIn })}
-            />
-          )}
-          <Box flex="1" />
-          {!isNew && (
-            <Button variant="text" color="trouble" onClick={() => editing.save(change(undefined), onClose)}>
-              Delete this step
-            </Button>
-          )}
-        </Flex>
-      </Grid>
-    </EditWindow>
+        </>
+      )}
+      <FormNumber<StepFields>
+        name="minutes"
+        label="Time limit, in minutes"
+        min={1}
+        max={1440}
+        rules={checked('minutes')}
+      />
+      <FormText<StepFields> name="says" label="Failure message" hint="Empty: the standard message" />
+      {runs(kind) && <FormText<StepFields> name="folder" label="Working folder" mono hint="Empty: the content's" />}
+    </Grid>
   )
 }
 
-function variables(text: string): Record<string, string> {
-  return Object.fromEntries(
-    text
-      .split('\n')
-      .filter(line => line.includes('='))
-      .map(line => [line.slice(0, line.indexOf('=')).trim(), line.slice(line.indexOf('=') + 1)] as const),
-  )
-}
-
-function numberOf(text: string): number | undefined {
-  return /^\d+$/.test(text) ? globalThis.Number(text) : undefined
-}
-
-function Labelled({ label, children }: { label: string; children: ReactNode }) {
+/** Which step follows. */
+function Leads({ number, part }: { number: number; part: StepPart }) {
+  const later = Array.from({ length: Math.max(0, part.last - number) }, (_, i) => number + 1 + i)
+  const leads = [...later, part.last + 1].slice(1).map(to => [String(to), `go to ${leadWords(to, part)}`] as const)
   return (
-    <Box as="label" fontWeight="600" textStyle="compact">
-      {label}
-      {children}
-    </Box>
+    <Grid templateColumns="1fr 1fr" gap="4">
+      <FormSelect<StepFields> name="thenTo" label="On success" options={[['', 'go to the next step'], ...leads]} />
+      <FormSelect<StepFields>
+        name="failsTo"
+        label="On failure"
+        options={[['', 'stop'], ['on', 'continue and log'], ...leads]}
+      />
+    </Grid>
   )
+}
+
+function checked(field: keyof typeof stepChecks) {
+  return { validate: (_: unknown, fields: StepFields) => stepChecks[field](fields) ?? true }
 }
