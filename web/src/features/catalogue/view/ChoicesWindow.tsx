@@ -105,7 +105,7 @@ function OneChoice({
           label={isMany(choice) ? 'Default, separated by commas' : 'Default'}
           rules={{ deps: [`choices.${at}.text`] }}
         />
-        <Button mt="6.5" aria-label={`Delete choice ${at + 1}`} onClick={onDelete}>
+        <Button mt="6" aria-label={`Delete choice ${at + 1}`} onClick={onDelete}>
           Delete
         </Button>
       </Grid>

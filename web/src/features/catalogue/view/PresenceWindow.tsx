@@ -62,7 +62,7 @@ export function PresenceWindow({ spot, presence, editing, onClose }: Props) {
                 rules={{ deps: [`checks.${i}.subject`] }}
               />
             </Box>
-            <Button mt="6.5" aria-label={`Delete check ${i + 1}`} onClick={() => list.remove(i)}>
+            <Button mt="6" aria-label={`Delete check ${i + 1}`} onClick={() => list.remove(i)}>
               Delete
             </Button>
           </Flex>

@@ -119,7 +119,7 @@ function Conditions({ choices }: { choices: readonly Choice[] }) {
   )
   return (
     <Grid templateColumns={values.length > 0 ? '1fr 200px' : '1fr'} gap="4">
-      <FormRule<StepFields> name="onlyWhere" rows={1} />
+      <FormRule<StepFields> name="onlyWhere" label="Only on devices where" rows={1} />
       {values.length > 0 && (
         <FormSelect<StepFields>
           name="onlyWith"
