@@ -1,5 +1,5 @@
 import { Box, Flex, Menu, Portal } from '@chakra-ui/react'
-import { useState } from 'react'
+import { memo, useState } from 'react'
 import { useNavigate } from 'react-router'
 import { SessionsWindow, useSession, useSignOut } from '../features/session'
 import type { ColourTheme } from './colourTheme'
@@ -8,7 +8,7 @@ import { Initials } from './Initials'
 import { Later } from '../shared/ui/Later'
 
 /** Behind the initials: the settings, the theme, the keys, the sessions, and the way out. */
-export function AccountMenu({ onHelp }: { onHelp: () => void }) {
+export const AccountMenu = memo(function AccountMenu({ onHelp }: { onHelp: () => void }) {
   const navigate = useNavigate()
   const session = useSession()
   const signOut = useSignOut()
@@ -67,7 +67,7 @@ export function AccountMenu({ onHelp }: { onHelp: () => void }) {
       </Later>
     </>
   )
-}
+})
 
 function Item({ value, onSelect, children }: { value: string; onSelect: () => void; children: string }) {
   return (

@@ -1,5 +1,5 @@
 import { Box, chakra, Flex } from '@chakra-ui/react'
-import { lazy, Suspense, useState } from 'react'
+import { lazy, Suspense, useCallback, useState } from 'react'
 import { NavLink, Outlet, useLocation, useNavigate } from 'react-router'
 import { DirectoryTrouble } from '../features/directory'
 import { DraftBar } from '../features/draft'
@@ -31,9 +31,11 @@ export function Shell() {
   const [searching, setSearching] = useState(false)
   const [helping, setHelping] = useState(false)
   const navigate = useNavigate()
+  const search = useCallback(() => setSearching(true), [])
+  const help = useCallback(() => setHelping(true), [])
   useKeys('Everywhere', [
-    { key: 'ctrl+k', says: 'Search', act: () => setSearching(true), whileTyping: true },
-    { key: '?', says: 'Keys and words', act: () => setHelping(true) },
+    { key: 'ctrl+k', says: 'Search', act: search, whileTyping: true },
+    { key: '?', says: 'Keys and words', act: help },
     { key: 'g t', says: 'Go to Today', act: () => void navigate('/today') },
     { key: 'g c', says: 'Go to the Catalogue', act: () => void navigate('/catalogue') },
     { key: 'g a', says: 'Go to the Audiences', act: () => void navigate('/audiences') },
@@ -44,7 +46,7 @@ export function Shell() {
     <>
       <Flex direction="column" h="100%">
         <SkipLink />
-        <Head onSearch={() => setSearching(true)} onHelp={() => setHelping(true)} />
+        <Head onSearch={search} onHelp={help} />
         <DirectoryTrouble />
         <Box as="main" id="main" flex="1" minH="0" tabIndex={-1} outline="none">
           <Outlet />

@@ -17,9 +17,10 @@ export interface KeyGroup {
   readonly acts: readonly KeyAct[]
 }
 
+type Add = (group: KeyGroup) => () => void
+
 interface Keys {
   readonly groups: readonly KeyGroup[]
-  readonly add: (group: KeyGroup) => () => void
   /** Whether keys without Ctrl work (WCAG 2.1.4 wants them to be switched off by whoever speaks to a computer). */
   readonly singleKeys: boolean
   readonly setSingleKeys: (on: boolean) => void
@@ -27,10 +28,11 @@ interface Keys {
 
 const KeysContext = createContext<Keys>({
   groups: [],
-  add: () => () => undefined,
   singleKeys: true,
   setSingleKeys: () => undefined,
 })
+/** Apart, so that whoever has keys is not drawn anew whenever others come or go. */
+const AddContext = createContext<Add>(() => () => undefined)
 const SEQUENCE_MS = 1200
 const KEPT = 'rivo.single-keys'
 /** Leads to where they are switched on again. */
@@ -49,20 +51,21 @@ export function KeysProvider({ children }: { children: ReactNode }) {
     localStorage.setItem(KEPT, on ? 'on' : 'off')
     setOn(on)
   }, [])
-  const add = useCallback((group: KeyGroup) => {
+  const add = useCallback<Add>(group => {
     setGroups(before => [...before, group])
     return () => setGroups(before => before.filter(g => g !== group))
   }, [])
-  const keys = useMemo<Keys>(
-    () => ({ groups, add, singleKeys, setSingleKeys }),
-    [groups, add, singleKeys, setSingleKeys],
+  const keys = useMemo<Keys>(() => ({ groups, singleKeys, setSingleKeys }), [groups, singleKeys, setSingleKeys])
+  return (
+    <AddContext.Provider value={add}>
+      <KeysContext.Provider value={keys}>{children}</KeysContext.Provider>
+    </AddContext.Provider>
   )
-  return <KeysContext.Provider value={keys}>{children}</KeysContext.Provider>
 }
 
 /** Makes keys work while whoever calls is on the screen. */
 export function useKeys(name: string, acts: readonly KeyAct[]): void {
-  const { add } = useContext(KeysContext)
+  const add = useContext(AddContext)
   const latest = useRef(acts)
   useEffect(() => {
     latest.current = acts

@@ -3,6 +3,7 @@ import { useVirtualizer } from '@tanstack/react-virtual'
 import type { KeyboardEvent, ReactNode } from 'react'
 import { useCallback, useEffect, useId, useMemo, useRef, useState } from 'react'
 import { Panel } from '../ui/Panel'
+import { PlainStyles } from '../ui/PlainStyles'
 import type { Column, Order } from './columns'
 import { chosenAfter, keepHidden, keptHidden } from './columns'
 import { TableHead } from './TableHead'
@@ -131,6 +132,7 @@ export function DataTable<Row>(props: Props<Row>) {
   }
   return (
     <Panel flex="1" minH="280px" overflowX="auto" overflowY="hidden">
+      <PlainStyles within="rows" styles={GRID_STYLES} />
       <Flex direction="column" h="100%" minW={width}>
         <TableHead props={props} shown={shown} tracks={tracks} />
         <Box
@@ -144,7 +146,7 @@ export function DataTable<Row>(props: Props<Row>) {
           tabIndex={0}
           onKeyDown={pressed}
           aria-activedescendant={items.some(item => item.index === current) ? `${prefix}-${current}` : undefined}
-          css={GRID_STYLES}
+          className="rows"
           data-list=""
         >
           <Box position="relative" role="presentation" style={{ height: virtual.getTotalSize() }}>

@@ -61,3 +61,16 @@ test('the name of what is chosen stands in the field, and another one can be tak
   await userEvent.keyboard('{Enter}')
   expect(onChoose).toHaveBeenCalledWith('siltscope')
 })
+
+test('a long list is drawn in part while it is open, and found whole by typing', async () => {
+  const many = Array.from({ length: 150 }, (_, i) => ({ id: `t${i}`, name: `Title ${i}.` }))
+  draw(<Picker label="A title" placeholder="A title" items={many} onChoose={() => undefined} empty="" />)
+  const field = screen.getByRole('combobox')
+  expect(screen.queryAllByRole('option', { hidden: true })).toHaveLength(0)
+  await userEvent.click(field)
+  expect(await screen.findAllByRole('option')).toHaveLength(100)
+  expect(screen.getByText('and 50 more: type to find them')).toBeTruthy()
+  await userEvent.type(field, '149.')
+  expect((await screen.findAllByRole('option')).map(option => option.textContent)).toEqual(['Title 149.'])
+  expect(screen.queryByText(/more: type/)).toBeNull()
+})

@@ -1,6 +1,7 @@
 import { Box, Combobox, createListCollection, Flex } from '@chakra-ui/react'
 import type { ReactNode } from 'react'
 import { useMemo, useState } from 'react'
+import { count } from '../format'
 import { hasWords } from '../text'
 
 /** One of the things that a picker offers. */
@@ -34,7 +35,10 @@ interface Props {
   autoFocus?: boolean
 }
 
-/** A field in which one thing is chosen out of many by a few of its letters. */
+/** More are never drawn: one types to come nearer, and each letter would wait for them. */
+const MOST_DRAWN = 100
+
+/** A field in which one thing is chosen out of many by a few of its letters. Its list is drawn while it is open. */
 export function Picker(props: Props) {
   const {
     label,
@@ -52,10 +56,11 @@ export function Picker(props: Props) {
   const [written, setText] = useState<string | undefined>(undefined)
   // The name of what is chosen stands there until something else is typed, and narrows nothing.
   const text = written ?? items.find(item => item.id === value)?.name ?? ''
-  const shown = useMemo(
+  const matching = useMemo(
     () => (onType === undefined ? items.filter(item => hasWords(written ?? '', item.name, item.second)) : items),
     [items, onType, written],
   )
+  const shown = useMemo(() => matching.slice(0, MOST_DRAWN), [matching])
   const collection = useMemo(
     () =>
       createListCollection({
@@ -90,6 +95,8 @@ export function Picker(props: Props) {
       highlightedValue={highlighted}
       onHighlightChange={change => setWalked(change.highlightedValue)}
       openOnClick
+      lazyMount
+      unmountOnExit
       size="sm"
       w={width}
     >
@@ -136,6 +143,11 @@ export function Picker(props: Props) {
               ))}
             </Combobox.ItemGroup>
           ))}
+          {matching.length > shown.length && (
+            <Box color="ink3" textStyle="second" px="2.5" py="1.5">
+              and {count(matching.length - shown.length)} more: type to find them
+            </Box>
+          )}
           {foot}
         </Combobox.Content>
       </Combobox.Positioner>

@@ -2,6 +2,7 @@ import { Box, Flex } from '@chakra-ui/react'
 import { side } from '../../../shared/ui/Page'
 import { Panel } from '../../../shared/ui/Panel'
 import type { ReactNode } from 'react'
+import { memo } from 'react'
 import { Link } from 'react-router'
 import { sentence } from '../../../shared/api'
 import { Button } from '../../../shared/ui/Button'
@@ -31,7 +32,7 @@ interface Props {
 const PAUSE_MS = 120
 
 /** What decides in the chosen part, and where one assigns. */
-export function OuPanel({ title, titleName, perPerson, ou, known, onShow }: Props) {
+export const OuPanel = memo(function OuPanel({ title, titleName, perPerson, ou, known, onShow }: Props) {
   const trail = useOuTrail(title, useSettled(ou, PAUSE_MS))
   if (failure(trail) !== undefined) {
     return (
@@ -105,7 +106,7 @@ export function OuPanel({ title, titleName, perPerson, ou, known, onShow }: Prop
       {chosen !== undefined && <AssignPart title={title} titleName={titleName} ou={chosen} />}
     </Frame>
   )
-}
+})
 
 function Frame({ label, children }: { label: string; children?: ReactNode }) {
   return (

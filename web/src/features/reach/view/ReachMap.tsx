@@ -2,6 +2,7 @@ import { Box, Flex } from '@chakra-ui/react'
 import type { KeyboardEvent } from 'react'
 import { memo, useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import { Button } from '../../../shared/ui/Button'
+import { PlainStyles } from '../../../shared/ui/PlainStyles'
 import { useAddressState } from '../../../shared/useAddressState'
 import { useSize } from '../../../shared/useSize'
 import type { Reach } from '../api/reach'
@@ -114,13 +115,14 @@ export const ReachMap = memo(function ReachMap({ path, tree, selected }: Props) 
           <span>Escape goes out</span>
         </Flex>
       )}
+      <PlainStyles within="bands" styles={BAND_STYLES} />
       <Box ref={frame} flex="1" minH="0" overflowY="auto" overflowX="hidden" p="0.5" m="-0.5">
         <Box
           ref={map}
           role="tree"
           aria-label="Organisational units and what they receive"
           position="relative"
-          css={BAND_STYLES}
+          className="bands"
           onKeyDown={pressed}
           data-list=""
           style={{ height: layout.height }}

@@ -9,6 +9,8 @@ import type { StateCount } from '../api/states'
 import { useStates } from '../api/states'
 import { counted, expectationWords, inGroups } from '../model/states'
 
+const MINUTE_MS = 60_000
+
 interface Props {
   title: string
   /** In it and below; nothing for everywhere. */
@@ -30,7 +32,7 @@ export function StandingPart(props: Props) {
 /** How far what is assigned of a title has come: each unit is in one state, and each figure opens into its devices. */
 export function Standing({ title, ou }: Props) {
   const counts = useStates(title, ou)
-  const now = useNow()
+  const now = useNow(MINUTE_MS)
   const failed = failure(counts)
   if (failed !== undefined) {
     return (

@@ -50,8 +50,18 @@ public final class Fleet {
      * @param entries present or installed, for each device
      * @param everyone how many of a hundred targets are all devices, or all people
      * @param catalogue how its titles hang together
+     * @param ous how many there are, the root among them
      */
-    public record Size(int devices, int assignments, int titles, int groups, int collections, int entries, int everyone, Catalogue catalogue) {
+    public record Size(int devices, int assignments, int titles, int groups, int collections, int entries, int everyone, Catalogue catalogue,
+            int ous) {
+
+        private static final int DEVICES_AN_OU = 500;
+
+        /** With as many OUs as an organisation of that size has. */
+        public Size(int devices, int assignments, int titles, int groups, int collections, int entries, int everyone, Catalogue catalogue) {
+            this(devices, assignments, titles, groups, collections, entries, everyone, catalogue,
+                    Math.max(4, Math.min(2000, devices / DEVICES_AN_OU)));
+        }
 
         /** One of small families. */
         public Size(int devices, int assignments, int titles, int groups, int collections, int entries, int everyone) {
@@ -88,9 +98,8 @@ public final class Fleet {
     }
 
     private EstateParts make() {
-        int branches = Math.max(4, Math.min(2000, size.devices() / 500));
         ous.add(new Ou("o0", "Quillbrook Water", "dc=quillbrook,dc=example", null, false));
-        for (int i = 1; i < branches; i++) {
+        for (int i = 1; i < size.ous(); i++) {
             int parent = (i - 1) / 5;
             ous.add(new Ou("o" + i, "Part " + i, "ou=Part " + i + "," + ous.get(parent).dn(), "o" + parent, i % 97 == 96));
         }
