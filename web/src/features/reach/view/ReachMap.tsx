@@ -17,12 +17,14 @@ interface Props {
   path: Reach['path']
   tree: OuNode
   selected: string
+  /** Told the OU that is chosen, or walked to. */
+  onSelect: (ou: string) => void
 }
 
 const WALKING = ['ArrowUp', 'ArrowDown', 'ArrowLeft', 'ArrowRight', 'Home', 'End']
 
 /** The organisation as nested bands, level by level from left to right. */
-export const ReachMap = memo(function ReachMap({ path, tree, selected }: Props) {
+export const ReachMap = memo(function ReachMap({ path, tree, selected, onSelect }: Props) {
   const [address, change] = useAddressState(REACH_ADDRESS)
   const [frame, size] = useSize<HTMLDivElement>()
   const [focused, setFocused] = useState<string | null>(null)
@@ -54,7 +56,7 @@ export const ReachMap = memo(function ReachMap({ path, tree, selected }: Props) 
       change({ all: [...address.all, band.node.ou.id] })
       focus(band.node.ou.id)
     } else {
-      change({ ou: band.node.ou.id })
+      onSelect(band.node.ou.id)
       focus(band.id)
     }
   }
@@ -92,7 +94,7 @@ export const ReachMap = memo(function ReachMap({ path, tree, selected }: Props) 
       }
       focus(next.id)
       if (next.kind === 'ou') {
-        change({ ou: next.node.ou.id })
+        onSelect(next.node.ou.id)
       }
     }
     event.preventDefault()

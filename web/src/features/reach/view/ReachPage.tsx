@@ -1,5 +1,5 @@
 import { Box, Flex } from '@chakra-ui/react'
-import { lazy, Suspense, useDeferredValue, useEffect, useMemo, useState } from 'react'
+import { lazy, Suspense, useCallback, useDeferredValue, useEffect, useMemo, useState } from 'react'
 import { Navigate, useParams } from 'react-router'
 import { Notice } from '../../../shared/ui/Notice'
 import { Columns, Page } from '../../../shared/ui/Page'
@@ -13,6 +13,7 @@ import type { Reach } from '../api/reach'
 import { useReach, useTitles, useWrittenReach } from '../api/reach'
 import { REACH_ADDRESS } from '../model/reachAddress'
 import { buildTree } from '../model/tree'
+import { useWalked } from '../state/useWalked'
 import { AcrossPart } from './AcrossPart'
 import { OuPanel } from './OuPanel'
 import { ReachHead } from './ReachHead'
@@ -91,6 +92,8 @@ interface ContentProps {
 function Content({ reach, writtenId, onWritten }: ContentProps) {
   const [address, change] = useAddressState(REACH_ADDRESS)
   const [assigning] = useAddressState(ASSIGN_ADDRESS)
+  const keep = useCallback((ou: string) => change({ ou }), [change])
+  const [walked, walk] = useWalked(address.ou, keep)
   // The figures of a sheet come first; and as long as nothing has changed the map is the very same, so that only what a step changes is drawn.
   const drawn = useDeferredValue(reach)
   const tree = useMemo(() => buildTree(drawn.ous), [drawn])
@@ -102,8 +105,8 @@ function Content({ reach, writtenId, onWritten }: ContentProps) {
       </Notice>
     )
   }
-  const selected = address.ou ?? tree.ou.id
-  const chosen = reach.ous.find(one => one.id === address.ou)
+  const selected = walked ?? tree.ou.id
+  const chosen = reach.ous.find(one => one.id === walked)
   const isAcross = address.as === 'map' && reach.across.length > 0
   const isShown = address.as === 'table' || reach.ous.some(ou => ou.id === selected)
   return (
@@ -114,10 +117,10 @@ function Content({ reach, writtenId, onWritten }: ContentProps) {
           <Box flex="1" minH="0">
             {address.as === 'table' ? (
               <Suspense fallback={null}>
-                <ReachTable reach={reach} root={tree.ou} selected={selected} onSelect={ou => change({ ou })} />
+                <ReachTable reach={reach} root={tree.ou} selected={selected} onSelect={walk} />
               </Suspense>
             ) : (
-              <ReachMap path={drawn.path} tree={tree} selected={selected} />
+              <ReachMap path={drawn.path} tree={tree} selected={selected} onSelect={walk} />
             )}
           </Box>
           {isAcross && assigning.assign !== undefined && (
