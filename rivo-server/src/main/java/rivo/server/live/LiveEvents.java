@@ -159,10 +159,20 @@ public class LiveEvents {
         return listener.emitter;
     }
 
-    private long now() {
+    /** The number of the last round. */
+    long now() {
         synchronized (lock) {
             return number;
         }
+    }
+
+    /** What has changed after a round, as far as it is kept, in the order in which it changed first. */
+    Set<String> since(long told) {
+        Set<String> topics = new LinkedHashSet<>();
+        synchronized (lock) {
+            kept.stream().filter(round -> round.number() > told).forEach(round -> topics.addAll(round.topics()));
+        }
+        return topics;
     }
 
     /** -1 for an id that is not of this start, or of none that was given: such a listener has missed everything. */
@@ -248,18 +258,15 @@ public class LiveEvents {
     }
 
     private void tell(Listener listener) throws IOException {
-        Set<String> topics = new LinkedHashSet<>();
+        Set<String> topics;
         boolean missed;
         long last;
         synchronized (lock) {
             last = number;
             missed = isMissed(listener.told);
-            for (Round round : kept) {
-                if (round.number() > listener.told) {
-                    round.topics().stream().filter(listener.hears).forEach(topics::add);
-                }
-            }
+            topics = since(listener.told);
         }
+        topics.removeIf(listener.hears.negate());
         listener.told = last;
         if (missed) {
             listener.emitter.send(event("missed", last, ""));

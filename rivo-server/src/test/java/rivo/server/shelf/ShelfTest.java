@@ -8,150 +8,31 @@ import com.unboundid.ldap.sdk.ModificationType;
 import com.unboundid.ldap.sdk.SearchScope;
 import java.net.http.HttpRequest;
 import java.nio.charset.StandardCharsets;
-import java.time.Duration;
-import java.time.Instant;
-import java.util.Collections;
-import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.TimeUnit;
-import org.junit.jupiter.api.BeforeAll;
-import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 import rivo.core.estate.Device;
 import rivo.core.estate.RefusedException;
 import rivo.core.estate.Scope;
-import rivo.core.estate.User;
 import rivo.directory.demo.DemoOrganisation;
-import rivo.server.ServerTest;
 import rivo.server.TestClient;
 import rivo.server.TestClient.Answer;
-import rivo.server.TestDevice;
 import rivo.server.TestServer;
 import rivo.server.TestTitles;
-import rivo.server.catalogue.choice.FixedChoices;
 import rivo.server.catalogue.title.Catalogue;
-import rivo.server.catalogue.title.ChoiceKind;
-import rivo.server.catalogue.title.ChoiceRecord;
 import rivo.server.catalogue.title.Presence;
 import rivo.server.catalogue.title.TitleRecord;
 import rivo.server.directory.DirectoryFollower;
 import rivo.server.estate.CurrentSnapshot;
 import rivo.server.estate.SnapshotReader;
 import rivo.server.request.RequestDocument;
-import rivo.server.request.Requests;
 import tools.jackson.databind.JsonNode;
-import tools.jackson.databind.node.MissingNode;
 
 /** People's shelf, from the sign-in to what is given back: what they may, and what nobody may in their name. */
-class ShelfTest extends ServerTest {
-
-    private static final String PERSON = "mirko.colddale";
-    private static TestDevice device;
-    private static String person;
-    private static long number;
-    private static int next;
-
-    private TestClient own;
-    private String title;
-
-    @BeforeAll
-    static void prepare() {
-        server.signIn();
-        Device one = server.bean(CurrentSnapshot.class).now().estate().devices().all().stream().filter(d -> d.people().contains(user(PERSON).id()))
-                .findFirst().orElseThrow();
-        device = TestDevice.enrolled(server, one.name());
-        person = user(PERSON).id();
-        report("\"signedIn\":[\"" + PERSON + "\"]");
-    }
-
-    private static User user(String account) {
-        return server.bean(CurrentSnapshot.class).now().estate().users().all().stream().filter(u -> u.name().equals(account)).findFirst().orElseThrow();
-    }
-
-    @BeforeEach
-    void signIn() {
-        own = new TestClient(server.url());
-        assertThat(enter(own, PERSON, TestServer.PASSWORD).status()).isEqualTo(200);
-        title = "offered-" + ++next;
-    }
-
-    private static Answer enter(TestClient client, String account, String password) {
-        return client.ask("POST", "/api/shelf/session", Map.of("account", account, "password", password));
-    }
-
-    private static void report(String rest) {
-        assertThat(device.report("{\"number\":" + ++number + "," + rest + "}").status()).isEqualTo(200);
-    }
-
-    private void offer(Scope scope) {
-        TestTitles.add(server, title, "Offered " + next, scope);
-        assign("available", Map.of());
-    }
-
-    private void assign(String intent, Map<String, Object> more) {
-        Map<String, Object> document = new HashMap<>(Map.of("id", title, "seq", 0, "subject", "title:" + title, "intent", intent, "follows", "device", "include",
-                List.of("device:" + device.id)));
-        document.putAll(more);
-        assertThat(server.ask("PUT", "/api/draft/documents/assignment/" + title, Map.of("revision", 0, "document", document)).status()).isEqualTo(200);
-        assertThat(server.publish("offered").status()).isEqualTo(200);
-    }
-
-    private JsonNode offered() {
-        return own.ask("GET", "/api/shelf").body().path("offers").valueStream().filter(one -> one.path("title").asString().equals(title)).findFirst()
-                .orElse(MissingNode.getInstance());
-    }
-
-    private String lineOnDevice() {
-        return server.ask("GET", "/api/devices/" + device.id, null).body().path("lines").valueStream()
-                .filter(one -> one.path("title").asString().equals(title)).findFirst().orElseThrow().path("line").asString();
-    }
-
-    private static String nameOfDevice() {
-        return server.bean(CurrentSnapshot.class).now().estate().devices().find(device.id).name();
-    }
-
-    private Answer take(Map<String, Object> saying) {
-        return own.ask("PUT", "/api/shelf/on/" + device.id + "/" + title, saying);
-    }
-
-    private void asks(boolean approval, String licence) {
-        Catalogue catalogue = server.bean(Catalogue.class);
-        TitleRecord now = catalogue.now().record(title);
-        TitleRecord.About about = new TitleRecord.About("", "", "", "", "", "", "", "", licence);
-        catalogue.put("test", new TitleRecord(now.id(), now.name(), now.maker(), about, now.scope(), null, new TitleRecord.Asks(approval, !licence.isEmpty()),
-                List.of(), List.of(), now.releases()));
-    }
-
-    private JsonNode request() {
-        return server.ask("GET", "/api/requests?title=" + title, null).body().path("rows").path(0);
-    }
-
-    private Answer answer(Map<String, Object> said) {
-        Map<String, Object> body = new HashMap<>(said);
-        body.put("id", request().path("id").asString("none"));
-        return server.ask("POST", "/api/requests/answer", body);
-    }
-
-    private Answer take() {
-        return own.ask("PUT", "/api/shelf/on/" + device.id + "/" + title);
-    }
-
-    private Answer giveBack() {
-        return own.ask("DELETE", "/api/shelf/on/" + device.id + "/" + title);
-    }
-
-    private List<String> jobs() {
-        return device.work().body().path("jobs").valueStream().filter(job -> job.path("title").asString().equals(title))
-                .map(job -> job.path("action").asString() + " " + job.path("person").asString("-")).toList();
-    }
-
-    private String done(String action) {
-        return "\"progress\":[{\"title\":\"" + title + "\",\"action\":\"" + action + "\"," + ("install".equals(action) ? "\"version\":\"4.2.0\"," : "")
-                + "\"state\":\"done\",\"step\":4,\"steps\":4,\"percent\":100,\"message\":\"done\",\"at\":\"2026-11-27T08:00:00Z\"}]";
-    }
+class ShelfTest extends ShelfWalk {
 
     @Test
     void anOfferIsTakenArrivesAndIsGivenBack() {
@@ -254,7 +135,7 @@ class ShelfTest extends ServerTest {
 
     @Test
     void anEntryInTheMenuOpensTheShelfAtItsTitle() {
-        TestTitles.add(server, title, "Offered " + next, Scope.DEVICE);
+        TestTitles.add(server, title, "Offered " + title, Scope.DEVICE);
         assign("available", Map.of("menu", true));
         assertThat(device.work().body().path("menu").valueStream().map(entry -> entry.path("title").asString())).contains(title);
         report("\"facts\":{\"arch\":\"arm64\"}");
@@ -355,87 +236,6 @@ class ShelfTest extends ServerTest {
     }
 
     @Test
-    void whatHasToBeApprovedWaitsUntilSomebodyAgrees() {
-        offer(Scope.DEVICE);
-        asks(true, "");
-        assertThat(offered().at("/asks/approval").asBoolean()).isTrue();
-        assertThat(take(Map.of("why", " ")).code()).as("without a reason").isEqualTo("why");
-        assertThat(take(Map.of("why", "x".repeat(501))).status()).isEqualTo(422);
-        assertThat(request().isMissingNode()).isTrue();
-        assertThat(take(Map.of("why", "Survey of the Tarn intake")).status()).isEqualTo(204);
-        assertThat(take(Map.of("why", "again")).status()).as("twice changes nothing").isEqualTo(204);
-        assertThat(jobs()).isEmpty();
-        assertThat(offered().path("state").asString() + " " + offered().path("waitsFor").asString()).isEqualTo("waiting approval");
-        assertThat(lineOnDevice()).isEqualTo("asked for; waits for approval");
-        assertThat(request().path("why").asString()).isEqualTo("Survey of the Tarn intake");
-        assertThat(request().path("byName").asString()).isEqualTo("Mirko Colddale");
-        int asked = server.ask("GET", "/api/today", null).body().path("requests").asInt();
-        assertThat(asked).isPositive();
-        assertThat(answer(Map.of("agreed", true)).status()).isEqualTo(204);
-        assertThat(jobs()).containsExactly("install -");
-        assertThat(answer(Map.of("agreed", false, "words", "late")).code()).as("answered already").isEqualTo("not-asked");
-        assertThat(server.ask("GET", "/api/today", null).body().path("requests").asInt()).isEqualTo(asked - 1);
-    }
-
-    @Test
-    void whatIsRefusedSaysWhyAndMayBeAskedForAgain() {
-        offer(Scope.DEVICE);
-        asks(true, "");
-        take(Map.of("why", "Curious"));
-        assertThat(answer(Map.of("agreed", false)).code()).as("without words").isEqualTo("words");
-        assertThat(answer(Map.of("agreed", false, "words", "No seat is left this year.")).status()).isEqualTo(204);
-        assertThat(jobs()).isEmpty();
-        assertThat(offered().path("state").asString()).isEqualTo("offered");
-        assertThat(offered().at("/request/state").asString()).isEqualTo("refused");
-        assertThat(offered().at("/request/words").asString()).isEqualTo("No seat is left this year.");
-        assertThat(take(Map.of("why", "For the audit, too")).status()).isEqualTo(204);
-        assertThat(offered().at("/request/state").asString()).isEqualTo("asked");
-        assertThat(giveBack().status()).as("withdrawn").isEqualTo(204);
-        assertThat(request().isMissingNode()).isTrue();
-        assertThat(answer(Map.of("agreed", true)).status()).isEqualTo(409);
-    }
-
-    @Test
-    void whatIsAgreedToForATimeIsGivenBackAtItsEnd() throws InterruptedException {
-        offer(Scope.DEVICE);
-        asks(true, "");
-        take(Map.of("why", "One week of surveying"));
-        assertThat(answer(Map.of("agreed", true, "until", "2020-01-01T00:00:00Z")).code()).as("past").isEqualTo("until");
-        assertThat(answer(Map.of("agreed", true, "until", Instant.now().plus(Duration.ofDays(4000)).toString())).code()).isEqualTo("until");
-        Instant end = Instant.now().plusMillis(600);
-        assertThat(answer(Map.of("agreed", true, "until", end.toString())).status()).isEqualTo(204);
-        assertThat(offered().at("/request/until").asString()).isNotEmpty();
-        report("\"present\":[{\"title\":\"" + title + "\",\"version\":\"4.2.0\"}]," + done("install"));
-        assertThat(offered().path("state").asString()).isEqualTo("in-place");
-        Thread.sleep(Math.max(1, Duration.between(Instant.now(), end).toMillis() + 5));
-        server.bean(Requests.class).end();
-        assertThat(jobs()).containsExactly("remove -");
-        assertThat(offered().path("state").asString()).isEqualTo("leaving");
-    }
-
-    @Test
-    void eachPersonAcceptsTheLicenceTextAsItStands() {
-        offer(Scope.DEVICE);
-        asks(false, "Use it for water alone.");
-        assertThat(offered().at("/asks/licence").asString()).isEqualTo("Use it for water alone.");
-        assertThat(take().code()).isEqualTo("licence-not-accepted");
-        assertThat(take(Map.of("licence", "0".repeat(64))).code()).as("another text").isEqualTo("licence-not-accepted");
-        assertThat(jobs()).isEmpty();
-        assertThat(take(Map.of("licence", offered().at("/asks/licenceHash").asString())).status()).isEqualTo(204);
-        assertThat(jobs()).containsExactly("install -");
-    }
-
-    @Test
-    void nobodyAnswersTheirOwnRequestFromTheShelf() {
-        offer(Scope.DEVICE);
-        asks(true, "");
-        take(Map.of("why", "Curious"));
-        assertThat(own.ask("GET", "/api/requests").status()).isEqualTo(403);
-        assertThat(own.ask("POST", "/api/requests/answer", Map.of("id", request().path("id").asString(), "agreed", true)).status()).isEqualTo(403);
-        assertThat(jobs()).isEmpty();
-    }
-
-    @Test
     void whoeverWaitsForASeatSeesTheirPlace() throws InterruptedException {
         offer(Scope.DEVICE);
         Catalogue catalogue = server.bean(Catalogue.class);
@@ -493,67 +293,4 @@ class ShelfTest extends ServerTest {
         assertThat(link(PERSON).status()).isEqualTo(200);
     }
 
-    private void require(Map<String, Object> more) {
-        TestTitles.add(server, title, "Required " + next, Scope.DEVICE);
-        Map<String, Object> document = new HashMap<>(Map.of("id", title, "seq", 0, "subject", "title:" + title, "intent", "required", "follows", "device",
-                "include", List.of("device:" + device.id)));
-        document.putAll(more);
-        assertThat(server.ask("PUT", "/api/draft/documents/assignment/" + title, Map.of("revision", 0, "document", document)).status()).isEqualTo(200);
-        assertThat(server.publish("required").status()).isEqualTo(200);
-    }
-
-    private JsonNode coming() {
-        return own.ask("GET", "/api/shelf").body().path("coming").valueStream().filter(one -> one.path("title").asString().equals(title)).findFirst()
-                .orElse(MissingNode.getInstance());
-    }
-
-    private String anyTimeFrom() {
-        return device.work().body().path("jobs").valueStream().filter(job -> job.path("title").asString().equals(title)).findFirst().orElseThrow()
-                .path("anyTimeFrom").asString("-");
-    }
-
-    @Test
-    void whatHasADeadlineMayComeSooner() {
-        require(Map.of("deadline", Map.of("at", "2099-01-01T00:00:00Z")));
-        assertThat(coming().path("mayBeSooner").asBoolean()).isTrue();
-        assertThat(anyTimeFrom()).isEqualTo("-");
-        assertThat(own.ask("PUT", "/api/shelf/sooner/" + device.id + "/" + title).status()).isEqualTo(204);
-        assertThat(own.ask("PUT", "/api/shelf/sooner/" + device.id + "/" + title).status()).as("twice").isEqualTo(204);
-        assertThat(coming().path("mayBeSooner").asBoolean()).isFalse();
-        assertThat(anyTimeFrom()).as("windows do not count any more").isEqualTo("1970-01-01T00:00:00Z");
-        report("\"present\":[{\"title\":\"" + title + "\",\"version\":\"4.2.0\"}]," + done("install"));
-        assertThat(request().isMissingNode()).as("it is done").isTrue();
-    }
-
-    @Test
-    void whatHasNoDeadlineOrIsNotRequiredCannotComeSooner() {
-        require(Map.of());
-        assertThat(coming().path("mayBeSooner").asBoolean()).isFalse();
-        assertThat(own.ask("PUT", "/api/shelf/sooner/" + device.id + "/" + title).code()).isEqualTo("no-deadline");
-        assertThat(own.ask("PUT", "/api/shelf/sooner/" + device.id + "/moonware").code()).isEqualTo("not-yours");
-    }
-
-    @Test
-    void whatIsOpenToThemIsChosenAsTheyTakeIt() {
-        offer(Scope.DEVICE);
-        Catalogue catalogue = server.bean(Catalogue.class);
-        TitleRecord now = catalogue.now().record(title);
-        ChoiceRecord languages = new ChoiceRecord("languages", "Languages", ChoiceKind.LANGUAGES, "en", List.of(new ChoiceRecord.Allowed("en", "English", "", 0, ""),
-                new ChoiceRecord.Allowed("cy", "Welsh", "", 0, "")), null, null);
-        ChoiceRecord host = new ChoiceRecord("server", "Server", ChoiceKind.TEXT, "tarn", List.of(), null, null);
-        ChoiceRecord tips = new ChoiceRecord("tips", "Tips", ChoiceKind.SWITCH, "on", List.of(), null, null);
-        catalogue.put("test", now.withReleases(now.releases().stream().map(r -> new TitleRecord.ReleaseRecord(r.version(), r.offered(), r.note(), r.needs(), r.replaces(),
-                List.of(languages, host, tips), r.variants())).toList()));
-        JsonNode choices = offered().at("/asks/choices");
-        assertThat(choices.valueStream().map(one -> one.path("id").asString())).as("what is typed is not theirs to say").containsExactly("languages", "tips");
-        assertThat(choices.path(0).path("value").asString()).isEqualTo("en");
-        assertThat(choices.path(1).path("values").valueStream().map(one -> one.path("value").asString())).containsExactly("on", "off");
-        assertThat(take(Map.of("choices", Map.of("languages", "fr"))).code()).isEqualTo("not-allowed");
-        assertThat(take(Map.of("choices", Map.of("server", "x"))).code()).isEqualTo("not-allowed");
-        assertThat(take(Map.of("choices", Collections.singletonMap("languages", null))).status()).isEqualTo(422);
-        assertThat(jobs()).isEmpty();
-        assertThat(take(Map.of("choices", Map.of("languages", "en,cy"))).status()).isEqualTo(204);
-        assertThat(server.bean(CurrentSnapshot.class).now().get(FixedChoices.PART).get(title).get(person)).containsExactly(Map.entry("languages", "en,cy"));
-        assertThat(offered().at("/asks/choices/0/value").asString()).isEqualTo("en,cy");
-    }
 }

@@ -14,21 +14,25 @@ import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import rivo.core.estate.Device;
+import rivo.core.estate.Scope;
 import rivo.server.TestClient.Answer;
+import rivo.server.TestDevice;
 import rivo.server.TestServer;
 import rivo.server.TestTitles;
 import rivo.server.catalogue.content.Contents;
 import rivo.server.catalogue.licence.Licences;
 import rivo.server.catalogue.title.Catalogue;
 import rivo.server.catalogue.title.ChoiceKind;
-import rivo.server.catalogue.title.ChoiceRecord;
 import rivo.server.catalogue.title.ChoiceRecord.Allowed;
+import rivo.server.catalogue.title.ChoiceRecord;
 import rivo.server.catalogue.title.Step;
 import rivo.server.catalogue.title.StepKind;
-import rivo.server.catalogue.title.TitleRecord;
 import rivo.server.catalogue.title.TitleRecord.About;
 import rivo.server.catalogue.title.TitleRecord.ReleaseRecord;
 import rivo.server.catalogue.title.TitleRecord.VariantRecord;
+import rivo.server.catalogue.title.TitleRecord;
 import rivo.server.estate.CurrentSnapshot;
 import rivo.server.estate.Snapshot;
 import rivo.server.estate.SnapshotPart;
@@ -181,6 +185,8 @@ class ChoicesAndLicenceTest {
                 .status()).isEqualTo(204);
         assertThat(publish().status()).isEqualTo(200);
         isWhatARestartWouldRead(Licences.PART);
+        assertThat(server.bean(JdbcClient.class).sql("select after_value from journal where kind = 'licence-accepted' and subject = 'title:siltscope'")
+                .query(String.class).list()).singleElement().asString().contains("You may use it in the laboratory.");
 
         licence("You may use it everywhere.");
         assertThat(Licences.isMissing(server.bean(CurrentSnapshot.class).now(), catalogue.now().record("siltscope"))).as("another text").isTrue();
@@ -222,5 +228,28 @@ class ChoicesAndLicenceTest {
         List<String> names = seats.path("holders").valueStream().skip(2).map(h -> h.path("device").asString()).toList();
         assertThat(names).isSorted();
         assertThat(server.ask("GET", "/api/titles/siltscope/seats?limit=1", null).body().path("holders")).hasSize(1);
+    }
+
+    /** Of a title for each person the seat is theirs, and not everybody's who uses the device. */
+    @Test
+    void aSeatOfATitleForEachPersonIsHeldByThatPerson() {
+        TestTitles.add(server, "notes", "Notes", Scope.USER);
+        TitleRecord notes = catalogue.now().record("notes");
+        catalogue.put("test", new TitleRecord(notes.id(), notes.name(), notes.maker(), notes.about(), "user", 5, List.of(), List.of(), notes.releases()));
+        Device used = server.bean(CurrentSnapshot.class).now().estate().devices().all().stream().filter(d -> d.people().size() > 1).findFirst().orElseThrow();
+        String first = used.people().get(0);
+        assertThat(server.ask("PUT", "/api/draft/documents/assignment/notes", Map.of("revision", 0, "document", Map.of("id", "notes", "seq", 0, "subject",
+                "title:notes", "intent", "required", "follows", "device", "include", List.of("device:" + used.id())))).status()).isEqualTo(200);
+        assertThat(publish().status()).isEqualTo(200);
+        TestDevice.enrolled(server, used.name()).report("{\"number\":1,\"present\":[{\"title\":\"notes\",\"version\":\"4.2.0\",\"person\":\"" + first + "\"}]}");
+        JsonNode seats = server.ask("GET", "/api/titles/notes/seats", null).body();
+        assertThat(seats.path("held").asInt()).isEqualTo(1);
+        assertThat(seats.path("coming").asInt()).isEqualTo(used.people().size() - 1);
+        JsonNode holder = seats.at("/holders/0");
+        assertThat(holder.path("state").asString()).isEqualTo("held");
+        assertThat(holder.path("version").asString()).isEqualTo("4.2.0");
+        assertThat(holder.path("people").valueStream().map(JsonNode::asString)).containsExactly(FixedChoices.name(server.bean(CurrentSnapshot.class).now().estate(),
+                first));
+        assertThat(seats.at("/holders/1").has("version")).isFalse();
     }
 }

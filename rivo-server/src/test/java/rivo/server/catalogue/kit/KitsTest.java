@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
+import org.springframework.jdbc.core.simple.JdbcClient;
 import rivo.core.plan.Action;
 import rivo.core.plan.Plan;
 import rivo.core.resolve.Resolver;
@@ -18,6 +19,7 @@ import rivo.server.catalogue.licence.Licences;
 import rivo.server.catalogue.title.Catalogue;
 import rivo.server.catalogue.title.TitleRecord;
 import rivo.server.estate.CurrentSnapshot;
+import rivo.server.live.Told;
 import tools.jackson.databind.JsonNode;
 
 /** Kits: made, put in order, assigned as one, and what stands in the way. */
@@ -107,7 +109,9 @@ class KitsTest extends ServerTest {
         TitleRecord cad = catalogue.now().record("cad");
         catalogue.put("test", new TitleRecord("cad", "CAD", cad.maker(), new TitleRecord.About("", "", "", "", "", "", "", "",
                 "For drawing only."), "device", null, List.of(), List.of(), cad.releases()));
-        assertThat(put("licensed", 1, "mudview", "cad").status()).as("nobody has it yet").isEqualTo(200);
+        draft("title:siltscope", "Pumping", "required");
+        publish();
+        assertThat(put("licensed", 1, "mudview", "cad").status()).as("nobody has it yet, whatever else is assigned").isEqualTo(200);
         assertThat(put("licensed", 2, "mudview").status()).isEqualTo(200);
         draft("kit:licensed", "Pumping", "required");
         publish();
@@ -153,5 +157,44 @@ class KitsTest extends ServerTest {
         nameless.put("kit", new KitDocument("nameless", " ", "", List.of()));
         assertThat(server.ask("PUT", "/api/kits/nameless", nameless).body().path("detail").asString()).contains("1 to 200");
         assertThat(server.ask("PUT", "/api/kits/other", change("nameless", 0, "siltscope")).code()).isEqualTo("other-id");
+    }
+
+    private static Answer put(KitDocument kit) {
+        return server.ask("PUT", "/api/kits/" + kit.id(), Map.of("kit", kit, "revision", 0));
+    }
+
+    @Test
+    void textsAndListsMayBeAsLongAsIsSaidAndNoLonger() {
+        assertThat(put(new KitDocument("long-1", "n".repeat(200), "d".repeat(2000), List.of())).status()).isEqualTo(200);
+        assertThat(put(new KitDocument("long-2", "n".repeat(201), "", List.of())).code()).isEqualTo("bad-text");
+        assertThat(put(new KitDocument("long-3", "Long", "d".repeat(2001), List.of())).code()).isEqualTo("bad-text");
+        List<String> most = new ArrayList<>();
+        for (int i = 0; i < 100; i++) {
+            most.add("filling-" + i);
+        }
+        most.forEach(id -> TestTitles.add(server, id, id));
+        assertThat(put(new KitDocument("long-4", "Long", "", most)).status()).isEqualTo(200);
+        most.add("siltscope");
+        assertThat(put(new KitDocument("long-5", "Long", "", most)).code()).isEqualTo("too-many");
+    }
+
+    @Test
+    void whatWasDoneToItIsOnRecordAndToldToThoseWhoLook() {
+        Told.by(server, () -> put("recorded", 0, "siltscope"), "kits", "titles", "title:siltscope");
+        Told.by(server, () -> put("recorded", 1, "graphkit"), "kits", "title:siltscope", "title:graphkit");
+        Told.by(server, () -> server.ask("DELETE", "/api/kits/recorded", null), "kits");
+        assertThat(server.bean(JdbcClient.class).sql("select kind from journal where subject = 'kit:recorded' order by number").query(String.class).list())
+                .containsExactly("kit-added", "kit-changed", "kit-deleted");
+    }
+
+    @Test
+    void ofATitleThatOffersNothingNoReleaseIsNamed() {
+        TestTitles.add(server, "withdrawn", "Withdrawn");
+        Catalogue catalogue = server.bean(Catalogue.class);
+        TitleRecord record = catalogue.now().record("withdrawn");
+        assertThat(put("offers", 0, "withdrawn").status()).isEqualTo(200);
+        assertThat(server.ask("GET", "/api/kits/offers", null).body().at("/titles/0/newest").asString()).isEqualTo("4.2.0");
+        catalogue.put("test", record.withReleases(List.of()));
+        assertThat(server.ask("GET", "/api/kits/offers", null).body().at("/titles/0").has("newest")).isFalse();
     }
 }
