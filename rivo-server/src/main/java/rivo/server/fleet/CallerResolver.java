@@ -1,7 +1,6 @@
 package rivo.server.fleet;
 
 import jakarta.servlet.http.HttpServletRequest;
-import java.time.Clock;
 import java.util.List;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
@@ -13,12 +12,9 @@ import org.springframework.web.context.request.NativeWebRequest;
 import org.springframework.web.method.support.HandlerMethodArgumentResolver;
 import org.springframework.web.method.support.ModelAndViewContainer;
 import org.springframework.web.servlet.config.annotation.WebMvcConfigurer;
-import rivo.devices.protocol.MessageKey;
-import rivo.server.fleet.Caller.CallingDevice;
 import rivo.server.fleet.Caller.CallingMirror;
 import rivo.server.fleet.Caller.Enrolling;
 import rivo.server.estate.CurrentSnapshot;
-import rivo.server.estate.Snapshot;
 import rivo.server.mirror.Mirror;
 import rivo.server.mirror.Mirrors;
 import rivo.server.web.ApiException;
@@ -32,14 +28,12 @@ class CallerResolver implements HandlerMethodArgumentResolver, WebMvcConfigurer 
 
     private static final String BEARER = "Bearer ";
 
-    private final Enrolments enrolments;
+    private final ProvenDevices devices;
     private final CurrentSnapshot current;
-    private final Clock clock;
 
-    CallerResolver(Enrolments enrolments, CurrentSnapshot current, Clock clock) {
-        this.enrolments = enrolments;
+    CallerResolver(ProvenDevices devices, CurrentSnapshot current) {
+        this.devices = devices;
         this.current = current;
-        this.clock = clock;
     }
 
     @Override
@@ -58,13 +52,13 @@ class CallerResolver implements HandlerMethodArgumentResolver, WebMvcConfigurer 
         HttpServletRequest http = Objects.requireNonNull(request.getNativeRequest(HttpServletRequest.class));
         Class<?> wanted = parameter.getParameterType();
         if (wanted == Enrolling.class) {
-            return new Enrolling(signed(http));
+            return new Enrolling(ProvenDevices.signed(http));
         }
         String authorization = http.getHeader("Authorization");
         if (wanted == Caller.class && authorization != null && authorization.startsWith(BEARER)) {
             return mirror(authorization.substring(BEARER.length()).strip());
         }
-        return device(http);
+        return devices.of(http);
     }
 
     /** Its key is a bearer token (RFC 6750). */
@@ -75,23 +69,5 @@ class CallerResolver implements HandlerMethodArgumentResolver, WebMvcConfigurer 
                     "The key is that of no mirror. Give the mirror its configuration anew.");
         }
         return new CallingMirror(mirror.id());
-    }
-
-    private CallingDevice device(HttpServletRequest http) {
-        SignedRequest request = signed(http);
-        Snapshot snapshot = current.now();
-        MessageKey key = enrolments.key(snapshot, request.keyId());
-        if (key == null || !request.isBy(key)) {
-            throw ApiException.refused(HttpStatus.UNAUTHORIZED, "bad-signature",
-                    "The signature is not by the key of an enrolled device. Enrol with a new token.");
-        }
-        DeviceAnswer.signFor(http, request.keyId(), key, request);
-        request.checkTime(clock);
-        return new CallingDevice(request.keyId().name(), enrolments.signedWith(snapshot, request.keyId()));
-    }
-
-    private static SignedRequest signed(HttpServletRequest http) {
-        DeviceRequest read = DeviceRequest.of(http);
-        return SignedRequest.of(http, read.length(), read.length() == 0 ? null : read.digest());
     }
 }

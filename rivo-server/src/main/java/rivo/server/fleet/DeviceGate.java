@@ -10,6 +10,8 @@ import java.util.Locale;
 import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 import org.springframework.beans.factory.annotation.Qualifier;
+import org.springframework.boot.security.autoconfigure.web.servlet.SecurityFilterProperties;
+import org.springframework.core.annotation.Order;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Component;
 import org.springframework.web.filter.OncePerRequestFilter;
@@ -19,9 +21,11 @@ import rivo.server.web.ApiException;
 /**
  * Stands before everything below {@code /device}: refuses addresses that are written in another way than the one plain way,
  * reads the body once and no farther than it may be, and signs the answer where it is known to whom it goes. It lets nobody in:
- * who may is decided where the route has been chosen, by {@link CallerResolver}.
+ * who may is decided where the route has been chosen, by {@link CallerResolver}; only who proves to be a device that has been told
+ * everything is answered before, by {@link NothingNew}.
  */
 @Component
+@Order(SecurityFilterProperties.DEFAULT_FILTER_ORDER - 1)
 class DeviceGate extends OncePerRequestFilter {
 
     private static final String PREFIX = "/device";
@@ -32,10 +36,12 @@ class DeviceGate extends OncePerRequestFilter {
 
     private final Clock clock;
     private final HandlerExceptionResolver problems;
+    private final NothingNew nothingNew;
 
-    DeviceGate(Clock clock, @Qualifier("handlerExceptionResolver") HandlerExceptionResolver problems) {
+    DeviceGate(Clock clock, @Qualifier("handlerExceptionResolver") HandlerExceptionResolver problems, NothingNew nothingNew) {
         this.clock = clock;
         this.problems = problems;
+        this.nothingNew = nothingNew;
     }
 
     /** Both as it was written and as it will be routed: neither alone says what will happen. */
@@ -60,7 +66,9 @@ class DeviceGate extends OncePerRequestFilter {
             return;
         }
         DeviceAnswer answer = new DeviceAnswer(read, response, clock);
-        chain.doFilter(read, answer);
+        if (!nothingNew.answers(read, answer)) {
+            chain.doFilter(read, answer);
+        }
         answer.finish();
     }
 

@@ -5,7 +5,6 @@ import jakarta.servlet.http.HttpServletRequest;
 import java.io.IOException;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
-import java.time.Clock;
 import java.time.Duration;
 import java.util.Base64;
 import java.util.Objects;
@@ -53,38 +52,34 @@ import tools.jackson.databind.json.JsonMapper;
 @RequestMapping("/device")
 class DeviceProtocolApi {
 
-    private static final Duration SHORTEST = Duration.ofSeconds(1);
-    private static final Duration LONGEST = Duration.ofDays(7);
-
     private final Enrolments enrolments;
     private final Reports reports;
     private final ReportLimits limits;
-    private final Fleet fleet;
     private final NamedContents named;
     private final Contents contents;
     private final Traffic traffic;
     private final ServerSettings settings;
-    private final Clock clock;
     private final WorkJson json;
     private final ShelfLinks shelfLinks;
     private final Accounts accounts;
     private final AgentShelf shelves;
-    private final ToldWork toldWork = new ToldWork();
+    private final ToldWork toldWork;
+    private final NothingNew nothingNew;
 
-    DeviceProtocolApi(Enrolments enrolments, Reports reports, ReportLimits limits, Fleet fleet, NamedContents named,
-            Contents contents, Traffic traffic, ServerSettings settings, Clock clock, JsonMapper json, ShelfLinks shelfLinks, Accounts accounts, AgentShelf shelves) {
+    DeviceProtocolApi(Enrolments enrolments, Reports reports, ReportLimits limits, NamedContents named, Contents contents, Traffic traffic,
+            ServerSettings settings, JsonMapper json, ShelfLinks shelfLinks, Accounts accounts, AgentShelf shelves, ToldWork toldWork, NothingNew nothingNew) {
+        this.toldWork = toldWork;
+        this.nothingNew = nothingNew;
         this.shelves = shelves;
         this.shelfLinks = shelfLinks;
         this.accounts = accounts;
         this.enrolments = enrolments;
         this.reports = reports;
         this.limits = limits;
-        this.fleet = fleet;
         this.named = named;
         this.contents = contents;
         this.traffic = traffic;
         this.settings = settings;
-        this.clock = clock;
         this.json = new WorkJson(json);
     }
 
@@ -102,7 +97,7 @@ class DeviceProtocolApi {
             @RequestHeader(name = "If-None-Match", required = false) @Nullable String held,
             @RequestHeader(name = "Rivo-Next-Call-In", required = false) @Nullable Long nextIn) {
         Device device = device(caller);
-        fleet.calledIn(device.id(), clock.instant(), next(nextIn));
+        nothingNew.calledIn(device.id(), nextIn);
         String serverKey = enrolments.newServerKey(caller.snapshot(), device.id());
         CacheControl untilNext = CacheControl.maxAge(settings.callInEvery()).cachePrivate();
         String known = toldWork.etag(caller.snapshot(), device, serverKey);
@@ -127,12 +122,6 @@ class DeviceProtocolApi {
             throw Fleet.gone();
         }
         return device;
-    }
-
-    private Duration next(@Nullable Long told) {
-        Duration next = told == null ? settings.callInEvery() : Duration.ofSeconds(Math.max(0,
-                Math.min(told, LONGEST.toSeconds())));
-        return next.compareTo(SHORTEST) < 0 ? SHORTEST : next;
     }
 
     private static String etag(byte[] body) {

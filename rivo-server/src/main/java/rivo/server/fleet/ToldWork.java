@@ -7,6 +7,7 @@ import java.util.Objects;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Component;
 import rivo.core.estate.Device;
 import rivo.core.resolve.Resolver;
 import rivo.devices.protocol.Window;
@@ -33,6 +34,7 @@ import rivo.server.window.WindowDocument;
  * device can only be another if the device itself is, or if it is in other windows or near other mirrors: that is looked at for each. What
  * other devices report of their jobs and of themselves, where they are moved, and ticks, therefore mostly change nothing here.
  */
+@Component
 final class ToldWork {
 
     /** What the work of a device is made from, besides the estate. */
