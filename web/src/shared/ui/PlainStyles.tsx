@@ -16,5 +16,5 @@ interface Props {
  */
 export const PlainStyles = memo(function PlainStyles({ within, styles }: Props) {
   const { css } = useChakraContext()
-  return <Global styles={css({ [`.${within}`]: styles })} />
+  return <Global styles={{ [`.${within}`]: css(styles) }} />
 })
