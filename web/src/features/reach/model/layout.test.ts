@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { OuReach } from '../api/reach'
-import { layOut, neighbour, share, type Band } from './layout'
+import { bandsNear, layOut, neighbour, share, type Band } from './layout'
 import { NO_COUNTS } from './noCounts'
 import { buildTree } from './tree'
 
@@ -319,5 +319,26 @@ describe('sharing a height', () => {
         100,
       ),
     ).toEqual([60, 60])
+  })
+})
+
+describe('the bands that are drawn', () => {
+  const band = (id: string, y: number, height: number) => ({ id, y, height }) as Band
+  const column = [band('above', 0, 400), band('at', 400, 2000), band('below', 2400, 18), band('far', 2601, 18)]
+
+  it.each([
+    [0, ['above', 'at']],
+    [999, ['above', 'at']],
+    [1000, ['at']],
+    [1300, ['at']],
+    [1301, ['at', 'below']],
+    [1501, ['at', 'below']],
+    [1502, ['at', 'below', 'far']],
+    [2999, ['at', 'below', 'far']],
+    [3000, ['below', 'far']],
+    [3018, ['far']],
+    [3219, []],
+  ])('are those near what is looked at, scrolled by %i', (scrolled, ids) => {
+    expect([...bandsNear(column, scrolled, 500)]).toEqual(ids)
   })
 })

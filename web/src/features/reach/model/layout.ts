@@ -179,6 +179,22 @@ export function share(parts: readonly { least: number; weight: number }[], heigh
   }
 }
 
+const AROUND = 600
+
+/**
+ * The ids of the bands that are looked at, or nearly: of a map that is much higher than its space only those are drawn.
+ *
+ * @param scrolled how far one has scrolled, and
+ * @param height how much is seen, in pixels
+ */
+export function bandsNear(bands: readonly Band[], scrolled: number, height: number): ReadonlySet<string> {
+  return new Set(
+    bands
+      .filter(band => band.y < scrolled + height + AROUND && band.y + band.height > scrolled - AROUND)
+      .map(band => band.id),
+  )
+}
+
 /** The band that a key leads to: the arrows within a column and from one to another, Home and End to the first and last of a column. */
 export function neighbour(layout: Layout, from: string, key: string): Band | null {
   const band = layout.bands.find(b => b.id === from)

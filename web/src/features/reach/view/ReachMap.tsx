@@ -7,7 +7,7 @@ import { useAddressState } from '../../../shared/useAddressState'
 import { useSize } from '../../../shared/useSize'
 import type { Reach } from '../api/reach'
 import type { Band } from '../model/layout'
-import { layOut, neighbour } from '../model/layout'
+import { bandsNear, layOut, neighbour } from '../model/layout'
 import { REACH_ADDRESS } from '../model/reachAddress'
 import type { OuNode } from '../model/tree'
 import { BAND_STYLES, MapBand } from './MapBand'
@@ -23,6 +23,9 @@ interface Props {
 
 const WALKING = ['ArrowUp', 'ArrowDown', 'ArrowLeft', 'ArrowRight', 'Home', 'End']
 
+/** Bands are drawn anew after so many pixels of scrolling. */
+const STEP = 200
+
 /** The organisation as nested bands, level by level from left to right. */
 export const ReachMap = memo(function ReachMap({ path, tree, selected, onSelect }: Props) {
   const [address, change] = useAddressState(REACH_ADDRESS)
@@ -33,18 +36,27 @@ export const ReachMap = memo(function ReachMap({ path, tree, selected, onSelect 
     [tree, size.width, size.height],
   )
   const map = useRef<HTMLDivElement>(null)
+  const [scrolled, setScrolled] = useState(0)
   // The focus follows what one does on the map, once: whatever is drawn anew later must not take it back.
   const wanted = useRef<string | null>(null)
-  const goTo = (band: string) => {
-    const element = map.current?.querySelector<HTMLElement>(`[data-band="${CSS.escape(band)}"]`)
-    element?.focus()
-    wanted.current = element === null || element === undefined ? band : null
-  }
+  const goTo = useCallback(
+    (band: string) => {
+      const element = map.current?.querySelector<HTMLElement>(`[data-band="${CSS.escape(band)}"]`)
+      element?.focus()
+      wanted.current = element === null || element === undefined ? band : null
+      // What is far from what is looked at is not drawn yet.
+      const far = wanted.current === null ? undefined : layout.bands.find(b => b.id === band)
+      if (far !== undefined) {
+        frame.current?.scrollTo({ top: far.y - size.height / 2 })
+      }
+    },
+    [frame, layout, size.height],
+  )
   useEffect(() => {
     if (wanted.current !== null) {
       goTo(wanted.current)
     }
-  }, [focused, layout])
+  }, [focused, goTo, scrolled])
   const focus = (band: string) => {
     setFocused(band)
     goTo(band)
@@ -99,6 +111,8 @@ export const ReachMap = memo(function ReachMap({ path, tree, selected, onSelect 
     }
     event.preventDefault()
   }
+  const tabbable = layout.bands.some(b => b.id === focused) ? focused : reachable
+  const near = bandsNear(layout.bands, scrolled, size.height)
   const acts = useRef({ activate, enter })
   useEffect(() => {
     acts.current = { activate, enter }
@@ -118,7 +132,16 @@ export const ReachMap = memo(function ReachMap({ path, tree, selected, onSelect 
         </Flex>
       )}
       <PlainStyles within="bands" styles={BAND_STYLES} />
-      <Box ref={frame} flex="1" minH="0" overflowY="auto" overflowX="hidden" p="0.5" m="-0.5">
+      <Box
+        ref={frame}
+        flex="1"
+        minH="0"
+        overflowY="auto"
+        overflowX="hidden"
+        p="0.5"
+        m="-0.5"
+        onScroll={event => setScrolled(Math.floor(event.currentTarget.scrollTop / STEP) * STEP)}
+      >
         <Box
           ref={map}
           role="tree"
@@ -130,16 +153,18 @@ export const ReachMap = memo(function ReachMap({ path, tree, selected, onSelect 
           style={{ height: layout.height }}
         >
           {size.width > 0 &&
-            layout.bands.map(band => (
-              <MapBand
-                key={band.id}
-                band={band}
-                selected={band.kind === 'ou' && band.node.ou.id === selected}
-                tabbable={band.id === (layout.bands.some(b => b.id === focused) ? focused : reachable)}
-                onSelect={select}
-                onEnter={goIn}
-              />
-            ))}
+            layout.bands
+              .filter(band => near.has(band.id) || band.id === tabbable)
+              .map(band => (
+                <MapBand
+                  key={band.id}
+                  band={band}
+                  selected={band.kind === 'ou' && band.node.ou.id === selected}
+                  tabbable={band.id === tabbable}
+                  onSelect={select}
+                  onEnter={goIn}
+                />
+              ))}
         </Box>
       </Box>
     </Flex>
