@@ -14,9 +14,11 @@ import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
+import rivo.core.estate.Devices;
 import rivo.core.estate.Estate;
 import rivo.core.estate.Group;
 import rivo.core.estate.Target;
+import rivo.core.estate.Users;
 
 /**
  * What the groups hold, nested ones included. Immutable but for a cache; safe for any thread.
@@ -189,17 +191,59 @@ final class Groups {
     /** What a known group lists itself: no groups. */
     private Members listed(String group) {
         return listed.computeIfAbsent(group, id -> {
-            PositionsBuilder devices = new PositionsBuilder(0, estate.devices().size());
-            PositionsBuilder users = new PositionsBuilder(0, estate.users().size());
+            Finding devices = new Finding(Devices.TOGETHER, estate.devices().size(), estate.devices()::positionsOf);
+            Finding users = new Finding(Users.TOGETHER, estate.users().size(), estate.users()::positionsOf);
             for (Target member : group(id).members()) {
                 if (member.kind() == Target.Kind.DEVICE) {
-                    devices.add(estate.devices().positionOf(member.id()));
+                    devices.add(member.id());
                 } else if (member.kind() == Target.Kind.USER) {
-                    users.add(estate.users().positionOf(member.id()));
+                    users.add(member.id());
                 }
             }
-            return new Members(devices.build(), users.build());
+            return new Members(devices.all(), users.all());
         });
+    }
+
+    /** Finds several at once. */
+    private interface ByIds {
+        void find(String[] ids, int n, int[] found);
+    }
+
+    /** Gathers the positions of many ids. */
+    private static final class Finding {
+
+        private final ByIds byIds;
+        private final PositionsBuilder positions;
+        private final String[] ids;
+        private final int[] found;
+        private int n;
+
+        Finding(int together, int size, ByIds byIds) {
+            this.byIds = byIds;
+            this.positions = new PositionsBuilder(0, size);
+            this.ids = new String[together];
+            this.found = new int[together];
+        }
+
+        void add(String id) {
+            ids[n++] = id;
+            if (n == ids.length) {
+                find();
+            }
+        }
+
+        private void find() {
+            byIds.find(ids, n, found);
+            for (int i = 0; i < n; i++) {
+                positions.add(found[i]);
+            }
+            n = 0;
+        }
+
+        Positions all() {
+            find();
+            return positions.build();
+        }
     }
 
     /** The ids of all groups that hold this device or user, nested ones too. Costs a probe for each group. */

@@ -20,7 +20,7 @@ import org.jspecify.annotations.Nullable;
  * <p>Immutable. Looking one up by id or position is one step. Replacing one copies the table of references (4 to 8 bytes
  * each) and shares everything else; moving some, or the OUs, copies runs of it and sorts nothing.
  *
- * <p><b>How.</b> Everyone has a <b>slot</b>, a number that stays theirs wherever they move: the map from ids to slots is
+ * <p><b>How.</b> Everyone has a <b>slot</b>, a number that stays theirs wherever they move: the index from ids to slots is
  * made once, and where a slot stands is a table of numbers.
  */
 final class OuOrder<T> {
@@ -32,7 +32,7 @@ final class OuOrder<T> {
     private final Kind<T> kind;
     private final OuTree ous;
     private final T[] sorted;
-    private final Map<String, Integer> slots;
+    private final IdIndex slots;
     /** By slot. */
     private final int[] positions;
     /** By position. */
@@ -40,7 +40,7 @@ final class OuOrder<T> {
     /** For each OU position, the first of that OU or of a later one; one entry more than OUs. */
     private final int[] firstOf;
 
-    private OuOrder(Kind<T> kind, OuTree ous, T[] sorted, Map<String, Integer> slots, int[] positions, int[] slotAt,
+    private OuOrder(Kind<T> kind, OuTree ous, T[] sorted, IdIndex slots, int[] positions, int[] slotAt,
             int[] firstOf) {
         this.kind = kind;
         this.ous = ous;
@@ -55,16 +55,16 @@ final class OuOrder<T> {
     static <T> OuOrder<T> of(OuTree ous, T[] array, Kind<T> kind) {
         Comparator<T> byOu = Comparator.comparingInt(one -> ous.position(kind.ou.apply(one)));
         Arrays.sort(array, byOu.thenComparing(kind.id));
-        Map<String, Integer> slots = new HashMap<>(array.length * 2);
+        String[] ids = new String[array.length];
         int[] firstOf = new int[ous.size() + 1];
         int[] own = new int[array.length];
         for (int p = 0; p < array.length; p++) {
-            slots.put(kind.id.apply(array[p]), p);
+            ids[p] = kind.id.apply(array[p]);
             own[p] = p;
             firstOf[ous.position(kind.ou.apply(array[p])) + 1]++;
         }
         Arrays.parallelPrefix(firstOf, Integer::sum);
-        return new OuOrder<>(kind, ous, array, slots, own, own, firstOf);
+        return new OuOrder<>(kind, ous, array, new IdIndex(ids), own, own, firstOf);
     }
 
     int size() {
@@ -76,8 +76,21 @@ final class OuOrder<T> {
     }
 
     int find(String id) {
-        Integer slot = slots.get(id);
-        return slot == null ? -1 : positions[slot];
+        int slot = slots.find(id);
+        return slot < 0 ? -1 : positions[slot];
+    }
+
+    /**
+     * The positions of several at once.
+     *
+     * @param ids of which the first {@code n} count, at most {@link IdIndex#TOGETHER}
+     * @param found where the positions are put, -1 for an id that there is not
+     */
+    void find(String[] ids, int n, int[] found) {
+        slots.find(ids, n, found);
+        for (int i = 0; i < n; i++) {
+            found[i] = found[i] < 0 ? -1 : positions[found[i]];
+        }
     }
 
     List<T> all() {

@@ -1,0 +1,77 @@
+package rivo.core.estate;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.HashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Random;
+import java.util.Set;
+import org.junit.jupiter.api.Test;
+
+/** Against a map; with ids that are told apart by their hashes only seldom, since many have the same. */
+class IdIndexTest {
+
+    private static final int ROUNDS = 300;
+
+    /** Two letters each, of which several have the same hash ("Aa" and "BB"), and so have the texts made of them. */
+    private static String id(Random random) {
+        List<String> parts = List.of("Aa", "BB", "C#", "d", "QB-LAB-00", "");
+        StringBuilder id = new StringBuilder();
+        for (int i = random.nextInt(5); i >= 0; i--) {
+            id.append(parts.get(random.nextInt(parts.size())));
+        }
+        return id.append(random.nextInt(3) == 0 ? random.nextInt(40) : "").toString();
+    }
+
+    @Test
+    void everyIdIsFoundAndNoOther() {
+        for (int round = 0; round < ROUNDS; round++) {
+            Random random = new Random(round);
+            Set<String> ids = new LinkedHashSet<>();
+            for (int i = random.nextInt(400); i > 0; i--) {
+                ids.add(id(random));
+            }
+            IdIndex index = new IdIndex(ids.toArray(new String[0]));
+            Map<String, Integer> numbers = new HashMap<>();
+            ids.forEach(id -> numbers.put(id, numbers.size()));
+            List<String> asked = new ArrayList<>(ids);
+            for (int i = 0; i < 100; i++) {
+                asked.add(id(random));
+            }
+            Collections.shuffle(asked, random);
+            for (String id : asked) {
+                // Another text of the same letters, as from another file.
+                assertThat(index.find(new String(id))).as("round %d, %s", round, id).isEqualTo(numbers.getOrDefault(id, -1));
+            }
+            manyAtOnce(index, numbers, asked);
+        }
+    }
+
+    private static void manyAtOnce(IdIndex index, Map<String, Integer> numbers, List<String> asked) {
+        String[] ids = new String[IdIndex.TOGETHER];
+        int[] found = new int[IdIndex.TOGETHER];
+        for (int from = 0; from < asked.size(); from += IdIndex.TOGETHER) {
+            int n = Math.min(IdIndex.TOGETHER, asked.size() - from);
+            for (int i = 0; i < n; i++) {
+                ids[i] = asked.get(from + i);
+            }
+            index.find(ids, n, found);
+            for (int i = 0; i < n; i++) {
+                assertThat(found[i]).as(ids[i]).isEqualTo(numbers.getOrDefault(ids[i], -1));
+            }
+        }
+    }
+
+    @Test
+    void amongNoneNothingIsFound() {
+        IdIndex none = new IdIndex(new String[0]);
+        assertThat(none.find("QB-LAB-001")).isEqualTo(-1);
+        int[] found = {7};
+        none.find(new String[] {"QB-LAB-001"}, 0, found);
+        assertThat(found).as("nothing was asked for").containsExactly(7);
+    }
+}
