@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Random;
 import java.util.Set;
+import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 
 /** Against a map; with ids that are told apart by their hashes only seldom, since many have the same. */
@@ -64,6 +65,21 @@ class IdIndexTest {
                 assertThat(found[i]).as(ids[i]).isEqualTo(numbers.getOrDefault(ids[i], -1));
             }
         }
+    }
+
+    /** Whoever makes up ids with one and the same hash does not make it slow: they would be compared with each other two by two. */
+    @Test
+    void manyOfOneHashAreFoundAsSoon() {
+        List<String> ids = new ArrayList<>(List.of(""));
+        while (ids.size() < 1 << 17) {
+            ids = ids.stream().flatMap(id -> Stream.of(id + "Aa", id + "BB")).toList();
+        }
+        assertThat(ids.stream().map(String::hashCode).distinct()).hasSize(1);
+        IdIndex index = new IdIndex(ids.toArray(new String[0]));
+        for (int i = 0; i < ids.size(); i++) {
+            assertThat(index.find(ids.get(i))).isEqualTo(i);
+        }
+        assertThat(index.find("C#" + ids.get(0).substring(2))).as("of the same hash, and none of them").isEqualTo(-1);
     }
 
     @Test
