@@ -69,6 +69,15 @@ test('the values of a choice stay with their lines when one above goes', async (
   await userEvent.type(screen.getByLabelText('Value 2: extra MiB'), '0.5')
   const after = await afterSaving()
   expect(after.choices[0]?.allowed.map(one => `${one.value} ${one.bytes}`)).toEqual(['de 2097152', 'en 524288'])
+  expect(after.choices[0]?.id).toBe('languages')
+})
+
+test('of two choices the one that stays keeps what steps call it by', async () => {
+  const edition: Choice = { ...languages, id: 'edition', text: 'Renamed since', kind: 'text', allowed: [] }
+  const two = { ...release, choices: [languages, edition] } as unknown as ReleaseRecord
+  await open(<ChoicesWindow release={two} editing={editing} onClose={() => undefined} />)
+  await userEvent.click(screen.getByLabelText('Delete choice 1'))
+  expect((await afterSaving()).choices.map(choice => `${choice.id} ${choice.text}`)).toEqual(['edition Renamed since'])
 })
 
 test('what is not a number stays as typed, is said at its field, and is not saved', async () => {

@@ -9,6 +9,7 @@ import org.springframework.http.CacheControl;
 import org.springframework.stereotype.Component;
 import rivo.core.estate.Device;
 import rivo.server.ServerSettings;
+import rivo.server.estate.ChangesRefusedException;
 import rivo.server.fleet.Caller.CallingDevice;
 import rivo.server.web.ApiException;
 
@@ -53,7 +54,7 @@ class NothingNew {
         CallingDevice caller;
         try {
             caller = devices.of(request);
-        } catch (ApiException e) {
+        } catch (ApiException | ChangesRefusedException e) {
             return false;
         }
         Device device = caller.snapshot().estate().devices().find(caller.id());

@@ -7,6 +7,7 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Map;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import rivo.devices.protocol.AgreementKey;
@@ -15,6 +16,7 @@ import rivo.server.ServerSettings;
 import rivo.server.TestDevice;
 import rivo.server.TestClient.Answer;
 import rivo.server.TestServer;
+import rivo.server.estate.ChangeWriter;
 
 /** The server's own key: where it lies, and how another takes its place. */
 class ServerKeysTest {
@@ -77,6 +79,23 @@ class ServerKeysTest {
         try (TestServer server = TestServer.start(data)) {
             assertThat(device.at(server.url()).work().status()).isEqualTo(200);
             assertThat(late.at(server.url()).work().code()).as("it has not followed in time").isEqualTo("bad-signature");
+        }
+    }
+
+    @Test
+    void whoFollowsWhileNoChangeIsTakenIsToldToComeAgain() throws IOException {
+        TestDevice device;
+        try (TestServer server = TestServer.start(data)) {
+            device = TestDevice.enrolled(server, "QB-LAB-001");
+        }
+        ServerKeys.makeNext(data);
+        try (TestServer server = TestServer.start(data)) {
+            device = device.at(server.url());
+            device.serverKey = device.work().body().path("serverKey").asString();
+            server.bean(ChangeWriter.class).memoryRanOut();
+            Answer answer = device.ask("GET", "/device/v2/work", null, Map.of("If-None-Match", "\"told before\""));
+            assertThat(answer.status()).isEqualTo(503);
+            assertThat(answer.code()).isNotEmpty();
         }
     }
 

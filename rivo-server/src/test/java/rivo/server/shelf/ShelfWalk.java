@@ -72,7 +72,7 @@ public abstract class ShelfWalk extends ServerTest {
                 List.of("device:" + device.id)));
         document.putAll(more);
         assertThat(server.ask("PUT", "/api/draft/documents/assignment/" + title, Map.of("revision", 0, "document", document)).status()).isEqualTo(200);
-        assertThat(server.publish("offered").status()).isEqualTo(200);
+        assertThat(server.publish("a test").status()).isEqualTo(200);
     }
 
     protected JsonNode offered() {
@@ -131,11 +131,7 @@ public abstract class ShelfWalk extends ServerTest {
 
     protected void require(Map<String, Object> more) {
         TestTitles.add(server, title, "Required " + title, Scope.DEVICE);
-        Map<String, Object> document = new HashMap<>(Map.of("id", title, "seq", 0, "subject", "title:" + title, "intent", "required", "follows", "device",
-                "include", List.of("device:" + device.id)));
-        document.putAll(more);
-        assertThat(server.ask("PUT", "/api/draft/documents/assignment/" + title, Map.of("revision", 0, "document", document)).status()).isEqualTo(200);
-        assertThat(server.publish("required").status()).isEqualTo(200);
+        assign("required", more);
     }
 
     protected JsonNode coming() {
