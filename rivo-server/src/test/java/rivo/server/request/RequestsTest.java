@@ -11,6 +11,8 @@ import java.util.Collections;
 import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.Test;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import rivo.core.estate.Request;
 import rivo.core.estate.Scope;
 import rivo.directory.demo.DemoOrganisation;
 import rivo.server.catalogue.choice.FixedChoices;
@@ -221,5 +223,24 @@ class RequestsTest extends ShelfWalk {
         JsonNode first = request();
         assertThat(take(Map.of("why", "Something else")).status()).isEqualTo(204);
         assertThat(request()).isEqualTo(first);
+    }
+
+    @Test
+    void whatIsTakenLeavesWhatWasTakenBeforeAndIsOnRecordOnce() {
+        offer(Scope.DEVICE);
+        take();
+        String first = title;
+        title = first + "-b";
+        offer(Scope.USER);
+        take();
+        take();
+        assertThat(request().path("forPerson").asBoolean()).isTrue();
+        assertThat(server.bean(CurrentSnapshot.class).now().estate().requests().stream().map(Request::title)).contains(first, title);
+        assertThat(server.bean(JdbcClient.class).sql("select count(*) from journal where kind = 'taken' and subject = ?").param("title:" + title)
+                .query(Integer.class).single()).isEqualTo(1);
+        giveBack();
+        assertThat(server.bean(CurrentSnapshot.class).now().estate().requests().stream().map(Request::title)).contains(first).doesNotContain(title);
+        title = first;
+        assertThat(request().path("forPerson").asBoolean()).isFalse();
     }
 }
