@@ -96,6 +96,18 @@ describe('choices as they are written', () => {
     })
   })
 
+  it.each([0, 1, 6, 1023, 1048575, 1048576, 10485760, 123456789, 4294967297])('keep a size to the byte: %i', size => {
+    const written = choiceFields({ ...languages, allowed: [{ ...EMPTY_VALUE, value: 'cy', bytes: size }] })
+    expect(choicesProblem([written])).toBeUndefined()
+    expect(choicesOf([written])[0]?.allowed[0]?.bytes).toBe(size)
+  })
+
+  it('are not held up by values that their kind does not show', () => {
+    const rest = { ...withOne({ text: 'Welsh', mib: 'much' }), kind: 'text' as const }
+    expect(choicesProblem([rest])).toBeUndefined()
+    expect(choicesProblem([{ ...rest, kind: 'channel' }])).toBe('Fill in the value.')
+  })
+
   it('lose the ends of a range with the kind that has one', () => {
     expect(choicesOf([{ ...choiceFields(number), kind: 'text' }])[0]).not.toHaveProperty('least')
     expect(choicesOf([{ ...choiceFields(number), least: ' ', most: '' }])[0]).not.toHaveProperty('most')

@@ -9,6 +9,11 @@ export function isMany(choice: Pick<Choice, 'kind'>): boolean {
   return choice.kind === 'parts' || choice.kind === 'languages'
 }
 
+/** Whether it is chosen from a list of values. */
+export function hasValues(choice: Pick<Choice, 'kind'>): boolean {
+  return choice.kind !== 'text' && choice.kind !== 'number'
+}
+
 /** The values that are chosen, one by one. */
 export function chosen(choice: Choice, value: string): readonly string[] {
   return isMany(choice) ? value.split(',').filter(one => one !== '') : [value]
@@ -94,8 +99,13 @@ export function choiceFields(choice: Choice): ChoiceFields {
     ...choice,
     least: choice.least === undefined ? '' : String(choice.least),
     most: choice.most === undefined ? '' : String(choice.most),
-    allowed: choice.allowed.map(({ bytes: size, ...same }) => ({ ...same, mib: size === 0 ? '' : String(size / MIB) })),
+    allowed: choice.allowed.map(({ bytes: size, ...same }) => ({ ...same, mib: mibOf(size) })),
   }
+}
+
+/** With as many decimals as tell one byte from the next; empty for nothing. */
+function mibOf(size: number): string {
+  return size === 0 ? '' : (size / MIB).toFixed(7).replace(/[.]?0+$/, '')
 }
 
 /** The choices that are written; those without a name are left out, and so are values without a value. */
@@ -149,9 +159,8 @@ export function choicesProblem(fields: readonly ChoiceFields[]): string | undefi
   return fields
     .flatMap(choice => [
       nameProblem(choice),
-      ...choice.allowed.map(valueProblem),
+      ...(hasValues(choice) ? choice.allowed.flatMap(one => [valueProblem(one), sizeProblem(one.mib)]) : []),
       ...(choice.kind === 'number' ? [boundProblem(choice.least), boundProblem(choice.most)] : []),
-      ...choice.allowed.map(one => sizeProblem(one.mib)),
     ])
     .find(problem => problem !== undefined)
 }

@@ -12,6 +12,7 @@ import {
   choicesProblem,
   EMPTY_CHOICE,
   EMPTY_VALUE,
+  hasValues,
   isMany,
   nameProblem,
   sizeProblem,
@@ -123,7 +124,7 @@ function OneChoice({
           />
         </Flex>
       )}
-      {choice.kind !== 'text' && choice.kind !== 'number' && <Values at={at} files={files} />}
+      {hasValues(choice) && <Values at={at} files={files} />}
       <Box color="ink2" textStyle="second" mt="1">
         Steps read it as <code>{`{choice:${choiceId(choice) || '…'}}`}</code>
       </Box>

@@ -35,3 +35,27 @@ test('another address is where one is, whatever was walked to before', () => {
   act(() => void vi.advanceTimersByTime(1000))
   expect(keep).not.toHaveBeenCalled()
 })
+
+test('Back goes back, and what was walked to does not come again', () => {
+  const { keep, hook, at, walk } = walking('vans')
+  walk('works')
+  act(() => void vi.advanceTimersByTime(200))
+  hook.rerender({ of: 'works' })
+  hook.rerender({ of: 'vans' })
+  expect(at()).toBe('vans')
+  act(() => void vi.advanceTimersByTime(1000))
+  expect(keep.mock.calls).toEqual([['works']])
+})
+
+test('who walks on while the address is still coming round is not taken back', () => {
+  const { keep, hook, at, walk } = walking(undefined)
+  walk('works')
+  act(() => void vi.advanceTimersByTime(200))
+  walk('labs')
+  hook.rerender({ of: 'works' })
+  expect(at()).toBe('labs')
+  act(() => void vi.advanceTimersByTime(200))
+  expect(keep.mock.calls).toEqual([['works'], ['labs']])
+  hook.rerender({ of: 'labs' })
+  expect(at()).toBe('labs')
+})
