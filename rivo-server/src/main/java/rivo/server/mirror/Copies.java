@@ -63,7 +63,17 @@ public class Copies implements ContentPlaces {
         static final Standing NEVER = new Standing(null, null);
     }
 
-    private record Of(String mirror, String sha256) {
+    /** Where a mirror is. What is found at an address that the mirror has left by then is not said of the new one. */
+    private record Place(String mirror, String address) {
+        static Place of(Mirror mirror) {
+            return new Place(mirror.id(), mirror.address());
+        }
+    }
+
+    private record Of(Place place, String sha256) {
+        static Of of(Mirror mirror, Content content) {
+            return new Of(Place.of(mirror), content.sha256());
+        }
     }
 
     /** What may be said of a mirror that does not do as mirrors do, in words of ours: never what its port answered. */
@@ -79,7 +89,7 @@ public class Copies implements ContentPlaces {
     private final Clock clock;
     private final HttpClient http = HttpClient.newBuilder().version(HttpClient.Version.HTTP_1_1).connectTimeout(TO_LOOK).build();
     private final Map<Of, Copy> copies = new ConcurrentHashMap<>();
-    private final Map<String, Standing> standings = new ConcurrentHashMap<>();
+    private final Map<Place, Standing> standings = new ConcurrentHashMap<>();
     private final Set<Of> wanted = ConcurrentHashMap.newKeySet();
     private final ExecutorService looking = threads(1, "mirror-look");
     private final ExecutorService copying = threads(2, "mirror-copy");
@@ -99,12 +109,12 @@ public class Copies implements ContentPlaces {
         });
     }
 
-    Copy of(String mirror, String sha256) {
-        return copies.getOrDefault(new Of(mirror, sha256), Copy.UNKNOWN);
+    Copy of(Mirror mirror, Content content) {
+        return copies.getOrDefault(Of.of(mirror, content), Copy.UNKNOWN);
     }
 
-    Standing standing(String mirror) {
-        return standings.getOrDefault(mirror, Standing.NEVER);
+    Standing standing(Mirror mirror) {
+        return standings.getOrDefault(Place.of(mirror), Standing.NEVER);
     }
 
     @Override
@@ -114,7 +124,7 @@ public class Copies implements ContentPlaces {
 
     @Override
     public List<String> lacking(Content content) {
-        return mirrors.all().stream().filter(m -> of(m.id(), content.sha256()).state() != State.HELD).map(Mirror::name).toList();
+        return mirrors.all().stream().filter(m -> of(m, content).state() != State.HELD).map(Mirror::name).toList();
     }
 
     /** Looks at all mirrors: soon after the start, and every ten minutes. */
@@ -148,7 +158,7 @@ public class Copies implements ContentPlaces {
     }
 
     private void lookAt(Mirror mirror, Content content) throws IOException, InterruptedException {
-        Of of = new Of(mirror.id(), content.sha256());
+        Of of = Of.of(mirror, content);
         if (wanted.contains(of)) {
             return;
         }
@@ -170,17 +180,17 @@ public class Copies implements ContentPlaces {
 
     /** Has a mirror fetch all that it lacks, in the background. */
     public void copyAll(String mirror) {
-        copy(mirror, catalogue.now().contents().values());
+        copy(mirrors.mirror(mirror), catalogue.now().contents().values());
     }
 
     /** Has a mirror fetch these, in the background; those it holds are left out. */
-    void copy(String mirror, Iterable<Content> contents) {
-        Mirror asked = mirrors.mirror(mirror);
+    void copy(Mirror mirror, Iterable<Content> contents) {
         for (Content content : contents) {
-            Of of = new Of(mirror, content.sha256());
-            if (of(mirror, content.sha256()).state() != State.HELD && wanted.add(of)) {
-                put(of, new Copy(State.WAITING, of(mirror, content.sha256()).held(), ""));
-                copying.execute(() -> copyNow(asked, content, of));
+            Of of = Of.of(mirror, content);
+            Copy before = of(mirror, content);
+            if (before.state() != State.HELD && wanted.add(of)) {
+                put(of, new Copy(State.WAITING, before.held(), ""));
+                copying.execute(() -> copyNow(mirror, content, of));
             }
         }
     }
@@ -214,7 +224,7 @@ public class Copies implements ContentPlaces {
     }
 
     private void stands(Mirror mirror, @Nullable String trouble) {
-        standings.put(mirror.id(), new Standing(trouble, clock.instant()));
+        standings.put(Place.of(mirror), new Standing(trouble, clock.instant()));
         events.changed(Topics.MIRRORS);
     }
 
@@ -222,7 +232,7 @@ public class Copies implements ContentPlaces {
     void cancel(String mirror) {
         List<Of> stopped = new ArrayList<>(wanted);
         for (Of of : stopped) {
-            if (of.mirror().equals(mirror) && wanted.remove(of)) {
+            if (of.place().mirror().equals(mirror) && wanted.remove(of)) {
                 copies.computeIfPresent(of, (k, copy) -> copy.state() == State.WAITING
                         ? new Copy(copy.held() == 0 ? State.ABSENT : State.PARTLY, copy.held(), "") : copy);
             }
@@ -233,8 +243,8 @@ public class Copies implements ContentPlaces {
     /** Forgets a mirror that there is no more, or one that is elsewhere now. */
     void forget(String mirror) {
         cancel(mirror);
-        copies.keySet().removeIf(of -> of.mirror().equals(mirror));
-        standings.remove(mirror);
+        copies.keySet().removeIf(of -> of.place().mirror().equals(mirror));
+        standings.keySet().removeIf(place -> place.mirror().equals(mirror));
     }
 
     private int head(Mirror mirror, String what, Content content, long from, Duration patience)

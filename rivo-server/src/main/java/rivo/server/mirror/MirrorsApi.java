@@ -101,26 +101,26 @@ class MirrorsApi {
         int held = 0;
         int copying = 0;
         long bytes = 0;
-        for (String sha256 : contents.keySet()) {
-            Copy copy = copies.of(mirror.id(), sha256);
+        for (Content content : contents.values()) {
+            Copy copy = copies.of(mirror, content);
             held += copy.state() == State.HELD ? 1 : 0;
             copying += copy.state() == State.COPYING || copy.state() == State.WAITING ? 1 : 0;
             bytes += copy.held();
         }
         Total total = traffic.of(mirror.id());
-        Copies.Standing standing = copies.standing(mirror.id());
+        Copies.Standing standing = copies.standing(mirror);
         return new MirrorLine(mirror, Mirrors.devices(resolver, mirror), standing.trouble(), standing.lookedAt(), held, copying,
                 bytes, total.fetchedBytes(), total.servedBytes(), total.saved());
     }
 
     @GetMapping("/{id}/contents")
     List<MirrorContent> contents(@PathVariable String id) {
-        mirrors.mirror(id);
+        Mirror mirror = mirrors.mirror(id);
         List<MirrorContent> lines = new ArrayList<>();
         for (TitleRecord title : catalogue.now().all()) {
             for (TitleRecord.ReleaseRecord release : title.releases()) {
                 release.variants().stream().flatMap(v -> v.contents().stream()).distinct().forEach(content -> {
-                    Copy copy = copies.of(id, content.sha256());
+                    Copy copy = copies.of(mirror, content);
                     Total total = traffic.of(id, content.sha256());
                     lines.add(new MirrorContent(content.sha256(), content.fileName(), title.id(), title.name(), release.version(),
                             content.size(), copy.state().name().toLowerCase(Locale.ROOT), copy.held(), copy.message(),
@@ -162,8 +162,7 @@ class MirrorsApi {
     @PostMapping("/{id}/copies")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void copy(@PathVariable String id, @RequestBody CopyWish wish) {
-        mirrors.mirror(id);
-        copies.copy(id, catalogue.now().contents().values().stream()
+        copies.copy(mirrors.mirror(id), catalogue.now().contents().values().stream()
                 .filter(c -> wish.sha256() == null || wish.sha256().contains(c.sha256())).toList());
     }
 
@@ -180,7 +179,7 @@ class MirrorsApi {
     void copyEverywhere(@RequestParam String title, @RequestParam String version) {
         List<Content> contents = catalogue.now().record(title).releases().stream().filter(r -> r.version().equals(version))
                 .flatMap(r -> r.variants().stream()).flatMap(v -> v.contents().stream()).toList();
-        mirrors.all().forEach(mirror -> copies.copy(mirror.id(), contents));
+        mirrors.all().forEach(mirror -> copies.copy(mirror, contents));
     }
 
     /**

@@ -197,14 +197,36 @@ class CopiesTest extends ServerTest {
         }
     }
 
-    @Test
-    void whereNothingListensIsSaid() throws Exception {
+    private static void putWhereNothingListens() throws IOException {
         int free;
         try (ServerSocket closed = new ServerSocket(0)) {
             free = closed.getLocalPort();
         }
         put("http://127.0.0.1:" + free);
+    }
+
+    @Test
+    void whereNothingListensIsSaid() throws Exception {
+        putWhereNothingListens();
         assertThat(trouble()).endsWith("nothing listens there, or its name is not known");
+    }
+
+    @Test
+    void whatEndsAtTheAddressThatItHasLeftIsNotSaidOfTheNewOne() throws Exception {
+        waits = true;
+        server.ask("POST", "/api/mirrors/hartsmere/copies", Map.of());
+        await(asked);
+        putWhereNothingListens();
+        String trouble = trouble();
+        assertThat(trouble).isNotEmpty();
+        goOn.countDown();
+        server.ask("POST", "/api/mirrors/hartsmere/copies", Map.of());
+        for (int i = 0; i < contents.length; i++) {
+            int content = i;
+            until(() -> copy(content).path("state").asString().equals("failed"));
+        }
+        assertThat(line().path("trouble").asString("")).isEqualTo(trouble);
+        assertThat(line().path("heldBytes").asLong()).isZero();
     }
 
     @Test
