@@ -6,10 +6,17 @@ import type { ColourTheme } from './colourTheme'
 import { keepTheme, keptTheme } from './colourTheme'
 import { Initials } from './Initials'
 import { Later } from '../shared/ui/Later'
+import { useSteady } from '../shared/useSteady'
 
 /** Behind the initials: the settings, the theme, the keys, the sessions, and the way out. */
-export const AccountMenu = memo(function AccountMenu({ onHelp }: { onHelp: () => void }) {
+export function AccountMenu({ onHelp }: { onHelp: () => void }) {
   const navigate = useNavigate()
+  const go = useSteady((to: string) => void navigate(to))
+  return <Items onHelp={onHelp} go={go} />
+}
+
+/** Apart, as the router has whoever navigates drawn anew at each step of looking, and menus are dear to draw. */
+const Items = memo(function Items({ onHelp, go }: { onHelp: () => void; go: (to: string) => void }) {
   const session = useSession()
   const signOut = useSignOut()
   const [sessions, setSessions] = useState(false)
@@ -34,13 +41,13 @@ export const AccountMenu = memo(function AccountMenu({ onHelp }: { onHelp: () =>
                   {session.account}
                 </Box>
               </Box>
-              <Item value="mirrors" onSelect={() => void navigate('/mirrors')}>
+              <Item value="mirrors" onSelect={() => go('/mirrors')}>
                 Mirrors
               </Item>
-              <Item value="windows" onSelect={() => void navigate('/windows')}>
+              <Item value="windows" onSelect={() => go('/windows')}>
                 Maintenance windows
               </Item>
-              <Item value="roots" onSelect={() => void navigate('/trusted-roots')}>
+              <Item value="roots" onSelect={() => go('/trusted-roots')}>
                 Trusted roots
               </Item>
               <Item value="estate" onSelect={() => window.location.assign('/api/estate')}>

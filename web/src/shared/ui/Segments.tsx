@@ -1,4 +1,5 @@
 import { SegmentGroup } from '@chakra-ui/react'
+import { memo } from 'react'
 
 interface Props<T extends string> {
   /** What is chosen between. */
@@ -8,8 +9,10 @@ interface Props<T extends string> {
   onChange: (value: T) => void
 }
 
-/** One of a few, all of them in sight. The arrow keys choose. */
-export function Segments<T extends string>({ label, value, choices, onChange }: Props<T>) {
+/** One of a few, all of them in sight. The arrow keys choose. Not drawn anew while what it is told is the very same. */
+export const Segments = memo(SegmentsPart) as typeof SegmentsPart
+
+function SegmentsPart<T extends string>({ label, value, choices, onChange }: Props<T>) {
   const choose = (chosen: string | null) => {
     const found = choices.find(choice => choice.value === chosen)
     if (found !== undefined) {

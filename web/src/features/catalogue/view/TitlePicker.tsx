@@ -1,3 +1,4 @@
+import { memo, useMemo } from 'react'
 import { Picker } from '../../../shared/ui/Picker'
 import { useTitleList } from '../api/catalogue'
 
@@ -11,12 +12,18 @@ interface Props {
   width?: string
 }
 
-/** A title of the catalogue, found by a few letters of its name or maker. */
-export function TitlePicker({ label, value, onChoose, without = [], width }: Props) {
+const NONE: readonly string[] = []
+
+/** A title of the catalogue, found by a few letters of its name or maker. Not drawn anew while what it is told is the very same. */
+export const TitlePicker = memo(function TitlePicker({ label, value, onChoose, without = NONE, width }: Props) {
   const titles = useTitleList()
-  const items = (titles.data ?? [])
-    .filter(title => !without.includes(title.id))
-    .map(title => ({ id: title.id, name: title.name, second: title.maker }))
+  const items = useMemo(
+    () =>
+      (titles.data ?? [])
+        .filter(title => !without.includes(title.id))
+        .map(title => ({ id: title.id, name: title.name, second: title.maker })),
+    [titles.data, without],
+  )
   return (
     <Picker
       label={label}
@@ -29,4 +36,4 @@ export function TitlePicker({ label, value, onChoose, without = [], width }: Pro
       {...(width !== undefined && { width })}
     />
   )
-}
+})

@@ -76,10 +76,14 @@ export function useBelow(title: string, ous: readonly string[]) {
   })
 }
 
+/** With the title that it is of, as that of before stays until the next has come. */
 export function useOuTrail(title: string, ou: string) {
   return useQuery({
     queryKey: ['reach', title, 'ou', ou],
-    queryFn: () => ask<OuTrail>('GET', `${address(title)}/ous/${encodeURIComponent(ou)}`),
+    queryFn: async () => ({
+      title,
+      trail: await ask<OuTrail>('GET', `${address(title)}/ous/${encodeURIComponent(ou)}`),
+    }),
     enabled: title !== '' && ou !== '',
     placeholderData: keepPreviousData,
   })

@@ -1,5 +1,5 @@
 import { Box, Checkbox, Flex } from '@chakra-ui/react'
-import { useState } from 'react'
+import { memo, useState } from 'react'
 import { useNavigate } from 'react-router'
 import { Button } from '../../../shared/ui/Button'
 import { sentence } from '../../../shared/api'
@@ -7,6 +7,7 @@ import { Diamond } from '../../../shared/ui/Diamond'
 import { Later } from '../../../shared/ui/Later'
 import { Kbd } from '../../../shared/ui/Kbd'
 import { useKeys } from '../../../shared/keys'
+import { useSteady } from '../../../shared/useSteady'
 import { ChooseWindow, fixedWords, useChoosable } from '../../catalogue'
 import { assignAddress } from '../../assign'
 import { editAt, useDraft, useDropEdit, usePutEdit } from '../../draft'
@@ -21,7 +22,7 @@ interface Props {
 type Wanted = 'required' | 'available' | 'uninstall' | 'none'
 
 /** Puts edits for the chosen OU into the draft. */
-export function AssignPart({ title, titleName, ou }: Props) {
+export const AssignPart = memo(function AssignPart({ title, titleName, ou }: Props) {
   const draft = useDraft()
   const navigate = useNavigate()
   const put = usePutEdit()
@@ -43,12 +44,12 @@ export function AssignPart({ title, titleName, ou }: Props) {
       binding: intent !== 'none' && binding,
       choices: intent === 'required' || intent === 'available' ? choices : {},
     })
-  const rebind = (on: boolean) => {
+  const rebind = useSteady((on: boolean) => {
     setWish({ ou: ou.id, binding: on })
     if (here !== undefined) {
       put.mutate({ subject, ou: ou.id, intent: here.intent, binding: on, choices: fixed })
     }
-  }
+  })
   const open = () =>
     void navigate(
       assignAddress({ title, ...(here === undefined ? { include: [`ou:${ou.id}`] } : { id: here.assignment }) }),
@@ -100,13 +101,7 @@ export function AssignPart({ title, titleName, ou }: Props) {
           Assign… <Kbd>A</Kbd>
         </Button>
       </Flex>
-      <Checkbox.Root mt="2.5" size="sm" checked={binding} onCheckedChange={change => rebind(change.checked === true)}>
-        <Checkbox.HiddenInput />
-        <Checkbox.Control borderColor="ink3" />
-        <Checkbox.Label fontWeight="400" textStyle="compact" color="ink2">
-          binding: crosses fences, cannot be undone below
-        </Checkbox.Label>
-      </Checkbox.Root>
+      <BindingTick on={binding} onChange={rebind} />
       {release !== undefined && (here?.intent === 'required' || here?.intent === 'available') && (
         <Flex mt="2" gap="2" align="baseline" textStyle="compact" color="ink2" wrap="wrap">
           {fixedWords(release, fixed)}
@@ -150,4 +145,17 @@ export function AssignPart({ title, titleName, ou }: Props) {
       )}
     </Box>
   )
-}
+})
+
+/** Apart, as it is the dearest thing to draw here, and the part around it is drawn anew with each step on the map. */
+const BindingTick = memo(function BindingTick({ on, onChange }: { on: boolean; onChange: (on: boolean) => void }) {
+  return (
+    <Checkbox.Root mt="2.5" size="sm" checked={on} onCheckedChange={change => onChange(change.checked === true)}>
+      <Checkbox.HiddenInput />
+      <Checkbox.Control borderColor="ink3" />
+      <Checkbox.Label fontWeight="400" textStyle="compact" color="ink2">
+        binding: crosses fences, cannot be undone below
+      </Checkbox.Label>
+    </Checkbox.Root>
+  )
+})

@@ -26,85 +26,100 @@ interface Props {
   /** What is known of it already, so that one can act on it at once. */
   known: Pick<OuTrail, 'id' | 'name' | 'here'> | undefined
   /** Has the map show it, where it does not; told the OU that it stands in. */
-  onShow?: (parent: string) => void
+  onShow?: ((parent: string) => void) | undefined
 }
 
 const PAUSE_MS = 120
 
 /** What decides in the chosen part, and where one assigns. */
 export const OuPanel = memo(function OuPanel({ title, titleName, perPerson, ou, known, onShow }: Props) {
-  const trail = useOuTrail(title, useSettled(ou, PAUSE_MS))
-  if (failure(trail) !== undefined) {
+  const query = useOuTrail(title, useSettled(ou, PAUSE_MS))
+  if (failure(query) !== undefined) {
     return (
       <Frame label="The chosen part">
-        <Box color="trouble">{sentence(trail.error)}</Box>
+        <Box color="trouble">{sentence(query.error)}</Box>
       </Frame>
     )
   }
-  if (trail.data === undefined) {
+  if (query.data === undefined) {
     return <Frame label="The chosen part" />
   }
-  const parent = trail.data.path.at(-2)
+  const { title: of, trail } = query.data
+  const isCurrent = of === title && trail.id === ou
   // Never what was chosen before, which stays on the screen until what is chosen now has come.
-  const chosen = trail.data.id === ou ? trail.data : known
-  const { name, path, devices, people, fenced, counts, after, rungs } = trail.data
+  const chosen = isCurrent ? trail : known
   return (
-    <Frame label={name}>
-      <Box opacity={trail.data.id === ou ? 1 : 0.5}>
-        <Box as="h2" textStyle="heading">
-          {name}
-        </Box>
-        <Box color="ink2" textStyle="compact" mb="3">
-          {path.length > 2 &&
-            `${path
-              .slice(1)
-              .map(part => part.name)
-              .join(' › ')} · `}
-          {some(devices, 'device')}, {some(people, 'person', 'people')}
-          {fenced && ' · fenced'}
-          <Box as="span" css={{ '& a': { textDecoration: 'underline', color: 'lagoon' } }}>
-            {' · '}
-            <Link to={`/audiences/${encodeURIComponent(`ou:${trail.data.id}`)}`}>
-              {fenced ? 'all it receives, and its fence' : 'all it receives'}
-            </Link>
-          </Box>
-        </Box>
-        {onShow !== undefined && parent !== undefined && (
-          <Button size="sm" mb="3" onClick={() => onShow(parent.id)}>
-            Show it on the map
-          </Button>
-        )}
-        {perPerson && (
-          <Box color="ink2" textStyle="second" mb="1">
-            Installed for each person: everybody counts on each device they use.
-          </Box>
-        )}
-        {devices > 0 && <ProportionBar title={title} ou={trail.data.id} counts={counts} after={after} />}
-        {devices > 0 && (
-          <Box mt="4">
-            <StandingPart title={title} ou={trail.data.id} />
-          </Box>
-        )}
-        <Flex mt="4" mb="1" align="baseline" justify="space-between">
-          <Box as="h3" fontWeight="700">
-            What decides here
-          </Box>
-          {rungs.length > 1 && (
-            <Box color="ink2" textStyle="second">
-              strongest first
-            </Box>
-          )}
-        </Flex>
-        {rungs.length === 0 ? (
-          <Box color="ink2" pt="0.5">
-            {trail.data.sentence}
-          </Box>
-        ) : (
-          <RungList title={title} rungs={rungs} perPerson={perPerson} />
-        )}
+    <Frame label={trail.name}>
+      <Box opacity={isCurrent ? 1 : 0.5}>
+        <TrailPart title={of} perPerson={perPerson} trail={trail} onShow={onShow} />
       </Box>
       {chosen !== undefined && <AssignPart title={title} titleName={titleName} ou={chosen} />}
     </Frame>
+  )
+})
+
+interface TrailProps extends Pick<Props, 'title' | 'perPerson' | 'onShow'> {
+  trail: OuTrail
+}
+
+/** What the chosen part gets and what decides there; drawn anew only when that is another. */
+const TrailPart = memo(function TrailPart({ title, perPerson, trail, onShow }: TrailProps) {
+  const { name, path, devices, people, fenced, counts, after, rungs } = trail
+  const parent = path.at(-2)
+  return (
+    <>
+      <Box as="h2" textStyle="heading">
+        {name}
+      </Box>
+      <Box color="ink2" textStyle="compact" mb="3">
+        {path.length > 2 &&
+          `${path
+            .slice(1)
+            .map(part => part.name)
+            .join(' › ')} · `}
+        {some(devices, 'device')}, {some(people, 'person', 'people')}
+        {fenced && ' · fenced'}
+        <Box as="span" css={{ '& a': { textDecoration: 'underline', color: 'lagoon' } }}>
+          {' · '}
+          <Link to={`/audiences/${encodeURIComponent(`ou:${trail.id}`)}`}>
+            {fenced ? 'all it receives, and its fence' : 'all it receives'}
+          </Link>
+        </Box>
+      </Box>
+      {onShow !== undefined && parent !== undefined && (
+        <Button size="sm" mb="3" onClick={() => onShow(parent.id)}>
+          Show it on the map
+        </Button>
+      )}
+      {perPerson && (
+        <Box color="ink2" textStyle="second" mb="1">
+          Installed for each person: everybody counts on each device they use.
+        </Box>
+      )}
+      {devices > 0 && <ProportionBar title={title} ou={trail.id} counts={counts} after={after} />}
+      {devices > 0 && (
+        <Box mt="4">
+          <StandingPart title={title} ou={trail.id} />
+        </Box>
+      )}
+      <Flex mt="4" mb="1" align="baseline" justify="space-between">
+        <Box as="h3" fontWeight="700">
+          What decides here
+        </Box>
+        {rungs.length > 1 && (
+          <Box color="ink2" textStyle="second">
+            strongest first
+          </Box>
+        )}
+      </Flex>
+      {rungs.length === 0 ? (
+        <Box color="ink2" pt="0.5">
+          {trail.sentence}
+        </Box>
+      ) : (
+        <RungList title={title} rungs={rungs} perPerson={perPerson} />
+      )}
+    </>
   )
 })
 

@@ -1,5 +1,5 @@
 import { Box, Flex } from '@chakra-ui/react'
-import { memo } from 'react'
+import { memo, useCallback } from 'react'
 import { useNavigate } from 'react-router'
 import { changedAddress } from '../../../shared/address'
 import { withQuery } from '../../../shared/api'
@@ -11,11 +11,17 @@ import { outcomeWords } from '../../../shared/outcomes'
 import { PageHeading } from '../../../shared/ui/PageHead'
 import { Segments } from '../../../shared/ui/Segments'
 import { useAddressState } from '../../../shared/useAddressState'
+import { useSteady } from '../../../shared/useSteady'
 import { TitlePicker } from '../../catalogue'
 import type { Reach } from '../api/reach'
 import { occurring } from '../model/fill'
 import { REACH_ADDRESS } from '../model/reachAddress'
 import { NowLink } from './NowLink'
+
+const SHOWN_AS = [
+  { value: 'map', words: 'Map' },
+  { value: 'table', words: 'Table' },
+] as const
 
 /** The title one looks at, and the figures for the whole fleet. */
 export const ReachHead = memo(function ReachHead({ reach }: { reach: Reach }) {
@@ -28,10 +34,13 @@ export const ReachHead = memo(function ReachHead({ reach }: { reach: Reach }) {
       act: () => change({ as: address.as === 'table' ? 'map' : 'table' }),
     },
   ])
-  const go = (title: string) =>
-    void navigate(
-      `/reach/${encodeURIComponent(title)}?${changedAddress(REACH_ADDRESS, new URLSearchParams(), address)}`,
-    )
+  const go = useSteady(
+    (title: string) =>
+      void navigate(
+        `/reach/${encodeURIComponent(title)}?${changedAddress(REACH_ADDRESS, new URLSearchParams(), address)}`,
+      ),
+  )
+  const showAs = useCallback((as: 'map' | 'table') => change({ as }), [change])
   const figures = [...new Set(['required' as const, ...occurring(reach.totals, reach.totalsAfter)])]
   return (
     <Flex align="center" gap="4" minH="9" wrap="wrap">
@@ -44,15 +53,7 @@ export const ReachHead = memo(function ReachHead({ reach }: { reach: Reach }) {
         </Flex>
       </Box>
       <TitlePicker label="Choose another title" onChoose={go} width="180px" />
-      <Segments
-        label="Shown as"
-        value={address.as}
-        choices={[
-          { value: 'map', words: 'Map' },
-          { value: 'table', words: 'Table' },
-        ]}
-        onChange={as => change({ as })}
-      />
+      <Segments label="Shown as" value={address.as} choices={SHOWN_AS} onChange={showAs} />
       <Flex flex="1" justify="flex-end" rowGap="0.5" columnGap="5" wrap="wrap">
         {figures.map(kind => (
           <Figure key={kind} reach={reach} outcome={kind} />

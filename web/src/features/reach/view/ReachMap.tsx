@@ -5,6 +5,7 @@ import { Button } from '../../../shared/ui/Button'
 import { PlainStyles } from '../../../shared/ui/PlainStyles'
 import { useAddressState } from '../../../shared/useAddressState'
 import { useSize } from '../../../shared/useSize'
+import { useSteady } from '../../../shared/useSteady'
 import type { Reach } from '../api/reach'
 import type { Band } from '../model/layout'
 import { bandsNear, layOut, neighbour } from '../model/layout'
@@ -113,12 +114,8 @@ export const ReachMap = memo(function ReachMap({ path, tree, selected, onSelect 
   }
   const tabbable = layout.bands.some(b => b.id === focused) ? focused : reachable
   const near = bandsNear(layout.bands, scrolled, size.height)
-  const acts = useRef({ activate, enter })
-  useEffect(() => {
-    acts.current = { activate, enter }
-  })
-  const select = useCallback((band: Band) => acts.current.activate(band), [])
-  const goIn = useCallback((band: Band) => acts.current.enter(band), [])
+  const select = useSteady(activate)
+  const goIn = useSteady(enter)
   return (
     <Flex direction="column" h="100%" gap="1">
       {!isRoot && (

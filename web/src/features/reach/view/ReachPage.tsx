@@ -7,6 +7,7 @@ import { usePageTitle } from '../../../shared/ui/PageHead'
 import { QueryState } from '../../../shared/ui/QueryState'
 import { useAddressState } from '../../../shared/useAddressState'
 import { useShared } from '../../../shared/useShared'
+import { useSteady } from '../../../shared/useSteady'
 import type { WrittenBody } from '../../assign'
 import { ASSIGN_ADDRESS, fetchAssignSheet } from '../../assign'
 import type { Reach } from '../api/reach'
@@ -96,6 +97,9 @@ function Content({ reach, writtenId, onWritten }: ContentProps) {
   const [walked, walk] = useWalked(address.ou, keep)
   // The figures of a sheet come first; and as long as nothing has changed the map is the very same, so that only what a step changes is drawn.
   const drawn = useDeferredValue(reach)
+  const showBelow = useSteady((parent: string) =>
+    change({ in: parent === reach.path[0]?.id ? '' : parent, all: [...address.all, parent] }),
+  )
   const tree = useMemo(() => buildTree(drawn.ous), [drawn])
   if (tree === null || reach.devices === 0) {
     return (
@@ -134,10 +138,7 @@ function Content({ reach, writtenId, onWritten }: ContentProps) {
             perPerson={reach.perPerson}
             ou={selected}
             known={reach.ous.find(ou => ou.id === selected)}
-            {...(!isShown && {
-              onShow: parent =>
-                change({ in: parent === reach.path[0]?.id ? '' : parent, all: [...address.all, parent] }),
-            })}
+            onShow={isShown ? undefined : showBelow}
           />
         ) : (
           <WritingSheet
