@@ -17,16 +17,23 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import rivo.core.estate.AssignmentState;
+import rivo.core.estate.Device;
 import rivo.core.estate.Estate;
+import rivo.core.estate.Scope;
 import rivo.core.estate.Target;
+import rivo.core.estate.User;
 import rivo.directory.demo.DemoOrganisation;
 import rivo.server.TestClient;
+import rivo.server.TestDevice;
 import rivo.server.TestServer;
 import rivo.server.TestTitles;
 import rivo.server.change.Drafts;
 import rivo.server.change.OuAssignment;
 import rivo.server.change.Publishing;
 import rivo.server.estate.CurrentSnapshot;
+import rivo.server.estate.SignIns;
+import rivo.server.live.Told;
+import rivo.server.live.Topics;
 import tools.jackson.databind.JsonNode;
 
 /** The follower against the in-memory server. */
@@ -101,6 +108,39 @@ class DirectoryFollowerTest {
         assertThat(server.device("QB-NEW-900")).isEqualTo("0d54c1b0-0000-0000-0000-000000000900");
         assertThat(server.bean(JdbcClient.class).sql("select kind from journal order by number desc limit 1")
                 .query(String.class).single()).isEqualTo("device-added");
+    }
+
+    @Test
+    void whatHasChangedAndWhatHasGoneIsJournalledOneByOne() throws LDAPException {
+        long before = journalRows();
+        String computer = laboratoryComputers().get(0);
+        server.directory().modify("cn=loan-pool,ou=Groups," + BASE, new Modification(ModificationType.ADD, "member", computer));
+        scan();
+        server.directory().delete(computer);
+        scan();
+        assertThat(server.bean(JdbcClient.class).sql("select kind from journal where number > ? order by number").params(before).query(String.class).list())
+                .as("the group lists the computer no more, either").containsExactly("group-changed", "device-gone", "group-changed");
+    }
+
+    @Test
+    void whoeverHasLeftUsesNoDeviceAndHasNothingThere() throws LDAPException {
+        User person = server.bean(CurrentSnapshot.class).now().estate().users().all().stream().filter(u -> !u.name().equals("imara.voss"))
+                .findFirst().orElseThrow();
+        TestTitles.add(server, "maps", "Maps", Scope.USER);
+        TestDevice device = TestDevice.enrolled(server, "QB-NET-001");
+        assertThat(device.report("{\"number\":1,\"signedIn\":[\"" + person.name() + "\"],\"present\":[{\"title\":\"maps\",\"version\":\"4.2.0\","
+                + "\"person\":\"" + person.id() + "\"}]}").status()).isLessThan(300);
+        assertThat(known(device).people()).contains(person.id());
+        assertThat(known(device).present("maps", person.id())).isNotNull();
+        server.directory().delete(server.directory().search(BASE, SearchScope.SUB, "(uid=" + person.name() + ")").getSearchEntries().get(0).getDN());
+        scan();
+        assertThat(known(device).people()).doesNotContain(person.id());
+        assertThat(known(device).present("maps", person.id())).isNull();
+        assertThat(server.bean(CurrentSnapshot.class).now().get(SignIns.PART).get(device.id).people()).isEmpty();
+    }
+
+    private static Device known(TestDevice device) {
+        return server.bean(CurrentSnapshot.class).now().estate().devices().find(device.id);
     }
 
     private void add(String name, String ou) throws LDAPException {
@@ -265,7 +305,8 @@ class DirectoryFollowerTest {
     @Test
     void whatWasReadIsKeptWhileTheDirectoryIsAway() throws LDAPException {
         server.directory().shutDown(true);
-        DirectoryState away = scan();
+        Told.by(server, this::scan, Topics.DIRECTORY);
+        DirectoryState away = server.bean(DirectoryFollower.class).state();
         server.directory().startListening();
         assertThat(away.kind()).isEqualTo("away");
         assertThat(away.sentence()).contains("does not answer").contains("kept");

@@ -85,6 +85,14 @@ class SignInLimitTest {
     }
 
     @Test
+    void whoHasNotBeenThereForThreeMonthsIsLikeAnybodyElse() {
+        limit.begin("imara.voss", "10.0.0.1").wasRight();
+        clock.passes(Duration.ofDays(91));
+        assertThat(let(40, "imara.voss", "10.6.6.6")).isEqualTo(5);
+        assertThat(let("imara.voss", "10.0.0.1")).isFalse();
+    }
+
+    @Test
     void aRightPasswordCostsNothing() {
         for (int i = 0; i < 100; i++) {
             limit.begin("imara.voss", "10.0.0.1").wasRight();

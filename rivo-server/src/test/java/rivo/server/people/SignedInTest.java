@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import com.unboundid.ldap.listener.InMemoryDirectoryServerSnapshot;
+import com.unboundid.ldap.sdk.Entry;
 import java.net.http.HttpRequest;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -115,6 +116,25 @@ class SignedInTest {
                 + DemoOrganisation.BASE_DN)) {
             assertThat(new Administrators(settings(other), current, db).hold(imara)).as(other).isFalse();
         }
+    }
+
+    @Test
+    void theGroupMayBeMadeAnewUnderItsName() throws Exception {
+        assertThat(titles()).isEqualTo(200);
+        Entry group = server.directory().getEntry(DemoOrganisation.ADMINISTRATORS_DN).duplicate();
+        group.setAttribute("entryUUID", "0d54c1b0-0000-0000-0000-000000000999");
+        server.directory().delete(DemoOrganisation.ADMINISTRATORS_DN);
+        scan();
+        assertThat(titles()).isEqualTo(401);
+        server.directory().add(group);
+        scan();
+        server.signIn();
+        assertThat(titles()).isEqualTo(200);
+    }
+
+    @Test
+    void whatOneSignsInWithIsWrittenInNoLog() {
+        assertThat(new SessionApi.Credentials("imara.voss", "heron") + " " + new SessionApi.LinkToken("heron")).doesNotContain("heron");
     }
 
     @Test
