@@ -63,7 +63,7 @@ public final class Audiences {
         RuleSets rules = new RuleSets(estate, groups, units);
         TargetNumbers numbers = new TargetNumbers();
         return new Audiences(estate, units, groups, rules, new KeptSets(), DevicesById.of(estate.devices()), numbers,
-                new TargetRows(estate, units, numbers, groups, rules, null));
+                new TargetRows(estate, units, numbers, groups, rules));
     }
 
     /**
@@ -90,11 +90,12 @@ public final class Audiences {
      * With other sets; what is the same in both goes along.
      *
      * @param devices what has become of the devices
+     * @param people what has become of the people
      */
-    Audiences with(Estate newer, PersonUnits newUnits, Groups newGroups, RuleSets newRules, Moves devices) {
+    Audiences with(Estate newer, PersonUnits newUnits, Groups newGroups, RuleSets newRules, Moves devices, Moves people) {
         Audiences next = new Audiences(newer, newUnits, newGroups, newRules, new KeptSets(),
                 byId.after(newer.devices(), devices), numbers,
-                new TargetRows(newer, newUnits, numbers, newGroups, newRules, rows));
+                rows.after(newer, newUnits, newGroups, newRules, devices, people));
         if (newUnits == units && devices.areNone()) {
             next.ranks.putAll(ranks);
         }

@@ -47,13 +47,13 @@ final class Following {
                 : Groups.after(before.groups(), newer, devices, users);
         if (!sameCollections) {
             return before.with(newer, units, groups, RuleSets.anew(before.rules(), newer, groups, units, devices, users),
-                    devices);
+                    devices, users);
         }
         Positions changed = new Affected(before, newer, groups, units, devices, users).byRules();
         RuleSets rules = changed.size() * 2 > newer.devices().size() + 2
                 ? RuleSets.anew(before.rules(), newer, groups, units, devices, users)
                 : RuleSets.after(before.rules(), newer, groups, units, devices, users, changed);
-        return before.with(newer, units, groups, rules, devices);
+        return before.with(newer, units, groups, rules, devices, users);
     }
 
     /** Whether every device, all at their old places, has the same people. */

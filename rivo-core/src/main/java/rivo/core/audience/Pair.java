@@ -13,7 +13,7 @@ import rivo.core.estate.Target;
 
 /**
  * An assignment with one of its include targets, ready to say at which units of a title it is a candidate (section 3 of
- * the resolution rules). Immutable but for what it remembers; safe for any thread.
+ * the resolution rules). Immutable but for what it works out when it is first asked; safe for any thread.
  *
  * <p><b>Own units:</b> following the user, everything is decided for each person of a device on their own, so in units of
  * scope user; for a title of scope device the devices of those units are what comes out.
@@ -25,34 +25,54 @@ public final class Pair {
     private final Target target;
     /** Of the title. */
     private final Scope scope;
-    /** Of the own units. */
-    private final Scope own;
-    private final Positions reach;
-    private final List<Gate> gates;
-    private final @Nullable Waves waves;
     private final int number;
-    /** Whether the row of targets, which tells whom a device target holds, leaves the reach to be asked. */
-    private final boolean asksReach;
-    private final Sureness sureness;
+    /** Where it is worked out when it is first asked; null once it has been. */
+    private volatile @Nullable Audiences audiences;
+    private volatile @Nullable Sets sets;
     private volatile @Nullable Split anywhere;
+
+    /**
+     * What it looks at.
+     *
+     * @param own the scope of the own units
+     */
+    private record Sets(Scope own, Positions reach, List<Gate> gates, @Nullable Waves waves, Sureness sureness) {
+
+        static Sets of(Audiences audiences, Assignment assignment, Target target, Scope scope) {
+            boolean followsUser = assignment.follows() == Follows.USER;
+            Scope asked = followsUser ? Scope.USER : scope;
+            List<Gate> gates = Pair.gates(audiences, assignment, target, asked);
+            Waves waves = assignment.waves().isEmpty() ? null : new Waves(audiences, assignment, target, asked);
+            boolean plain = gates.isEmpty() && waves == null;
+            boolean onlyFences = waves == null && gates.stream().allMatch(Gate.Fence.class::isInstance);
+            Sureness sureness = plain && (!followsUser || scope == Scope.DEVICE) ? Sureness.ALWAYS
+                    : onlyFences ? Sureness.WHERE_SIMPLE : Sureness.NEVER;
+            Scope own = followsUser && !plain ? Scope.USER : scope;
+            return new Sets(own, audiences.reach(target, assignment.follows(), own), gates, waves, sureness);
+        }
+    }
 
     private Pair(Audiences audiences, Assignment assignment, Target target, Scope scope) {
         this.units = audiences.units();
+        this.audiences = audiences;
         this.assignment = assignment;
         this.target = target;
         this.scope = scope;
-        this.gates = assignment.follows() == Follows.USER || scope == Scope.USER
-                ? gates(audiences, assignment, target, Scope.USER) : gates(audiences, assignment, target, scope);
-        this.waves = assignment.waves().isEmpty() ? null
-                : new Waves(audiences, assignment, target, assignment.follows() == Follows.USER ? Scope.USER : scope);
-        boolean plain = gates.isEmpty() && waves == null;
-        boolean onlyFences = waves == null && gates.stream().allMatch(Gate.Fence.class::isInstance);
-        this.asksReach = assignment.follows() == Follows.USER;
-        this.sureness = plain && (!asksReach || scope == Scope.DEVICE) ? Sureness.ALWAYS
-                : onlyFences ? Sureness.WHERE_SIMPLE : Sureness.NEVER;
-        this.own = assignment.follows() == Follows.USER && !plain ? Scope.USER : scope;
-        this.reach = audiences.reach(target, assignment.follows(), own);
         this.number = audiences.number(target, assignment.follows());
+    }
+
+    /** A device asks few of the pairs, and what the others look at need not be known for that. */
+    private Sets sets() {
+        Sets known = sets;
+        Audiences in = audiences;
+        if (known == null && in != null) {
+            known = Sets.of(in, assignment, target, scope);
+            synchronized (this) {
+                sets = known;
+                audiences = null;
+            }
+        }
+        return known == null ? Objects.requireNonNull(sets) : known;
     }
 
     /** The pairs of an assignment, one for each of its include targets, for titles of this scope. */
@@ -153,8 +173,9 @@ public final class Pair {
     private Split anywhere() {
         Split known = anywhere;
         if (known == null) {
-            Split split = split(through(reach));
-            known = own == scope ? split : new Split(units.devicesOf(split.now()), units.devicesOf(split.later()));
+            Sets of = sets();
+            Split split = split(of, through(of));
+            known = of.own == scope ? split : new Split(units.devicesOf(split.now()), units.devicesOf(split.later()));
             anywhere = known;
         }
         return known;
@@ -170,7 +191,8 @@ public final class Pair {
      * or two where it is known what the pair comes to among all units, else one for each own unit and gate.
      */
     public Standing at(int unit, TargetRow row) {
-        if (sureness.isSure(row)) {
+        Sets of = sets();
+        if (of.sureness.isSure(row)) {
             return Standing.CANDIDATE;
         }
         Split known = anywhere;
@@ -178,12 +200,12 @@ public final class Pair {
             return known.now().contains(unit) ? Standing.CANDIDATE
                     : known.later().contains(unit) ? Standing.LATER : Standing.NO_CANDIDATE;
         }
-        if (own == scope) {
-            return atOwn(unit);
+        if (of.own == scope) {
+            return atOwn(of, unit);
         }
         Standing best = Standing.NO_CANDIDATE;
         for (int person = units.from(unit); person < units.to(unit); person++) {
-            Standing standing = atOwn(person);
+            Standing standing = atOwn(of, person);
             best = standing.compareTo(best) > 0 ? standing : best;
         }
         return best;
@@ -202,34 +224,35 @@ public final class Pair {
     }
 
     Sureness sureness() {
-        return sureness;
+        return sets().sureness;
     }
 
-    private Standing atOwn(int unit) {
-        if (asksReach && !reach.contains(unit)) {
+    private Standing atOwn(Sets of, int unit) {
+        // The row of targets tells whom a device target holds; following the user it leaves the reach to be asked.
+        if (assignment.follows() == Follows.USER && !of.reach.contains(unit)) {
             return Standing.NO_CANDIDATE;
         }
-        for (int i = 0; i < gates.size(); i++) {
-            if (!gates.get(i).passes(unit)) {
+        for (int i = 0; i < of.gates.size(); i++) {
+            if (!of.gates.get(i).passes(unit)) {
                 return Standing.NO_CANDIDATE;
             }
         }
-        return waves == null || waves.isOpen(unit) ? Standing.CANDIDATE : Standing.LATER;
+        return of.waves == null || of.waves.isOpen(unit) ? Standing.CANDIDATE : Standing.LATER;
     }
 
-    private Positions through(Positions reached) {
-        Positions passing = reached;
-        for (int i = 0; i < gates.size() && !passing.isEmpty(); i++) {
-            passing = gates.get(i).pass(passing);
+    private static Positions through(Sets of) {
+        Positions passing = of.reach;
+        for (int i = 0; i < of.gates.size() && !passing.isEmpty(); i++) {
+            passing = of.gates.get(i).pass(passing);
         }
         return passing;
     }
 
-    private Split split(Positions passing) {
-        if (waves == null || passing.isEmpty()) {
+    private static Split split(Sets of, Positions passing) {
+        if (of.waves == null || passing.isEmpty()) {
             return new Split(passing, Positions.NONE);
         }
-        Positions open = waves.open(passing);
+        Positions open = of.waves.open(passing);
         return new Split(open, passing.without(open));
     }
 
@@ -238,27 +261,27 @@ public final class Pair {
      * With {@link #reaches}, {@link #gates} and {@link #waves} they tell what became of the pair there.
      */
     public Positions ownUnits(int unit) {
-        return own == scope ? Positions.range(unit, unit + 1)
+        return sets().own == scope ? Positions.range(unit, unit + 1)
                 : Positions.range(units.from(unit), units.to(unit));
     }
 
     /** The scope of the own units. */
     public Scope ownScope() {
-        return own;
+        return sets().own;
     }
 
     /** Those of the own units that the target holds. */
     public Positions reaches(Positions ownUnits) {
-        return ownUnits.and(reach);
+        return ownUnits.and(sets().reach);
     }
 
     /** In the order in which they are asked. */
     public List<Gate> gates() {
-        return gates;
+        return sets().gates;
     }
 
     public @Nullable Waves waves() {
-        return waves;
+        return sets().waves;
     }
 
     /** Whether it holds exactly where the other does, which is of the same assignment in another state of the estate. */
@@ -270,9 +293,16 @@ public final class Pair {
      * This pair in other audiences in which everyone stands as in its own: itself, where all that it looks at is the same.
      */
     public Pair in(Audiences other, Audiences own) {
-        boolean same = waves == null && other.isSame(target, own)
+        boolean same = assignment.waves().isEmpty() && other.isSame(target, own)
                 && (assignment.within() == null || other.isSame(assignment.within(), own))
                 && assignment.exclude().stream().allMatch(excluded -> other.isSame(excluded, own));
-        return same ? this : new Pair(other, assignment, target, scope);
+        if (!same) {
+            return new Pair(other, assignment, target, scope);
+        }
+        synchronized (this) {
+            // Both come to the same, and the older need not be kept for this pair.
+            audiences = audiences == null ? null : other;
+        }
+        return this;
     }
 }

@@ -2,7 +2,7 @@ package rivo.core.audience;
 
 import java.util.ArrayList;
 import java.util.List;
-import java.util.function.Function;
+import java.util.function.BiFunction;
 import org.jspecify.annotations.Nullable;
 import rivo.core.estate.Device;
 import rivo.core.estate.Estate;
@@ -26,18 +26,41 @@ final class TargetRows {
     private final TargetNumbers numbers;
     private final Groups groups;
     private final RuleSets rules;
-    /** Of an older estate, for each side: what is the same in both is taken from them. Not the estate itself. */
-    private volatile List<Memberships> earlier;
+    /** What is the same is taken from it. */
+    private volatile @Nullable Earlier earlier;
     private volatile @Nullable Tables tables;
 
-    TargetRows(Estate estate, PersonUnits units, TargetNumbers numbers, Groups groups, RuleSets rules,
-            @Nullable TargetRows before) {
+    /**
+     * What an older estate had, without that estate itself.
+     *
+     * @param devices what has become of the devices since
+     * @param sameGroups whether every group lists the same since
+     */
+    private record Earlier(Memberships ofDevices, Memberships ofPeople, Moves devices, Moves people, boolean sameGroups) {
+
+        Earlier then(Moves nextDevices, Moves nextPeople, boolean nextSameGroups) {
+            return new Earlier(ofDevices, ofPeople, devices.then(nextDevices), people.then(nextPeople), sameGroups && nextSameGroups);
+        }
+    }
+
+    private TargetRows(Estate estate, PersonUnits units, TargetNumbers numbers, Groups groups, RuleSets rules, @Nullable Earlier earlier) {
         this.estate = estate;
         this.units = units;
         this.numbers = numbers;
         this.groups = groups;
         this.rules = rules;
-        this.earlier = before == null ? List.of() : before.memberships();
+        this.earlier = earlier;
+    }
+
+    TargetRows(Estate estate, PersonUnits units, TargetNumbers numbers, Groups groups, RuleSets rules) {
+        this(estate, units, numbers, groups, rules, null);
+    }
+
+    /** Those of a newer estate. */
+    TargetRows after(Estate newer, PersonUnits newUnits, Groups newGroups, RuleSets newRules, Moves devices, Moves people) {
+        Earlier known = known();
+        return new TargetRows(newer, newUnits, numbers, newGroups, newRules, known == null ? null
+                : known.then(devices, people, estate.groups().equals(newer.groups())));
     }
 
     /** Costs a step for each OU above, each group that holds the device or its people, and each collection. */
@@ -70,16 +93,26 @@ final class TargetRows {
     private Tables tables() {
         Tables known = tables;
         if (known == null || known.of != numbers.size()) {
-            known = new Tables(memberships());
+            known = new Tables(known());
             tables = known;
-            earlier = List.of();
+            earlier = null;
         }
         return known;
     }
 
-    private List<Memberships> memberships() {
+    private @Nullable Earlier known() {
         Tables known = tables;
-        return known == null ? earlier : List.of(known.devices.memberships, known.people.memberships);
+        return known == null ? earlier : new Earlier(known.devices.memberships, known.people.memberships, Moves.none(estate.devices().size()),
+                Moves.none(estate.users().size()), true);
+    }
+
+    /** @param moves since those before, where the sets are the same but for them; null where they are not */
+    private static Memberships memberships(int size, List<Positions> sets, int[] names, @Nullable Memberships before, @Nullable Moves moves) {
+        if (before != null && before.isOf(size, sets, names)) {
+            return before;
+        }
+        return before != null && moves != null && !moves.haveNew() && before.areCalled(names) ? before.moved(moves, size, sets)
+                : new Memberships(size, sets, names);
     }
 
     /** What is there for so many numbers. */
@@ -91,11 +124,11 @@ final class TargetRows {
         private final Positions[] collections;
         private final int[] collectionNumbers;
 
-        Tables(List<Memberships> before) {
-            devices = new Side(Follows.DEVICE, estate.devices().size(), id -> groups.of(id).devices(),
-                    before.isEmpty() ? null : before.get(0));
-            people = new Side(Follows.USER, estate.users().size(), id -> groups.of(id).users(),
-                    before.isEmpty() ? null : before.get(1));
+        Tables(@Nullable Earlier before) {
+            devices = new Side(Follows.DEVICE, (sets, names) -> memberships(estate.devices().size(), sets, names,
+                    before == null ? null : before.ofDevices, before == null || !before.sameGroups ? null : before.devices));
+            people = new Side(Follows.USER, (sets, names) -> memberships(estate.users().size(), sets, names,
+                    before == null ? null : before.ofPeople, before == null || !before.sameGroups ? null : before.people));
             List<String> named = estate.collections().keySet().stream()
                     .filter(id -> numbers.find(Target.collection(id), Follows.DEVICE) >= 0).toList();
             collections = named.stream().map(rules::collection).toArray(Positions[]::new);
@@ -112,7 +145,8 @@ final class TargetRows {
         private final int[] ofOu;
         private final Memberships memberships;
 
-        Side(Follows side, int size, Function<String, Positions> members, @Nullable Memberships before) {
+        /** @param layOut lays out the sets of the groups, which are called so */
+        Side(Follows side, BiFunction<List<Positions>, int[], Memberships> layOut) {
             this.side = side;
             OuTree ous = estate.ous();
             this.everyone = numbers.find(side == Follows.DEVICE ? Target.ALL_DEVICES : Target.ALL_USERS, side);
@@ -125,13 +159,11 @@ final class TargetRows {
             for (String id : estate.groups().keySet()) {
                 int number = numbers.find(Target.group(id), side);
                 if (number >= 0) {
-                    sets.add(members.apply(id));
+                    sets.add(side == Follows.DEVICE ? groups.of(id).devices() : groups.of(id).users());
                     found.add(number);
                 }
             }
-            int[] names = found.stream().mapToInt(n -> n).toArray();
-            this.memberships = before != null && before.isOf(size, sets, names) ? before
-                    : new Memberships(size, sets, names);
+            this.memberships = layOut.apply(sets, found.stream().mapToInt(n -> n).toArray());
         }
 
         void add(TargetRow row, int position, int ou, Target one) {

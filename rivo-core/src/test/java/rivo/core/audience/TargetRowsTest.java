@@ -5,12 +5,14 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
+import java.util.Set;
 import java.util.TreeSet;
 import org.junit.jupiter.api.Test;
 import rivo.core.Estates;
 import rivo.core.RandomEstates;
 import rivo.core.estate.Assignment;
 import rivo.core.estate.Device;
+import rivo.core.estate.DirectoryChange;
 import rivo.core.estate.Estate;
 import rivo.core.estate.Facts;
 import rivo.core.estate.Follows;
@@ -18,6 +20,7 @@ import rivo.core.estate.Group;
 import rivo.core.estate.Intent;
 import rivo.core.estate.Scope;
 import rivo.core.estate.Target;
+import rivo.core.estate.User;
 
 /** A row of targets, and the pairs that are asked by it, against the sets of all units. */
 class TargetRowsTest {
@@ -75,6 +78,43 @@ class TargetRowsTest {
                     seed);
             check(audiences.follow(estate.withDevice(device.withOu(null))), seed);
         }
+    }
+
+    @Test
+    void rowsFollowManyMovesThatNobodyAskedBetween() {
+        for (long seed = 0; seed < ESTATES / 3; seed++) {
+            Random random = new Random(seed);
+            Audiences audiences = Audiences.of(Estate.of(RandomEstates.parts(seed)));
+            check(audiences, seed);
+            for (int steps = random.nextInt(4); steps >= 0; steps--) {
+                audiences = audiences.follow(changed(audiences.estate(), random));
+            }
+            check(audiences, seed);
+        }
+    }
+
+    /** With a device that has moved, left or come, somebody who has moved, or a group that lists something else; most often the first. */
+    private static Estate changed(Estate estate, Random random) {
+        DirectoryChange change = DirectoryChange.none(estate.asOf());
+        String ou = estate.ous().at(random.nextInt(estate.ous().size())).id();
+        Device device = estate.devices().size() == 0 ? Device.of("d-new", "d-new", ou, List.of()) : estate.devices().at(random.nextInt(estate.devices().size()));
+        List<Group> groups = List.copyOf(estate.groups().values());
+        int what = estate.devices().size() == 0 ? 1 : random.nextInt(8);
+        if (what == 0) {
+            return estate.with(change.withDevices(List.of(), Set.of(device.id())));
+        }
+        if (what == 1) {
+            return estate.with(change.withDevices(List.of(Device.of("d-new", "d-new", ou, device.people())), Set.of()));
+        }
+        if (what == 2 && !groups.isEmpty()) {
+            Group group = groups.get(random.nextInt(groups.size()));
+            return estate.withGroup(new Group(group.id(), group.name(), List.of(Target.device(device.id()))));
+        }
+        if (what == 3 && estate.users().size() > 0) {
+            User user = estate.users().at(random.nextInt(estate.users().size()));
+            return estate.with(change.withUsers(List.of(new User(user.id(), user.name(), user.fullName(), ou, user.facts())), Set.of()));
+        }
+        return estate.withDevice(device.withOu(ou));
     }
 
     /** The targets of the usual estate that hold a device, or its people, after the side by which they do. */
