@@ -40,9 +40,7 @@ class DemoFleet implements SmartLifecycle {
 
     private static final Logger LOG = LoggerFactory.getLogger(DemoFleet.class);
     private static final long SEED = 20261123;
-    private static final Duration LIVELY = Duration.ofSeconds(3);
     private static final Duration FIRST_CALLS = Duration.ofMinutes(3);
-    private static final Duration STEP = Duration.ofMillis(1200);
     private static final Duration RETRY_AFTER = Duration.ofSeconds(12);
     private static final Duration TOKEN_VALID = Duration.ofDays(1);
 
@@ -84,8 +82,8 @@ class DemoFleet implements SmartLifecycle {
             }
             seed.fill();
             mirrors.start(server);
-            SimulatedFleet started = new SimulatedFleet(new FleetSettings(server, demo.folder(), SEED, LIVELY,
-                    settings.callInEvery(), FIRST_CALLS, STEP, RETRY_AFTER, demo.sessions(), demo.shelf()), roster());
+            SimulatedFleet started = new SimulatedFleet(new FleetSettings(server, demo.folder(), SEED, demo.calls(),
+                    settings.callInEvery(), FIRST_CALLS, demo.step(), RETRY_AFTER, demo.sessions(), demo.shelf()), roster());
             fleet = started;
             started.start();
         } catch (IOException e) {
