@@ -7,7 +7,6 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
-import java.util.function.IntPredicate;
 import java.util.function.Supplier;
 import java.util.function.ToIntFunction;
 import java.util.stream.Stream;
@@ -43,9 +42,10 @@ public final class Audiences {
     private final DevicesById byId;
     private final TargetNumbers numbers;
     private final TargetRows rows;
+    private final WaveShares shares;
 
     private Audiences(Estate estate, PersonUnits units, Groups groups, RuleSets rules, KeptSets kept,
-            DevicesById byId, TargetNumbers numbers, TargetRows rows) {
+            DevicesById byId, TargetNumbers numbers, TargetRows rows, WaveShares shares) {
         this.estate = estate;
         this.units = units;
         this.groups = groups;
@@ -54,6 +54,7 @@ public final class Audiences {
         this.byId = byId;
         this.numbers = numbers;
         this.rows = rows;
+        this.shares = shares;
     }
 
     /** Costs one pass over the devices' people; everything else comes with the first question. */
@@ -63,7 +64,7 @@ public final class Audiences {
         RuleSets rules = new RuleSets(estate, groups, units);
         TargetNumbers numbers = new TargetNumbers();
         return new Audiences(estate, units, groups, rules, new KeptSets(), DevicesById.of(estate.devices()), numbers,
-                new TargetRows(estate, units, numbers, groups, rules));
+                new TargetRows(estate, units, numbers, groups, rules), new WaveShares());
     }
 
     /**
@@ -81,7 +82,8 @@ public final class Audiences {
 
     /** With another estate of which no audience differs: only titles, assignments or requests do. */
     Audiences sharing(Estate newer) {
-        Audiences next = new Audiences(newer, units, groups, rules, kept, byId, numbers, rows);
+        Audiences next = new Audiences(newer, units, groups, rules, kept, byId, numbers, rows,
+                shares.in(newer, Moves.none(estate.devices().size())));
         next.ranks.putAll(ranks);
         return next;
     }
@@ -95,7 +97,7 @@ public final class Audiences {
     Audiences with(Estate newer, PersonUnits newUnits, Groups newGroups, RuleSets newRules, Moves devices, Moves people) {
         Audiences next = new Audiences(newer, newUnits, newGroups, newRules, new KeptSets(),
                 byId.after(newer.devices(), devices), numbers,
-                rows.after(newer, newUnits, newGroups, newRules, devices, people));
+                rows.after(newer, newUnits, newGroups, newRules, devices, people), shares.in(newer, devices));
         if (newUnits == units && devices.areNone()) {
             next.ranks.putAll(ranks);
         }
@@ -181,9 +183,12 @@ public final class Audiences {
     }
 
     /** Those of the units that a wave's share takes, kept for all units that the pair's target reaches. */
-    Positions share(String assignment, Target target, Follows side, Scope scope, int limit, IntPredicate takes) {
-        return keep(new KeptSets.WaveShare(target, assignment, limit), side, scope,
-                () -> reach(target, side, scope).filter(takes));
+    Positions share(String assignment, Target target, Follows side, Scope scope, int limit) {
+        return keep(new KeptSets.WaveShare(target, assignment, limit), side, scope, () -> {
+            Positions reached = reach(target, side, scope);
+            Positions devices = scope == Scope.DEVICE ? reached : units.devicesOf(reached);
+            return reached.and(ofDevices(shares.taken(assignment, limit, devices, estate.devices()), scope));
+        });
     }
 
     /** A number for each target that some pair has been made of, by the side that is followed. */

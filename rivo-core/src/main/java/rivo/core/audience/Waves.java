@@ -2,12 +2,9 @@ package rivo.core.audience;
 
 import java.math.BigDecimal;
 import java.math.RoundingMode;
-import java.nio.charset.StandardCharsets;
-import java.security.MessageDigest;
-import java.security.NoSuchAlgorithmException;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.function.IntPredicate;
+import java.util.function.Predicate;
 import java.util.stream.IntStream;
 import rivo.core.estate.Assignment;
 import rivo.core.estate.Scope;
@@ -17,7 +14,6 @@ import rivo.core.estate.Wave;
 /** Which of the units that an assignment reaches are served already (section 3, rule 5). Immutable. */
 public final class Waves {
 
-    private static final int PARTS = 10_000;
     /** So few are looked at by themselves; for more the answer is kept. */
     private static final int FEW = 64;
     private static final BigDecimal PARTS_OF_PERCENT = BigDecimal.valueOf(100);
@@ -84,33 +80,13 @@ public final class Waves {
     }
 
     private Positions share(Positions units, int limit) {
-        if (limit <= 0 || limit >= PARTS) {
+        if (limit <= 0 || limit >= WaveShares.PARTS) {
             return limit <= 0 ? Positions.NONE : units;
         }
-        return units.size() < FEW ? units.filter(taking(limit)) : units.and(audiences.share(assignment.id(), target,
-                assignment.follows(), scope, limit, taking(limit)));
-    }
-
-    private IntPredicate taking(int limit) {
-        MessageDigest sha256 = sha256();
-        byte[] prefix = (assignment.id() + "|").getBytes(StandardCharsets.UTF_8);
-        return unit -> {
-            sha256.update(prefix);
-            byte[] digest = sha256.digest(audiences.device(unit, scope).id().getBytes(StandardCharsets.UTF_8));
-            long first = 0;
-            for (int i = 0; i < Long.BYTES; i++) {
-                first = first << Byte.SIZE | digest[i] & 0xff;
-            }
-            return Long.remainderUnsigned(first, PARTS) < limit;
-        };
-    }
-
-    private static MessageDigest sha256() {
-        try {
-            return MessageDigest.getInstance("SHA-256");
-        } catch (NoSuchAlgorithmException e) {
-            throw new IllegalStateException("every Java has SHA-256", e);
+        if (units.size() < FEW) {
+            Predicate<String> takes = WaveShares.taking(assignment.id(), limit);
+            return units.filter(unit -> takes.test(audiences.device(unit, scope).id()));
         }
+        return units.and(audiences.share(assignment.id(), target, assignment.follows(), scope, limit));
     }
-
 }
