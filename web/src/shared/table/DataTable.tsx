@@ -1,9 +1,10 @@
 import { Box, Flex } from '@chakra-ui/react'
 import { useVirtualizer } from '@tanstack/react-virtual'
 import type { KeyboardEvent, ReactNode } from 'react'
-import { useCallback, useEffect, useId, useMemo, useRef, useState } from 'react'
+import { useEffect, useId, useMemo, useRef, useState } from 'react'
 import { Panel } from '../ui/Panel'
 import { PlainStyles } from '../ui/PlainStyles'
+import { useSteady } from '../useSteady'
 import type { Column, Order } from './columns'
 import { chosenAfter, keepHidden, keptHidden } from './columns'
 import { TableHead } from './TableHead'
@@ -120,13 +121,8 @@ export function DataTable<Row>(props: Props<Row>) {
     event.preventDefault()
   }
   const tracks = [...(chosen === undefined ? [] : ['18px']), ...shown.columns.map(column => column.width)].join(' ')
-  // The very same at every drawing, so that a row that stays as it was is not drawn anew.
-  const acts = useRef({ open, choose })
-  useEffect(() => {
-    acts.current = { open, choose }
-  })
-  const openRow = useCallback((index: number) => acts.current.open(index), [])
-  const chooseRow = useCallback((index: number, upTo: boolean) => acts.current.choose(index, upTo), [])
+  const openRow = useSteady(open)
+  const chooseRow = useSteady(choose)
   if (props.total === 0) {
     return <Panel flex="1">{props.empty}</Panel>
   }
@@ -192,11 +188,11 @@ function useShownColumns<Row>({ name, columns }: Props<Row>): ShownColumns<Row> 
     ),
   )
   const shown = useMemo(() => columns.filter(column => !hidden.includes(column.id)), [columns, hidden])
-  const toggle = (column: string) => {
+  const toggle = useSteady((column: string) => {
     const next = hidden.includes(column) ? hidden.filter(one => one !== column) : [...hidden, column]
     keepHidden(name, next)
     setHidden(next)
-  }
+  })
   return { columns: shown, toggle }
 }
 

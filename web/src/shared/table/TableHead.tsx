@@ -1,8 +1,10 @@
 import { Box, chakra, Flex, Menu, Portal } from '@chakra-ui/react'
 import { ArrowDown, ArrowUp, Columns3 } from 'lucide-react'
+import { memo } from 'react'
 import { count } from '../format'
 import { Button } from '../ui/Button'
-import type { Column, Order } from './columns'
+import { useSteady } from '../useSteady'
+import type { Column } from './columns'
 import type { DataTableProps, ShownColumns } from './DataTable'
 
 interface Props<Row> {
@@ -13,7 +15,8 @@ interface Props<Row> {
 
 /** Above a list: how many there are, what can be done with them, and the names of the columns. */
 export function TableHead<Row>({ props, shown, tracks }: Props<Row>) {
-  const { chosen, csv, columns, order, onOrder } = props
+  const { chosen, csv, columns, order } = props
+  const onOrder = useSteady(props.onOrder)
   return (
     <>
       <Flex align="center" gap="2.5" px="3.5" py="1.5" minH="10" color="ink2" textStyle="compact">
@@ -36,7 +39,7 @@ export function TableHead<Row>({ props, shown, tracks }: Props<Row>) {
             </a>
           </Box>
         )}
-        <ColumnsMenu columns={columns} shown={shown} />
+        <ColumnsMenu columns={columns} shown={shown.columns} toggle={shown.toggle} />
       </Flex>
       <Box
         display="grid"
@@ -52,7 +55,12 @@ export function TableHead<Row>({ props, shown, tracks }: Props<Row>) {
       >
         {chosen !== undefined && <span />}
         {shown.columns.map(column => (
-          <Head key={column.id} column={column} order={order} onOrder={onOrder} />
+          <Head
+            key={column.id}
+            column={column}
+            descending={order?.column === column.id ? order.descending : undefined}
+            onOrder={onOrder}
+          />
         ))}
       </Box>
     </>
@@ -61,16 +69,20 @@ export function TableHead<Row>({ props, shown, tracks }: Props<Row>) {
 
 interface HeadProps<Row> {
   column: Column<Row>
-  order: Order | undefined
+  /** How the list is in the order of this column; nothing where it is not. */
+  descending: boolean | undefined
   onOrder: (column: string) => void
 }
 
-function Head<Row>({ column, order, onOrder }: HeadProps<Row>) {
-  const ordered = order?.column === column.id ? order : undefined
+// Not drawn anew with each letter by which a list is narrowed.
+const Head = memo(HeadPart) as typeof HeadPart
+const ColumnsMenu = memo(ColumnsMenuPart) as typeof ColumnsMenuPart
+
+function HeadPart<Row>({ column, descending, onOrder }: HeadProps<Row>) {
   if (column.sortable !== true) {
     return <Box textAlign={column.right === true ? 'right' : undefined}>{column.head}</Box>
   }
-  const now = ordered === undefined ? '' : ordered.descending ? ', in descending order' : ', in ascending order'
+  const now = descending === undefined ? '' : descending ? ', in descending order' : ', in ascending order'
   return (
     <chakra.button
       type="button"
@@ -79,19 +91,25 @@ function Head<Row>({ column, order, onOrder }: HeadProps<Row>) {
       justifyContent={column.right === true ? 'flex-end' : 'flex-start'}
       gap="1"
       cursor="pointer"
-      fontWeight={ordered === undefined ? '400' : '700'}
+      fontWeight={descending === undefined ? '400' : '700'}
       aria-label={`Sort by ${column.head}${now}`}
       onClick={() => onOrder(column.id)}
       _hover={{ color: 'ink' }}
     >
       {column.head}
-      {ordered !== undefined &&
-        (ordered.descending ? <ArrowDown size={12} aria-hidden="true" /> : <ArrowUp size={12} aria-hidden="true" />)}
+      {descending !== undefined &&
+        (descending ? <ArrowDown size={12} aria-hidden="true" /> : <ArrowUp size={12} aria-hidden="true" />)}
     </chakra.button>
   )
 }
 
-function ColumnsMenu<Row>({ columns, shown }: { columns: readonly Column<Row>[]; shown: ShownColumns<Row> }) {
+interface MenuProps<Row> {
+  columns: readonly Column<Row>[]
+  shown: readonly Column<Row>[]
+  toggle: (column: string) => void
+}
+
+function ColumnsMenuPart<Row>({ columns, shown, toggle }: MenuProps<Row>) {
   return (
     <Menu.Root closeOnSelect={false} positioning={{ placement: 'bottom-end' }}>
       <Menu.Trigger asChild>
@@ -108,8 +126,8 @@ function ColumnsMenu<Row>({ columns, shown }: { columns: readonly Column<Row>[];
                 <Menu.CheckboxItem
                   key={column.id}
                   value={column.id}
-                  checked={shown.columns.includes(column)}
-                  onCheckedChange={() => shown.toggle(column.id)}
+                  checked={shown.includes(column)}
+                  onCheckedChange={() => toggle(column.id)}
                   _highlighted={{ bg: 'lagoonSoft' }}
                   cursor="pointer"
                   borderRadius="md"

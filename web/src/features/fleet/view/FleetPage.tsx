@@ -1,6 +1,6 @@
 import { Box, Flex } from '@chakra-ui/react'
 import { X } from 'lucide-react'
-import { useRef } from 'react'
+import { memo, useRef } from 'react'
 import { count } from '../../../shared/format'
 import { useKeys } from '../../../shared/keys'
 import { isShown, outcomeWords } from '../../../shared/outcomes'
@@ -40,7 +40,7 @@ export function FleetPage() {
             <Kbd>/</Kbd>
           </Box>
         </Flex>
-        {counts.data !== undefined && <States counts={counts.data} filter={filter} change={change} />}
+        {counts.data !== undefined && <States counts={counts.data} state={filter.state} change={change} />}
       </PageHead>
       <Narrowed filter={filter} change={change} />
       <DeviceList filter={filter} change={change} />
@@ -53,7 +53,13 @@ interface PartProps {
   change: (part: Partial<Filter>) => void
 }
 
-function States({ counts, filter, change }: PartProps & { counts: Counts }) {
+interface StatesProps extends Pick<Filter, 'state'> {
+  counts: Counts
+  change: PartProps['change']
+}
+
+/** Not drawn anew with each letter by which the list is narrowed. */
+const States = memo(function States({ counts, state: chosen, change }: StatesProps) {
   const states = [
     { id: undefined, words: 'all', n: counts.devices },
     { id: 'under-way', words: 'at work', n: counts.underWay },
@@ -68,8 +74,8 @@ function States({ counts, filter, change }: PartProps & { counts: Counts }) {
       {states.map(state => (
         <Button
           key={state.words}
-          variant={filter.state === state.id ? 'chosen' : 'plain'}
-          aria-pressed={filter.state === state.id}
+          variant={chosen === state.id ? 'chosen' : 'plain'}
+          aria-pressed={chosen === state.id}
           onClick={() => change({ state: state.id })}
           fontWeight="400"
         >
@@ -80,7 +86,7 @@ function States({ counts, filter, change }: PartProps & { counts: Counts }) {
       ))}
     </Flex>
   )
-}
+})
 
 /** What else the address narrows the list to, each part with a way out. */
 function Narrowed({ filter, change }: PartProps) {
