@@ -1,5 +1,5 @@
 import { Box, chakra, Flex } from '@chakra-ui/react'
-import { lazy, Suspense, useCallback, useState } from 'react'
+import { lazy, memo, Suspense, useCallback, useState } from 'react'
 import { NavLink, Outlet, useLocation, useNavigate } from 'react-router'
 import { DirectoryTrouble } from '../features/directory'
 import { DraftBar } from '../features/draft'
@@ -95,24 +95,7 @@ function Head({ onSearch, onHelp }: { onSearch: () => void; onHelp: () => void }
       borderColor="line"
     >
       <Mark />
-      <Flex as="nav" aria-label="Places" gap="5" h="100%" flex="1">
-        {PLACES.map(place => (
-          <PlaceLink
-            key={place.to}
-            to={place.to}
-            display="flex"
-            alignItems="center"
-            borderBottomWidth="3px"
-            borderTopWidth="3px"
-            borderColor="transparent"
-            color="ink2"
-            _hover={{ color: 'ink' }}
-            {...(pathname.startsWith(place.to) && { color: 'ink', fontWeight: '700', borderBottomColor: 'lagoon' })}
-          >
-            {place.name}
-          </PlaceLink>
-        ))}
-      </Flex>
+      <Places at={PLACES.find(place => pathname.startsWith(place.to))?.to} />
       <Button
         onClick={onSearch}
         aria-label="Find a device, person, title, OU"
@@ -133,3 +116,27 @@ function Head({ onSearch, onHelp }: { onSearch: () => void; onHelp: () => void }
     </Flex>
   )
 }
+
+/** @param at the place that one is in; nothing on pages of none */
+const Places = memo(function Places({ at }: { at: string | undefined }) {
+  return (
+    <Flex as="nav" aria-label="Places" gap="5" h="100%" flex="1">
+      {PLACES.map(place => (
+        <PlaceLink
+          key={place.to}
+          to={place.to}
+          display="flex"
+          alignItems="center"
+          borderBottomWidth="3px"
+          borderTopWidth="3px"
+          borderColor="transparent"
+          color="ink2"
+          _hover={{ color: 'ink' }}
+          {...(place.to === at && { color: 'ink', fontWeight: '700', borderBottomColor: 'lagoon' })}
+        >
+          {place.name}
+        </PlaceLink>
+      ))}
+    </Flex>
+  )
+})

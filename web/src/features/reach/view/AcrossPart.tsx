@@ -1,5 +1,5 @@
 import { Box, Flex } from '@chakra-ui/react'
-import { memo, useState } from 'react'
+import { memo, useCallback, useState } from 'react'
 import { Link } from 'react-router'
 import { bandFill } from '../../../shared/bandFill'
 import { count, some } from '../../../shared/format'
@@ -34,6 +34,8 @@ interface Props {
 /** What lies across the OUs and assigns the title: each with its spread, which lights up on the map. */
 export const AcrossPart = memo(function AcrossPart({ reach, writing }: Props) {
   const [all, setAll] = useState(false)
+  const [address, change] = useAddressState(REACH_ADDRESS)
+  const light = useCallback((target: string | undefined) => change({ lit: target }), [change])
   const first = writing === undefined ? FIRST : FIRST_BESIDE
   // What is being written comes first.
   const across = [...reach.across].sort((a, b) => Number(b.assignment === writing) - Number(a.assignment === writing))
@@ -68,15 +70,28 @@ export const AcrossPart = memo(function AcrossPart({ reach, writing }: Props) {
         )}
       </Flex>
       {shown.map(one => (
-        <Card key={`${one.assignment} ${one.target}`} title={reach.title} one={one} />
+        <Card
+          key={`${one.assignment} ${one.target}`}
+          title={reach.title}
+          one={one}
+          lit={address.lit === one.target}
+          onLight={light}
+        />
       ))}
     </Flex>
   )
 })
 
-function Card({ title, one }: { title: string; one: Across }) {
-  const [address, change] = useAddressState(REACH_ADDRESS)
-  const lit = address.lit === one.target
+interface CardProps {
+  title: string
+  one: Across
+  /** Whether it is lit up on the map. */
+  lit: boolean
+  /** Lights another up, or none. */
+  onLight: (target: string | undefined) => void
+}
+
+const Card = memo(function Card({ title, one, lit, onLight }: CardProps) {
   return (
     <Panel flex="1" minW="230px" maxW="420px" px="3.5" py="2" {...(lit && { borderColor: 'lagoon' })}>
       <Flex align="center" gap="2" minW="0">
@@ -113,14 +128,14 @@ function Card({ title, one }: { title: string; one: Across }) {
           size="xs"
           textStyle="second"
           aria-pressed={lit}
-          onClick={() => change({ lit: lit ? undefined : one.target })}
+          onClick={() => onLight(lit ? undefined : one.target)}
         >
           {lit ? 'hide' : 'show on the map'}
         </Button>
       </Flex>
     </Panel>
   )
-}
+})
 
 /** Where it is looked at by itself. */
 function placeOf(one: Across): string {

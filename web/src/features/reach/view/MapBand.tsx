@@ -1,5 +1,5 @@
 import type { SystemStyleObject } from '@chakra-ui/react'
-import { ChevronRight } from 'lucide-react'
+import type { ReactNode } from 'react'
 import { memo } from 'react'
 import type { BandFill } from '../../../shared/bandFill'
 import { bandFill, draftedFill, isDark } from '../../../shared/bandFill'
@@ -39,7 +39,7 @@ const filled = (name: string, { colour, image, size }: BandFill) => [
 
 /**
  * How bands look, said once for the whole map: there are hundreds of them, and they are drawn anew while one walks. So they are plain elements
- * with class names.
+ * with class names, and each is one component.
  */
 export const BAND_STYLES: SystemStyleObject = {
   '& .band': {
@@ -95,7 +95,16 @@ export const BAND_STYLES: SystemStyleObject = {
   },
   '& .ou .name': { fontWeight: '600' },
   '& .figure': { flexShrink: '0' },
-  '& .deeper': { marginLeft: 'auto', flexShrink: '0' },
+  '& .deeper': { marginLeft: 'auto', flexShrink: '0', width: '13px', display: 'flex', alignItems: 'center' },
+  '& .deeper::before': {
+    content: '""',
+    width: '6px',
+    height: '6px',
+    borderTop: '1.5px solid',
+    borderRight: '1.5px solid',
+    borderColor: 'currentcolor',
+    transform: 'translateX(1px) rotate(45deg)',
+  },
   '& .chips': { display: 'flex', gap: '1', flexShrink: '0' },
   '& .tall .chips': { flexWrap: 'wrap' },
   '& .chip': {
@@ -149,15 +158,15 @@ function BandElement({ band, selected, tabbable, onSelect, onEnter }: Props) {
       onDoubleClick={() => onEnter(band)}
       style={{ left: band.x, top: band.y, width: band.width, height: band.height }}
     >
-      <Colours stretches={stretches} edited={edited} />
+      {colours(stretches, edited)}
       {ou.fenced && band.kind === 'ou' && <div className="fence" />}
       {(ou.lit ?? 0) > 0 && band.kind === 'ou' && <div className="lit">{count(ou.lit ?? 0)}</div>}
-      <Label band={band} />
+      {inner(band)}
     </div>
   )
 }
 
-function Colours({ stretches, edited }: { stretches: readonly Stretch[]; edited: boolean }) {
+function colours(stretches: readonly Stretch[], edited: boolean): ReactNode {
   return stretches.map((stretch, i) => {
     const from = stretches.slice(0, i).reduce((sum, before) => sum + before.share * 100, 0)
     return (
@@ -173,11 +182,11 @@ function Colours({ stretches, edited }: { stretches: readonly Stretch[]; edited:
 }
 
 /** A tall band has room for a long name on several lines, and for what is assigned there below it. */
-function Label({ band }: { band: Band }) {
+function inner(band: Band): ReactNode {
   const { ou } = band.node
   const tall = band.height >= TWO_LINES
-  const chips = band.kind === 'ou' && ou.here.length > 0
-  const lines = tall ? Math.max(1, Math.floor((band.height - 4 - (chips ? CHIPS : 0)) / LINE)) : 1
+  const hasChips = band.kind === 'ou' && ou.here.length > 0
+  const lines = tall ? Math.max(1, Math.floor((band.height - 4 - (hasChips ? CHIPS : 0)) / LINE)) : 1
   const looks = [
     'label',
     band.kind,
@@ -185,11 +194,7 @@ function Label({ band }: { band: Band }) {
     band.column === 0 || band.width < NARROW ? 'narrow' : '',
     ou.fenced && band.kind === 'ou' ? 'fenced' : '',
   ]
-  const deeper = band.deeper && (
-    <span className="deeper">
-      <ChevronRight size={13} aria-hidden="true" />
-    </span>
-  )
+  const deeper = band.deeper && <span className="deeper" aria-hidden="true" />
   return (
     <div className={looks.join(' ')} style={{ lineHeight: `${LINE}px` }}>
       <div className="words">
@@ -199,7 +204,7 @@ function Label({ band }: { band: Band }) {
         <div className="figure">{figure(band)}</div>
         {tall && deeper}
       </div>
-      {chips && <Here band={band} />}
+      {hasChips && chips(band)}
       {!tall && deeper}
     </div>
   )
@@ -227,13 +232,13 @@ function figure(band: Band): string {
   }
 }
 
-function Here({ band }: { band: Band }) {
+function chips(band: Band): ReactNode {
   return (
     <div className="chips">
-      {band.node.ou.here.map(here => (
-        <div key={here.assignment} className="chip">
-          <Diamond kind={here.intent} size={10} />
-          {here.draft ? 'draft' : here.binding ? 'binding' : 'here'}
+      {band.node.ou.here.map(one => (
+        <div key={one.assignment} className="chip">
+          <Diamond kind={one.intent} size={10} />
+          {one.draft ? 'draft' : one.binding ? 'binding' : 'here'}
         </div>
       ))}
     </div>

@@ -19,6 +19,7 @@ import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
+import org.springframework.jdbc.core.simple.JdbcClient;
 import rivo.core.estate.Device;
 import rivo.core.estate.User;
 import rivo.server.TestClient;
@@ -28,6 +29,8 @@ import rivo.server.TestServer;
 import rivo.server.TestTitles;
 import rivo.server.estate.CurrentSnapshot;
 import rivo.server.estate.SnapshotReader;
+import rivo.server.live.Told;
+import rivo.server.live.Topics;
 import tools.jackson.databind.JsonNode;
 
 /** What people are told and asked: from the assignment to the device, from the device to the shelf, and what of their answers counts. */
@@ -310,6 +313,23 @@ class NoticesTest {
         assertThat(device.work().body().path("quietHours").toString()).isEqualTo("{\"from\":\"20:00:00\",\"to\":\"06:30:00\"}");
         assertThat(server.ask("DELETE", "/api/quiet-hours", null).status()).isEqualTo(204);
         assertThat(device.work().body().has("quietHours")).isFalse();
+    }
+
+    @Test
+    void whoeverChangesQuietHoursIsOnRecordAndEverybodyIsTold() {
+        long before = journalled();
+        Map<String, String> hours = Map.of("from", "21:00", "to", "05:00");
+        Told.by(server, () -> server.ask("PUT", "/api/quiet-hours", hours), Topics.WINDOWS);
+        assertThat(journalled()).isEqualTo(before + 1);
+        server.ask("PUT", "/api/quiet-hours", hours);
+        assertThat(journalled()).as("the same again changes nothing").isEqualTo(before + 1);
+        Told.by(server, () -> server.ask("DELETE", "/api/quiet-hours", null), Topics.WINDOWS);
+        server.ask("DELETE", "/api/quiet-hours", null);
+        assertThat(journalled()).isEqualTo(before + 2);
+    }
+
+    private static long journalled() {
+        return server.bean(JdbcClient.class).sql("select count(*) from journal where kind = 'quiet-hours-changed'").query(Long.class).single();
     }
 
     @ParameterizedTest

@@ -12,8 +12,12 @@ import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.springframework.jdbc.core.simple.JdbcClient;
 import rivo.server.TestClient.Answer;
 import rivo.server.TestServer;
+import rivo.server.estate.CurrentSnapshot;
+import rivo.server.live.Told;
+import rivo.server.live.Topics;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.node.ObjectNode;
 
@@ -91,6 +95,29 @@ class TrustTest {
         assertThat(server.ask("DELETE", "/api/trusted-roots/" + id, null).status()).isEqualTo(204);
         assertThat(signatureLooks("tarnlog-viewer")).as("looked at anew").containsExactly("signature-chain-unknown");
         assertThat(server.ask("DELETE", "/api/trusted-roots/" + id, null).status()).isEqualTo(404);
+    }
+
+    private List<String> journal(String kind) {
+        return server.bean(JdbcClient.class).sql("select subject || ' by ' || who from journal where kind = ? order by number").params(kind).query(String.class).list();
+    }
+
+    @Test
+    void whoTrustsWhatAndWhoAcceptsAChangedFileIsOnRecordAndEverybodyIsTold() throws IOException {
+        String sha256 = drop(SIGNED, changed()).at("/content/sha256").asString();
+        Told.by(server, () -> use(sha256, "The maker has confirmed it"), Topics.TITLES);
+        assertThat(journal("changed-file-accepted")).containsExactly("content:" + sha256 + " by imara.voss");
+        String pem = Files.readString(SAMPLES.resolve("fernhill-signing-authority.pem"));
+        Told.by(server, () -> trust(pem), Topics.TITLES);
+        String id = server.ask("GET", "/api/trusted-roots", null).body().at("/0/id").asString();
+        assertThat(journal("root-trusted")).containsExactly("root:" + id + " by imara.voss");
+        Told.by(server, () -> server.ask("DELETE", "/api/trusted-roots/" + id, null), Topics.TITLES);
+        assertThat(journal("root-deleted")).containsExactly("root:" + id + " by imara.voss");
+    }
+
+    @Test
+    void aCertificateIsNoOpenPgpKey() throws IOException {
+        trustFernhill();
+        assertThat(Roots.keys(server.bean(CurrentSnapshot.class).now())).isEmpty();
     }
 
     @Test
