@@ -13,7 +13,18 @@ interface Line {
 }
 
 const COLUMNS: readonly Column<Line>[] = [
-  { id: 'name', head: 'name', width: '1fr', always: true, sortable: true, cell: line => line.id },
+  {
+    id: 'name',
+    head: 'name',
+    width: '1fr',
+    always: true,
+    sortable: true,
+    cell: line => (
+      <a className="opens" href={`#${line.id}`}>
+        {line.id}
+      </a>
+    ),
+  },
   { id: 'half', head: 'half', width: '80px', cell: line => `half of ${line.id}` },
 ]
 const MANY = 100_000
@@ -105,6 +116,16 @@ test('a box chooses its row without opening it, with Shift all from the last one
   expect(onOpen).not.toHaveBeenCalled()
   await userEvent.click(screen.getByText('line 3'))
   expect(onOpen).toHaveBeenCalledWith({ id: 'line 3' })
+})
+
+test('the link of a row opens it here, and elsewhere for whoever asks for that', () => {
+  const onOpen = vi.fn()
+  draw(<List onOpen={onOpen} />)
+  const link = screen.getByText('line 3')
+  expect(fireEvent.click(link, { ctrlKey: true }), 'the browser is left to it').toBe(true)
+  expect(onOpen).not.toHaveBeenCalled()
+  expect(fireEvent.click(link)).toBe(false)
+  expect(onOpen).toHaveBeenCalledExactlyOnceWith({ id: 'line 3' })
 })
 
 test('a head puts the list in its order, and says so', async () => {

@@ -48,7 +48,12 @@ interface Props<Row> {
 
 function Plain<Row>({ id, row, columns, tracks, index, top, height, current, chosen, onOpen, onChoose }: Props<Row>) {
   const pressed = (event: MouseEvent) => {
-    if (event.target instanceof Element && event.target.closest('a, button, input') === null) {
+    const part = event.target instanceof Element ? event.target.closest('a, button, input') : null
+    const elsewhere = event.ctrlKey || event.metaKey || event.shiftKey || event.altKey
+    if (part === null) {
+      onOpen(index)
+    } else if (part.classList.contains('opens') && !elsewhere) {
+      event.preventDefault()
       onOpen(index)
     }
   }
@@ -86,5 +91,8 @@ function Plain<Row>({ id, row, columns, tracks, index, top, height, current, cho
   )
 }
 
-/** A row of a list, drawn anew only when it, or how it stands, has changed. */
+/**
+ * A row of a list, drawn anew only when it, or how it stands, has changed. A link of the class `opens` opens the row, and can be opened in another
+ * tab; a link of the router would be drawn anew with each letter by which the list is narrowed.
+ */
 export const TableRow = memo(Plain) as typeof Plain

@@ -32,9 +32,9 @@ const COLUMNS: readonly Column<DeviceRow>[] = [
     sortable: true,
     always: true,
     cell: row => (
-      <Link to={`/fleet/${encodeURIComponent(row.id)}`} tabIndex={-1}>
+      <a className="opens" href={`/fleet/${encodeURIComponent(row.id)}`} tabIndex={-1}>
         <b>{row.name}</b>
-      </Link>
+      </a>
     ),
   },
   {
