@@ -38,6 +38,9 @@ class ScreenFigures {
             + " const tick = now => { seen.n++; seen.longest = Math.max(seen.longest, now - last); last = now; requestAnimationFrame(tick) };"
             + " requestAnimationFrame(tick); window.frames_ = seen }";
 
+    private static final String YARDSTICK = "() => { let x = 1; const all = Array.from({ length: 200000 }, () => x = (x * 48271) % 2147483647);"
+            + " const begun = performance.now(); all.sort((a, b) => a - b); return performance.now() - begun }";
+
     @TempDir
     Path folder;
 
@@ -53,7 +56,9 @@ class ScreenFigures {
             Page page = browser.page();
             Scripts scripts = new Scripts(page);
             map(page, scripts);
+            yardstick(page);
             list(page, scripts);
+            yardstick(page);
         }
     }
 
@@ -134,6 +139,17 @@ class ScreenFigures {
             System.out.printf(Locale.ROOT, "300 lively devices in the fleet of the demo: the server takes %.1f %% of a processor alone, with them in the same "
                     + "process, and %.1f %% with %d viewers of the list (≤ 5 %% more)%n", alone * 100, viewed * 100, VIEWERS);
         }
+    }
+
+    /** Says how fast the machine is just then: others may be at work on it, and what is read beside this can be compared from run to run. */
+    private static void yardstick(Page page) {
+        List<Double> tries = new ArrayList<>();
+        for (int i = 0; i < STEPS; i++) {
+            tries.add(((Number) page.evaluate(YARDSTICK)).doubleValue());
+            page.waitForTimeout(50);
+        }
+        List<Double> sorted = tries.stream().sorted().toList();
+        System.out.printf(Locale.ROOT, "the yardstick, 200,000 numbers sorted by script: half within %.1f ms%n", sorted.get(STEPS / 2));
     }
 
     private static void row(String work, List<Double> millis, int reach) {
