@@ -14,7 +14,7 @@ export function useShelf(device: string | undefined) {
   return useQuery({
     queryKey: ['shelf', device],
     queryFn: () => ask<Shelf>('GET', withQuery('/api/shelf', { device })),
-    refetchInterval: query => nextLook(query.state.data),
+    refetchInterval: query => nextLook(query.state.data, Date.now()),
     placeholderData: keepPreviousData,
     staleTime: 0,
   })

@@ -47,15 +47,20 @@ describe('what is offered', () => {
 
 describe('the next look', () => {
   it('comes soon while something moves', () => {
-    expect(nextLook(undefined)).toBe(nextLook(shelf({ offers: [offer('Maps', { state: 'in-place' })] })))
-    const seldom = nextLook(shelf({}))
+    const now = Date.parse('2026-11-29T12:00:00Z')
+    const look = (what: Shelf | undefined) => nextLook(what, now)
+    expect(look(undefined)).toBe(look(shelf({ offers: [offer('Maps', { state: 'in-place' })] })))
+    const seldom = look(shelf({}))
     for (const state of ['under-way', 'waiting', 'leaving'] as const) {
-      expect(nextLook(shelf({ offers: [offer('Maps', { state })] }))).toBeLessThan(seldom)
+      expect(look(shelf({ offers: [offer('Maps', { state })] }))).toBeLessThan(seldom)
     }
     const coming = { title: 'a', name: 'A', leaves: false, mayBeSooner: false, line: '' }
-    expect(nextLook(shelf({ coming: [coming] }))).toBe(seldom)
-    expect(nextLook(shelf({ coming: [{ ...coming, percent: 0 }] }))).toBeLessThan(seldom)
+    expect(look(shelf({ coming: [coming] }))).toBe(seldom)
+    expect(look(shelf({ coming: [{ ...coming, percent: 0 }] }))).toBeLessThan(seldom)
+    expect(look(shelf({ coming: [{ ...coming, due: '2026-11-29T12:01:30Z' }] }))).toBeLessThan(seldom)
+    expect(look(shelf({ coming: [{ ...coming, due: '2026-11-29T11:59:00Z' }] }))).toBeLessThan(seldom)
+    expect(look(shelf({ coming: [{ ...coming, due: '2026-11-29T12:15:00Z' }] }))).toBe(seldom)
     const notice = { notice: 'n', kind: 'restart', words: {}, state: 'shown' } as const
-    expect(nextLook(shelf({ notices: [notice] }))).toBeLessThan(seldom)
+    expect(look(shelf({ notices: [notice] }))).toBeLessThan(seldom)
   })
 })

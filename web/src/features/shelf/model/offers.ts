@@ -18,12 +18,15 @@ export function offersWith(offers: readonly Offer[], words: string, category: st
 
 const SOON_MS = 2500
 const SELDOM_MS = 30_000
+const NEAR_MS = 120_000
 
-/** How long until it is looked at again: soon while something moves. */
-export function nextLook(shelf: Shelf | undefined): number {
+/** How long until it is looked at again: soon while something moves, or is expected to. */
+export function nextLook(shelf: Shelf | undefined, now: number): number {
   const moves =
     shelf?.offers.some(offer => ['under-way', 'waiting', 'leaving'].includes(offer.state)) === true ||
-    shelf?.coming.some(one => one.percent !== undefined) === true ||
+    shelf?.coming.some(
+      one => one.percent !== undefined || (one.due !== undefined && Math.abs(Date.parse(one.due) - now) < NEAR_MS),
+    ) === true ||
     (shelf?.notices.length ?? 0) > 0
   return moves ? SOON_MS : SELDOM_MS
 }

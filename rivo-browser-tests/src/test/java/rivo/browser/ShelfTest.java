@@ -182,7 +182,7 @@ class ShelfTest extends BrowserTest {
     /** Lets the browser's clock be behind, so that what is put off by a quarter of an hour is asked again within seconds. */
     private void putOff() {
         page.evaluate("(() => { const now = performance.timeOrigin + performance.now(); const at = performance.now();"
-                + "Date.now = () => now + performance.now() - at - 880_000 })()");
+                + "Date.now = () => now + performance.now() - at - 890_000 })()");
         Locator corner = part("Messages from this computer");
         in(corner, "Later").click();
         assertThat(browser.faults("light")).isEmpty();

@@ -134,8 +134,24 @@ class Shelves {
                     }
                 }
             }
+            standing.stream().filter(line -> isTheirs(line) && "uninstall".equals(line.outcome()) && !isResolved(line)).forEach(line -> coming.add(leaving(line)));
             offers.sort(Comparator.comparing(ShelfOffer::name, String.CASE_INSENSITIVE_ORDER));
             return new Shelf(name, devices, device.id(), offers, coming, here(), ShelfNotices.of(snapshot, device, person));
+        }
+
+        private boolean isTheirs(DeviceTitle line) {
+            return line.person() == null || line.person().equals(person);
+        }
+
+        /** Whether some assignment says anything of it here: nobody needs to offer any more what somebody gives back. */
+        private boolean isResolved(DeviceTitle line) {
+            Title title = Objects.requireNonNull(snapshot.estate().title(line.title()));
+            return snapshot.resolver().at(title, snapshot.resolver().audiences().unit(title.scope(), device.id(), line.person())) != null;
+        }
+
+        private static ShelfComing leaving(DeviceTitle line) {
+            return new ShelfComing(line.title(), line.titleName(), null, true, null, false, "waiting".equals(line.group()) ? waitsFor(line) : null, line.line(),
+                    line.due(), line.percent());
         }
 
         private static boolean isOffer(Decision decision) {
@@ -280,8 +296,7 @@ class Shelves {
         private List<ShelfInstalled> here() {
             List<ShelfInstalled> here = new ArrayList<>();
             for (DeviceTitle line : standing) {
-                boolean theirs = line.person() == null || line.person().equals(person);
-                if (theirs && line.present()) {
+                if (isTheirs(line) && line.present()) {
                     here.add(here(line));
                 }
             }

@@ -68,6 +68,27 @@ class ShelfTest extends ShelfWalk {
         assertThat(RequestDocument.of(server.bean(CurrentSnapshot.class).now(), device.id)).noneMatch(one -> one.title().equals(title));
     }
 
+    @Test
+    void whatIsNotOfferedAnyMoreIsSeenToLeaveWhenItIsGivenBack() {
+        offer(Scope.DEVICE);
+        take();
+        report("\"present\":[{\"title\":\"" + title + "\",\"version\":\"4.2.0\"}]," + done("install"));
+        assertThat(server.ask("DELETE", "/api/draft/documents/assignment/" + title + "?revision=1", null).status()).isEqualTo(200);
+        assertThat(server.publish("offered no more").status()).isEqualTo(200);
+        assertThat(offered().isMissingNode()).isTrue();
+        assertThat(coming().isMissingNode()).as("it stays until it is given back").isTrue();
+        giveBack();
+        assertThat(jobs()).containsExactly("remove -");
+        assertThat(coming().path("leaves").asBoolean()).isTrue();
+        assertThat(coming().path("waitsFor").asString()).isEqualTo("computer");
+        assertThat(coming().path("due").asString()).isNotEmpty();
+        report("\"progress\":[{\"title\":\"" + title + "\",\"action\":\"remove\",\"state\":\"running\",\"step\":1,\"steps\":2,\"percent\":50,"
+                + "\"message\":\"removing\",\"at\":\"2026-11-27T08:00:00Z\"}]");
+        assertThat(coming().path("percent").asInt()).isEqualTo(50);
+        report("\"present\":[]," + done("remove"));
+        assertThat(coming().isMissingNode()).isTrue();
+    }
+
     private static Answer byAgent(String path, String body) {
         return device.ask("POST", "/device/v2/" + path, body.getBytes(StandardCharsets.UTF_8), Map.of());
     }
