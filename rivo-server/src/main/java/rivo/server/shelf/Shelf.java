@@ -13,7 +13,7 @@ import org.jspecify.annotations.Nullable;
  * @param devices their computers, the one they are signed in on first
  * @param device the id of the one that this is about; absent where they have none
  * @param offers what is offered to them there, and what they have taken of it
- * @param coming what is going to be installed or removed without their asking
+ * @param coming what is going to be installed or removed without their asking, and what they gave back that is offered no more and leaves
  * @param here what is there
  * @param notices what they are told and asked there
  */

@@ -134,7 +134,7 @@ class Shelves {
                     }
                 }
             }
-            standing.stream().filter(line -> isTheirs(line) && "uninstall".equals(line.outcome()) && !isResolved(line)).forEach(line -> coming.add(leaving(line)));
+            standing.stream().filter(this::leaves).forEach(line -> coming.add(leaving(line)));
             offers.sort(Comparator.comparing(ShelfOffer::name, String.CASE_INSENSITIVE_ORDER));
             return new Shelf(name, devices, device.id(), offers, coming, here(), ShelfNotices.of(snapshot, device, person));
         }
@@ -143,10 +143,11 @@ class Shelves {
             return line.person() == null || line.person().equals(person);
         }
 
-        /** Whether some assignment says anything of it here: nobody needs to offer any more what somebody gives back. */
-        private boolean isResolved(DeviceTitle line) {
+        /** Whether somebody has given it back whom nobody offers it any more: no assignment says anything of it, and still it is removed. */
+        private boolean leaves(DeviceTitle line) {
             Title title = Objects.requireNonNull(snapshot.estate().title(line.title()));
-            return snapshot.resolver().at(title, snapshot.resolver().audiences().unit(title.scope(), device.id(), line.person())) != null;
+            return isTheirs(line) && "uninstall".equals(line.outcome())
+                    && snapshot.resolver().at(title, snapshot.resolver().audiences().unit(title.scope(), device.id(), line.person())) == null;
         }
 
         private static ShelfComing leaving(DeviceTitle line) {
@@ -296,7 +297,8 @@ class Shelves {
         private List<ShelfInstalled> here() {
             List<ShelfInstalled> here = new ArrayList<>();
             for (DeviceTitle line : standing) {
-                if (isTheirs(line) && line.present()) {
+                // What leaves for whoever gave it back stands among what is coming, and was not here already.
+                if (isTheirs(line) && line.present() && !leaves(line)) {
                     here.add(here(line));
                 }
             }

@@ -77,9 +77,11 @@ class ShelfTest extends ShelfWalk {
         assertThat(server.publish("offered no more").status()).isEqualTo(200);
         assertThat(offered().isMissingNode()).isTrue();
         assertThat(coming().isMissingNode()).as("it stays until it is given back").isTrue();
+        assertThat(own.ask("GET", "/api/shelf").body().path("here").findValuesAsString("title")).contains(title);
         giveBack();
         assertThat(jobs()).containsExactly("remove -");
         assertThat(coming().path("leaves").asBoolean()).isTrue();
+        assertThat(own.ask("GET", "/api/shelf").body().path("here").findValuesAsString("title")).doesNotContain(title);
         assertThat(coming().path("waitsFor").asString()).isEqualTo("computer");
         assertThat(coming().path("due").asString()).isNotEmpty();
         report("\"progress\":[{\"title\":\"" + title + "\",\"action\":\"remove\",\"state\":\"running\",\"step\":1,\"steps\":2,\"percent\":50,"
