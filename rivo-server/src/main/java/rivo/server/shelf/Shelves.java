@@ -143,11 +143,13 @@ class Shelves {
             return line.person() == null || line.person().equals(person);
         }
 
-        /** Whether somebody has given it back whom nobody offers it any more: no assignment says anything of it, and still it is removed. */
+        /** Whether it was given back and is offered no more: no assignment says anything of it, and still it is removed. */
         private boolean leaves(DeviceTitle line) {
-            Title title = Objects.requireNonNull(snapshot.estate().title(line.title()));
-            return isTheirs(line) && "uninstall".equals(line.outcome())
-                    && snapshot.resolver().at(title, snapshot.resolver().audiences().unit(title.scope(), device.id(), line.person())) == null;
+            if (!isTheirs(line) || !"uninstall".equals(line.outcome())) {
+                return false;
+            }
+            Title title = snapshot.estate().title(line.title());
+            return title != null && snapshot.resolver().at(title, snapshot.resolver().audiences().unit(title.scope(), device.id(), line.person())) == null;
         }
 
         private static ShelfComing leaving(DeviceTitle line) {
