@@ -5,8 +5,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Objects;
-import java.util.regex.Matcher;
-import java.util.regex.Pattern;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A version, compared part by part as section 5 of the resolution rules says.
@@ -22,7 +21,6 @@ public final class Version implements Comparable<Version> {
     /** The longest text taken for a version, in characters. */
     public static final int LONGEST = 200;
 
-    private static final Pattern PART = Pattern.compile("[0-9]+|[^0-9.\\-_+]+|(?<=^|[.\\-_+])(?=[.\\-_+]|$)");
     private static final List<String> PRE_RELEASE = List.of("dev", "snapshot", "nightly", "canary", "alpha", "ea",
             "insider", "preview", "pre", "prerelease", "milestone", "beta", "rc", "cr");
 
@@ -46,17 +44,43 @@ public final class Version implements Comparable<Version> {
     }
 
     private static List<Part> partsOf(String text) {
+        String whole = text.strip();
         List<Part> parts = new ArrayList<>();
-        Matcher matcher = PART.matcher(text.strip());
-        while (matcher.find()) {
-            Part part = Part.of(matcher.group());
-            if (part.isPreRelease()) {
-                dropZerosAtEnd(parts);
+        boolean afterSeparator = true;
+        for (int at = 0; at <= whole.length();) {
+            int end = pieceEnd(whole, at);
+            if (end > at || afterSeparator) {
+                add(parts, Part.of(whole.substring(at, end)));
             }
-            parts.add(part);
+            afterSeparator = end < whole.length() && isSeparator(whole.charAt(end));
+            at = afterSeparator || end == whole.length() ? end + 1 : end;
         }
         dropZerosAtEnd(parts);
         return List.copyOf(parts);
+    }
+
+    private static void add(List<Part> parts, Part part) {
+        if (part.isPreRelease()) {
+            dropZerosAtEnd(parts);
+        }
+        parts.add(part);
+    }
+
+    /** Where the digits or the word that begins here end; here where a separator or nothing stands. */
+    private static int pieceEnd(String whole, int at) {
+        int end = at;
+        while (end < whole.length() && !isSeparator(whole.charAt(end)) && isDigit(whole.charAt(end)) == isDigit(whole.charAt(at))) {
+            end++;
+        }
+        return end;
+    }
+
+    private static boolean isSeparator(char letter) {
+        return letter == '.' || letter == '-' || letter == '_' || letter == '+';
+    }
+
+    private static boolean isDigit(char letter) {
+        return letter >= '0' && letter <= '9';
     }
 
     private static void dropZerosAtEnd(List<Part> parts) {
@@ -99,14 +123,17 @@ public final class Version implements Comparable<Version> {
     /**
      * The rank puts pre-release words first, then 0, then all other words, then 1, 2, 3 and so on.
      *
-     * @param small the number where a long holds it, so that most are compared at once; else -1
+     * @param small the number where a long holds it
+     * @param large the number where it does not; else null
      */
-    private record Part(int rank, String word, long small, BigInteger number) implements Comparable<Part> {
+    private record Part(int rank, String word, long small, @Nullable BigInteger large) implements Comparable<Part> {
 
         private static final int ZERO_RANK = PRE_RELEASE.size();
         private static final int WORD_RANK = ZERO_RANK + 1;
         private static final int NUMBER_RANK = ZERO_RANK + 2;
-        private static final Part ZERO = new Part(ZERO_RANK, "", 0, BigInteger.ZERO);
+        private static final Part ZERO = new Part(ZERO_RANK, "", 0, null);
+        /** So many digits always fit into a long. */
+        private static final int DIGITS_OF_LONG = 18;
 
         private Part {
             Objects.requireNonNull(word);
@@ -116,14 +143,20 @@ public final class Version implements Comparable<Version> {
             if (piece.isEmpty()) {
                 return ZERO;
             }
-            if (Character.isDigit(piece.charAt(0)) && piece.charAt(0) < 128) {
-                BigInteger number = new BigInteger(piece);
-                return number.signum() == 0 ? ZERO : new Part(NUMBER_RANK, "",
-                        number.bitLength() < Long.SIZE ? number.longValue() : -1, number);
+            if (isDigit(piece.charAt(0))) {
+                return piece.length() <= DIGITS_OF_LONG ? number(Long.parseLong(piece)) : number(new BigInteger(piece));
             }
             String word = piece.toLowerCase(Locale.ROOT);
             int preRelease = PRE_RELEASE.indexOf(word);
-            return new Part(preRelease >= 0 ? preRelease : WORD_RANK, word, 0, BigInteger.ZERO);
+            return new Part(preRelease >= 0 ? preRelease : WORD_RANK, word, 0, null);
+        }
+
+        private static Part number(BigInteger number) {
+            return number.bitLength() < Long.SIZE ? number(number.longValue()) : new Part(NUMBER_RANK, "", 0, number);
+        }
+
+        private static Part number(long number) {
+            return number == 0 ? ZERO : new Part(NUMBER_RANK, "", number, null);
         }
 
         boolean isPreRelease() {
@@ -135,10 +168,14 @@ public final class Version implements Comparable<Version> {
             if (rank != other.rank) {
                 return Integer.compare(rank, other.rank);
             }
-            if (rank == NUMBER_RANK && small > 0 && other.small > 0) {
-                return Long.compare(small, other.small);
+            return rank == NUMBER_RANK ? compareNumbers(other) : word.compareTo(other.word);
+        }
+
+        private int compareNumbers(Part other) {
+            if (large != null && other.large != null) {
+                return large.compareTo(other.large);
             }
-            return rank == NUMBER_RANK ? number.compareTo(other.number) : word.compareTo(other.word);
+            return large == null && other.large == null ? Long.compare(small, other.small) : large == null ? -1 : 1;
         }
     }
 }

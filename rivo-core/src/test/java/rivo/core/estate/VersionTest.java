@@ -4,6 +4,9 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.util.List;
+import java.util.Random;
+import java.util.regex.Pattern;
+import java.util.stream.Collectors;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -25,6 +28,30 @@ class VersionTest {
     void theFirstIsLower(String lower, String higher) {
         assertThat(Version.of(lower)).isLessThan(Version.of(higher));
         assertThat(Version.of(higher)).isGreaterThan(Version.of(lower));
+    }
+
+    /** The cutting again, in one expression. */
+    private static final Pattern PIECE = Pattern.compile("[0-9]+|[^0-9.\\-_+]+|(?<=^|[.\\-_+])(?=[.\\-_+]|$)");
+
+    @Test
+    void everyTextIsCutAtSeparatorsAndWhereDigitsMeetLetters() {
+        Random random = new Random(20);
+        String letters = "..--__++0019zrc\u00e9\u0661";
+        for (int round = 0; round < 20_000; round++) {
+            String text = random.ints(random.nextInt(1, 12), 0, letters.length()).mapToObj(at -> letters.substring(at, at + 1))
+                    .collect(Collectors.joining());
+            String cut = PIECE.matcher(text).results().map(piece -> piece.group().isEmpty() ? "0" : piece.group()).collect(Collectors.joining("."));
+            assertThat(Version.of(text)).as(text).isEqualTo(Version.of(cut)).isEqualByComparingTo(Version.of(cut));
+        }
+    }
+
+    @Test
+    void numbersOfAnyLengthAreCompared() {
+        List<String> numbers = List.of("0", "9", "999999999999999999", "9223372036854775807", "9223372036854775808", "10000000000000000000000");
+        for (int i = 1; i < numbers.size(); i++) {
+            assertThat(Version.of(numbers.get(i))).isGreaterThan(Version.of(numbers.get(i - 1))).isEqualTo(Version.of("00" + numbers.get(i)));
+            assertThat(Version.of(numbers.get(i - 1))).isLessThan(Version.of(numbers.get(i)));
+        }
     }
 
     @Test

@@ -127,6 +127,6 @@ final class DirectoryEdit {
         devices.forEach(device -> known.add(device.id()));
         put.removeAll(ids(groups.gone()));
         return records.groups(put, member -> member.kind() != Target.Kind.DEVICE || known.contains(member.id())
-                || before.devices().find(member.id()) != null);
+                || before.devices().find(member.id()) != null ? member : null);
     }
 }

@@ -7,7 +7,6 @@ import java.util.ArrayList;
 import java.util.Collection;
 import java.util.Comparator;
 import java.util.HashMap;
-import java.util.HashSet;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
@@ -26,7 +25,6 @@ import rivo.core.estate.EstateParts;
 import rivo.core.estate.Facts;
 import rivo.core.estate.GoneReference;
 import rivo.core.estate.Group;
-import rivo.core.estate.Installed;
 import rivo.core.estate.Need;
 import rivo.core.estate.Ou;
 import rivo.core.estate.Present;
@@ -35,7 +33,6 @@ import rivo.core.estate.Target;
 import rivo.core.estate.User;
 import rivo.core.estate.Version;
 import rivo.server.storage.WholeReading;
-import tools.jackson.core.type.TypeReference;
 
 /** Reads the directory and what devices have reported from H2: all of it once at the start, and single things when it has changed. */
 public class EstateRecords {
@@ -77,12 +74,16 @@ public class EstateRecords {
         List<Ou> ous = ous(null, isFenced);
         List<User> users = users(null);
         List<GoneReference> gone = gone();
-        Set<Target> there = new HashSet<>();
-        users.forEach(user -> there.add(Target.user(user.id())));
-        db.sql("select id from directory_groups").query(String.class).list().forEach(group -> there.add(Target.group(group)));
-        db.sql("select id from computers where enabled").query(String.class).list().forEach(device -> there.add(Target.device(device)));
+        Map<Target, Target> there = new HashMap<>();
+        users.forEach(user -> add(there, Target.user(user.id())));
+        db.sql("select id from directory_groups").query(String.class).list().forEach(group -> add(there, Target.group(group)));
+        db.sql("select id from computers where enabled").query(String.class).list().forEach(device -> add(there, Target.device(device)));
         return EstateParts.none(asOf).withOus(ous.isEmpty() ? List.of(NO_DIRECTORY_YET) : ous).withUsers(users)
-                .withGroups(groups(null, there::contains)).withGone(gone);
+                .withGroups(groups(null, there::get)).withGone(gone);
+    }
+
+    private static void add(Map<Target, Target> there, Target target) {
+        there.put(target, target);
     }
 
     /** @param only the ids of those that are read; null for all, which is the same of the others here */
@@ -118,17 +119,18 @@ public class EstateRecords {
         });
     }
 
-    /**
-     * Members that are not in the estate, such as disabled computers, are left out.
-     *
-     * @param isThere whether a member is in the estate
-     */
-    public List<Group> groups(@Nullable Set<String> only, Predicate<Target> isThere) {
+    /** Finds a member in the estate; null where it is not in it. */
+    @FunctionalInterface
+    public interface Members {
+        @Nullable Target find(Target member);
+    }
+
+    /** Members that are not in the estate, such as disabled computers, are left out. */
+    public List<Group> groups(@Nullable Set<String> only, Members there) {
         Map<String, List<Listed>> listed = new HashMap<>();
         each("select group_id, kind, member, place from group_members where true", "group_id", only, row -> {
-            Target member = member(row.getString("kind"), row.getString("member"));
-            return isThere.test(member) && listed.computeIfAbsent(row.getString("group_id"), group -> new ArrayList<>())
-                    .add(new Listed(row.getInt("place"), member));
+            Target member = there.find(member(row.getString(2), row.getString(3)));
+            return member != null && listed.computeIfAbsent(row.getString(1), group -> new ArrayList<>()).add(new Listed(row.getInt(4), member));
         });
         return each("select id, name from directory_groups where true", "id", only, row -> new Group(row.getString("id"), row.getString("name"),
                 inOrder(listed.getOrDefault(row.getString("id"), List.of()))));
@@ -180,8 +182,8 @@ public class EstateRecords {
     /** Those that are enabled. */
     public List<Device> devices(@Nullable Set<String> only) {
         Map<String, List<String>> people = new HashMap<>();
-        each("select computer, person, place from computer_people where true", "computer", only, row -> new Owned(row.getString("computer"),
-                row.getInt("place"), row.getString("person"))).stream().sorted(Comparator.comparingInt(Owned::place))
+        each("select computer, person, place from computer_people where true", "computer", only, row -> new Owned(row.getString(1),
+                row.getInt(3), row.getString(2))).stream().sorted(Comparator.comparingInt(Owned::place))
                 .forEach(one -> people.computeIfAbsent(one.computer(), c -> new ArrayList<>()).add(one.person()));
         Map<String, SignIns> told = new HashMap<>();
         each("select device, people from sign_ins where true", "device", only, row -> told.put(row.getString("device"), SignIns.parse(row.getString("people"))));
@@ -189,8 +191,7 @@ public class EstateRecords {
         Parsing parsing = new Parsing(people);
         each("select c.id, c.name, c.ou, r.facts, r.software, r.present from computers c "
                 + "left join device_reports r on r.device = c.id where c.enabled", "c.id", only, row -> parsing.add(new DeviceRow(
-                        row.getString("id"), row.getString("name"), row.getString("ou"), row.getString("facts"), row.getString("software"),
-                        row.getString("present"))));
+                        row.getString(1), row.getString(2), row.getString(3), row.getString(4), row.getString(5), row.getString(6))));
         return parsing.all();
     }
 
@@ -206,8 +207,8 @@ public class EstateRecords {
             @Nullable String present) {
 
         Device device(Map<String, List<String>> people) {
-            return new Device(id, name, ou, people.getOrDefault(id, List.of()), EstateRecords.facts(facts), installed(software),
-                    EstateRecords.present(present));
+            return new Device(id, name, ou, people.getOrDefault(id, List.of()), ReportColumns.facts(facts),
+                    ReportColumns.installed(software), ReportColumns.present(present));
         }
     }
 
@@ -242,33 +243,12 @@ public class EstateRecords {
         }
     }
 
-    private static Facts facts(@Nullable String json) {
-        return json == null ? Facts.NONE : Facts.of(Json.read(json, new TypeReference<Map<String, String>>() {
-        }));
-    }
-
-    private static List<Installed> installed(@Nullable String json) {
-        return json == null ? List.of() : Json.readList(json, Installed.class);
-    }
-
-    private static List<Present> present(@Nullable String json) {
-        List<Present> present = new ArrayList<>();
-        for (PresentRecord one : json == null ? List.<PresentRecord>of() : Json.readList(json, PresentRecord.class)) {
-            present.add(one.present());
-        }
-        return present;
-    }
-
     /** How a present title stands in the column {@code device_reports.present}. */
     public record PresentRecord(String title, @Nullable String version, @Nullable String user, @Nullable String by) {
 
         public static PresentRecord of(Present present) {
             Version version = present.version();
             return new PresentRecord(present.title(), version == null ? null : version.toString(), present.user(), present.by());
-        }
-
-        public Present present() {
-            return new Present(title, version == null ? null : Version.of(version), user, by);
         }
     }
 
@@ -282,9 +262,9 @@ public class EstateRecords {
         List<Object[]> less = new ArrayList<>();
         context.estate().devices().all().forEach(device -> less(device.id(), device.present(), forgotten, less));
         context.db().sql("select r.device, r.present from device_reports r left join computers c on c.id = r.device and c.enabled where c.id is null")
-                .query((row, n) -> less(row.getString("device"), present(row.getString("present")), forgotten, less)).list();
+                .query((row, n) -> less(row.getString("device"), ReportColumns.present(row.getString("present")), forgotten, less)).list();
         rows.forEach(id -> context.db().sql("select present from device_reports where device = ?").params(id)
-                .query((row, n) -> less(id, present(row.getString("present")), forgotten, less)).list());
+                .query((row, n) -> less(id, ReportColumns.present(row.getString("present")), forgotten, less)).list());
         context.batch("update device_reports set present = ? where device = ?", less);
     }
 

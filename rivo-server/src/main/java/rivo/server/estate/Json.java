@@ -1,6 +1,7 @@
 package rivo.server.estate;
 
 import java.util.List;
+import tools.jackson.core.JsonParser;
 import tools.jackson.core.type.TypeReference;
 import tools.jackson.databind.DeserializationFeature;
 import tools.jackson.databind.JsonNode;
@@ -18,6 +19,11 @@ public final class Json {
 
     public static String write(Object value) {
         return MAPPER.writeValueAsString(value);
+    }
+
+    /** For what is read token by token. */
+    static JsonParser parser(String json) {
+        return MAPPER.createParser(json);
     }
 
     public static <T> T read(String json, TypeReference<T> type) {
