@@ -110,8 +110,10 @@ public abstract sealed class Positions permits RunOfPositions, ListedPositions, 
         if (this instanceof RunOfPositions) {
             return other.in(first(), end());
         }
-        if (this instanceof ListedPositions mine && other instanceof ListedPositions theirs && mine.isWorthWalking(theirs)) {
-            return mine.walk(theirs, true);
+        if (this instanceof ListedPositions mine && other instanceof ListedPositions theirs) {
+            ListedPositions shorter = mine.size() <= theirs.size() ? mine : theirs;
+            ListedPositions longer = shorter == mine ? theirs : mine;
+            return shorter.isWorthWalking(longer) ? shorter.walk(longer, true) : shorter.filter(longer::contains);
         }
         if (this instanceof ListedPositions) {
             return filter(other::contains);

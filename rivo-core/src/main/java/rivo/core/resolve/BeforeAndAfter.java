@@ -1,5 +1,6 @@
 package rivo.core.resolve;
 
+import java.util.List;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import rivo.core.audience.Positions;
@@ -12,8 +13,8 @@ public record BeforeAndAfter(Map<String, TitleOutcomes> was, Map<String, TitleOu
     /**
      * What a title, and those that are settled with it, come to in two states of the estate, both of which know the title.
      * Where only assignments differ, only the units at which one of the titles comes to something else by itself are looked
-     * at: elsewhere nothing can be different. Costs two ladders for each title whose assignments differ, and two walks over
-     * those units.
+     * at: elsewhere nothing can be different. Where such a title meets none that is related to it, only that one is. Costs two ladders for each
+     * title whose assignments differ, and two walks over the other units, by all processors where there are many.
      *
      * @param among the devices outside which nothing can be different; null for all
      */
@@ -26,9 +27,11 @@ public record BeforeAndAfter(Map<String, TitleOutcomes> was, Map<String, TitleOu
                 && is.deviceNeeds().isEmpty() && is.titles().equals(was.titles())
                 && is.titles().stream().allMatch(t -> now.leavingOf(t.id()).equals(before.leavingOf(t.id())));
         if (onlyAssignments) {
-            Positions differing = present.differing(then, is);
-            present.takeOver(then, is, differing);
-            return new BeforeAndAfter(then.family(was, differing), present.family(is, differing));
+            Map<Integer, Positions> differing = present.differing(then, is);
+            present.takeOver(then, is, Positions.union(List.copyOf(differing.values())));
+            UnitsAlone.State stateBefore = new UnitsAlone.State(then, was);
+            UnitsAlone.State stateNow = new UnitsAlone.State(present, is);
+            return UnitsAlone.of(differing, stateBefore, stateNow).settled(stateBefore, stateNow);
         }
         return new BeforeAndAfter(then.family(was, units(before, was, among == null ? null : among.before())),
                 present.family(is, units(now, is, among == null ? null : among.now())));

@@ -1,9 +1,13 @@
 package rivo.core.resolve;
 
+import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.BitSet;
 import java.util.Comparator;
+import java.util.Deque;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
@@ -41,6 +45,8 @@ final class Family {
     private final boolean[][] replaces;
     private final LocalNeed[][] needs;
     private final int[] reached;
+    /** For each title those of which some release needs it. */
+    private final List<Set<Integer>> neededBy = new ArrayList<>();
     private final List<Version[]> thresholds = new ArrayList<>();
     private final boolean[] seats;
     private final boolean related;
@@ -80,6 +86,7 @@ final class Family {
         List<Set<Integer>> near = new ArrayList<>();
         for (int i = 0; i < n; i++) {
             near.add(new TreeSet<>());
+            neededBy.add(new HashSet<>());
         }
         for (int i = 0; i < n; i++) {
             relate(i, titles.get(i), local, near);
@@ -104,6 +111,11 @@ final class Family {
             int number = number(i, release);
             replaces[number] = replaced;
             reached[number] = reached(i, release.version());
+            release.needs().forEach(need -> {
+                if (local.containsKey(need.title())) {
+                    neededBy.get(Objects.requireNonNull(local.get(need.title()))).add(i);
+                }
+            });
             needs[number] = release.needs().stream().map(need -> local(need, local)).toArray(LocalNeed[]::new);
         }
     }
@@ -175,6 +187,24 @@ final class Family {
     /** Those that may stand against a title. */
     int[] neighbours(int title) {
         return neighbours[title];
+    }
+
+    /**
+     * The places of all that can have to do with a title at a unit, itself among them: what may stand against it, and whatever may come to need it or
+     * one of those, by however many steps.
+     */
+    BitSet concerning(int title) {
+        BitSet concerning = new BitSet();
+        Deque<Integer> open = new ArrayDeque<>(List.of(title));
+        Arrays.stream(neighbours[title]).forEach(open::add);
+        while (!open.isEmpty()) {
+            int next = open.remove();
+            if (!concerning.get(next)) {
+                concerning.set(next);
+                neededBy.get(next).forEach(open::add);
+            }
+        }
+        return concerning;
     }
 
     /** Of the release of this number. */

@@ -21,8 +21,10 @@ import rivo.core.audience.Positions;
  */
 final class FamilyWalk {
 
-    /** Units at a time: their lists stay near the processor. */
+    /** Units at a time, about: their lists stay near the processor. */
     private static final int BLOCK = 1024;
+    /** Positions of a block at the most, where few of them are asked about. */
+    private static final int WIDEST = 1 << 18;
 
     private final Family family;
     private final List<Known> known;
@@ -109,10 +111,13 @@ final class FamilyWalk {
         for (int t = 0; t < known.size(); t++) {
             Map<Integer, List<Positions>> byReached = new LinkedHashMap<>();
             for (UnitsWith<Presences.Way> share : known.get(t).present()) {
-                byReached.computeIfAbsent(family.reached(t, share.what().version()), r -> new ArrayList<>()).add(share.units());
+                Positions units = share.units().and(among);
+                if (!units.isEmpty()) {
+                    byReached.computeIfAbsent(family.reached(t, share.what().version()), r -> new ArrayList<>()).add(units);
+                }
             }
             for (Map.Entry<Integer, List<Positions>> one : byReached.entrySet()) {
-                shares.add(new Share(t, Positions.union(one.getValue()).and(among), null, 0, 0, one.getKey()));
+                shares.add(new Share(t, Positions.union(one.getValue()), null, 0, 0, one.getKey()));
             }
         }
     }
@@ -126,13 +131,14 @@ final class FamilyWalk {
     List<List<UnitsWith<Decision>>> settle(int threads) {
         Positions touched = meeting();
         entered = shares.stream().map(share -> share.units().and(touched)).toList();
-        int blocks = (touched.end() - touched.first() + BLOCK - 1) / BLOCK;
+        int width = width(touched);
+        int blocks = (touched.end() - touched.first() + width - 1) / width;
         int pieces = Math.max(1, Math.min(threads, blocks));
         List<Worker> workers = new ArrayList<>();
         for (int i = 0; i < pieces; i++) {
-            int from = touched.first() + (int) ((long) blocks * i / pieces) * BLOCK;
-            int to = i == pieces - 1 ? touched.end() : touched.first() + (int) ((long) blocks * (i + 1) / pieces) * BLOCK;
-            workers.add(new Worker(touched.in(from, to)));
+            int from = touched.first() + (int) ((long) blocks * i / pieces) * width;
+            int to = i == pieces - 1 ? touched.end() : touched.first() + (int) ((long) blocks * (i + 1) / pieces) * width;
+            workers.add(new Worker(touched.in(from, to), width));
         }
         if (pieces == 1) {
             workers.get(0).settle();
@@ -140,6 +146,12 @@ final class FamilyWalk {
             Threads.run(pieces, workers, () -> Worker::settle);
         }
         return gathered(workers);
+    }
+
+    /** So many positions hold a block of the units on average. */
+    private static int width(Positions units) {
+        long average = (long) BLOCK * (units.end() - units.first()) / Math.max(1, units.size());
+        return (int) Math.max(BLOCK, Math.min(WIDEST, average));
     }
 
     /**
@@ -174,6 +186,8 @@ final class FamilyWalk {
     private final class Worker {
 
         private final Positions units;
+        /** Positions at a time. */
+        private final int width;
         private final Settlement settlement = new Settlement(family);
         /** All that decisions depend on that relations make; and those decisions, by its numbers. */
         private final Causes causes = new Causes();
@@ -181,8 +195,9 @@ final class FamilyWalk {
         /** Releases with their variants, as they come up: each is one object, and comparing numbers is quicker. */
         private final Map<Choice, Integer> choiceNumbers = new IdentityHashMap<>();
 
-        Worker(Positions units) {
+        Worker(Positions units, int width) {
             this.units = units;
+            this.width = width;
         }
 
         int number(Choice choice) {
@@ -195,8 +210,8 @@ final class FamilyWalk {
         }
 
         void settle() {
-            for (int from = units.first(); from < units.end(); from += BLOCK) {
-                Positions block = units.in(from, Math.min(from + BLOCK, units.end()));
+            for (int from = units.first(); from < units.end(); from += width) {
+                Positions block = units.in(from, Math.min(from + width, units.end()));
                 if (!block.isEmpty()) {
                     new Block(from, this).settle(block);
                 }
@@ -211,7 +226,7 @@ final class FamilyWalk {
         private final Worker worker;
         private final Settlement settlement;
         /** For each unit its last entry; for each entry the one before it of the same unit; -1 for none. */
-        private final int[] last = new int[BLOCK];
+        private final int[] last;
         private int[] shareOf = new int[BLOCK];
         private int[] before = new int[BLOCK];
         private int entries;
@@ -227,6 +242,7 @@ final class FamilyWalk {
             this.from = from;
             this.worker = worker;
             this.settlement = worker.settlement;
+            this.last = new int[worker.width];
             Arrays.fill(last, -1);
         }
 

@@ -337,7 +337,8 @@ public final class Resolver {
         for (Scope scope : Scope.values()) {
             List<Family> families = relations.inOrder().stream().filter(f -> f.scope() == scope).toList();
             families.stream().filter(family -> family.titles().size() >= LARGE_FAMILY).forEach(family -> {
-                TitleResolution pass = new TitleResolution(this, present, threads);
+                TitleResolution pass = new TitleResolution(this, present);
+                pass.spread(threads);
                 bases(family.titles(), threads).forEach(pass::knowBase);
                 resolve(family, pass, done);
             });

@@ -34,19 +34,18 @@ final class TitleResolution {
     private final Map<String, List<UnitsWith<BaseOutcome>>> bases = new HashMap<>();
     /** Filled anew for each ladder: memory that has just been written to is quicker than new one. */
     private final Map<Scope, Remaining> remaining = new EnumMap<>(Scope.class);
-    private final int threads;
+    private int threads = 1;
 
     TitleResolution(Resolver resolver, Presences present) {
-        this(resolver, present, 1);
-    }
-
-    /** @param threads by which the units of a family are settled, at least 1 */
-    TitleResolution(Resolver resolver, Presences present, int threads) {
-        this.threads = threads;
         this.resolver = resolver;
         this.audiences = resolver.audiences();
         this.estate = resolver.estate();
         this.present = present;
+    }
+
+    /** @param by the units of a family are settled by so many threads from now on, at least 1 */
+    void spread(int by) {
+        threads = by;
     }
 
     /** What has been worked out so far, by title. */
@@ -161,14 +160,32 @@ final class TitleResolution {
 
     /** What the titles of a family come to at these units; by id. */
     Map<String, TitleOutcomes> family(Family family, Positions among) {
+        return family(family, among, Map.of());
+    }
+
+    /**
+     * What the titles of a family come to at these units; by id.
+     *
+     * @param alone other units for some titles, by their places: there these come to what they do by themselves
+     */
+    Map<String, TitleOutcomes> family(Family family, Positions among, Map<Integer, Positions> alone) {
         Map<String, TitleOutcomes> outcomes = new LinkedHashMap<>();
         List<List<UnitsWith<Decision>>> decisions = family.isRelated() ? settle(family, among)
                 : List.of(plain(base(family.titles().get(0), among), among));
         for (int t = 0; t < family.titles().size(); t++) {
             Title title = family.titles().get(t);
-            outcomes.put(title.id(), outcomes(title, withLeft(title, decisions.get(t), among)));
+            Positions besides = alone.getOrDefault(t, Positions.NONE);
+            List<UnitsWith<Decision>> all = besides.isEmpty() ? decisions.get(t) : joined(decisions.get(t), plain(base(title, besides), besides));
+            outcomes.put(title.id(), outcomes(title, withLeft(title, all, among.or(besides))));
         }
         return outcomes;
+    }
+
+    private static List<UnitsWith<Decision>> joined(List<UnitsWith<Decision>> some, List<UnitsWith<Decision>> others) {
+        Map<Decision, Positions> joined = new LinkedHashMap<>();
+        some.forEach(share -> joined.merge(share.what(), share.units(), Positions::or));
+        others.forEach(share -> joined.merge(share.what(), share.units(), Positions::or));
+        return joined.entrySet().stream().map(share -> new UnitsWith<>(share.getKey(), share.getValue())).toList();
     }
 
     private static List<UnitsWith<Decision>> plain(List<UnitsWith<BaseOutcome>> base, Positions among) {
@@ -236,14 +253,14 @@ final class TitleResolution {
         for (UnitsWith<Presences.Way> way : present.of(title.id())) {
             String by = way.what().by();
             if (by != null && removes(by)) {
-                left.computeIfAbsent(by, b -> new ArrayList<>()).add(way.units());
+                left.computeIfAbsent(by, b -> new ArrayList<>()).add(way.units().and(among));
             }
         }
         if (!left.isEmpty()) {
             Positions decided = Positions.union(decisions.stream().map(UnitsWith::units).toList());
             left.forEach((by, units) -> {
                 Assignment leaving = Objects.requireNonNull(estate.assignments().find(by));
-                Positions alone = Positions.union(units).and(among).without(decided).without(audiences.keptByRest(leaving, title.scope()));
+                Positions alone = Positions.union(units).without(decided).without(audiences.keptByRest(leaving, title.scope()));
                 if (!alone.isEmpty()) {
                     all.add(new UnitsWith<>(new Decision(Outcome.UNINSTALL, Reason.LEFT, null, List.of(leaving), null), alone));
                 }
@@ -253,25 +270,47 @@ final class TitleResolution {
     }
 
     /**
-     * The units at which the titles of a family may come to something else than in another state of the estate, which has
-     * the same family and the same audiences, and where the same is present: those at which one of them does by itself.
+     * The units at which titles of a family come to something else by themselves than in another state of the estate, which has the same family
+     * and the same audiences, and where the same is present; by the titles' places.
      */
-    Positions differing(TitleResolution other, Family family) {
-        List<Positions> differing = new ArrayList<>();
-        for (Title title : family.titles()) {
-            if (resolver.rankedPairs(title) == other.resolver.rankedPairs(title)) {
-                continue;
+    Map<Integer, Positions> differing(TitleResolution other, Family family) {
+        Map<Integer, Positions> differing = new LinkedHashMap<>();
+        for (int t = 0; t < family.titles().size(); t++) {
+            Title title = family.titles().get(t);
+            if (resolver.rankedPairs(title) != other.resolver.rankedPairs(title)) {
+                differing.put(t, differing(base(title), other.base(title)));
             }
-            Map<BaseOutcome, Positions> theirs = new HashMap<>();
-            other.base(title).forEach(share -> theirs.merge(share.what(), share.units(), Positions::or));
-            for (UnitsWith<BaseOutcome> share : base(title)) {
-                Positions same = theirs.getOrDefault(share.what(), Positions.NONE);
-                differing.add(share.units().without(same));
-                theirs.put(share.what(), same.without(share.units()));
-            }
-            differing.addAll(theirs.values());
         }
+        return differing;
+    }
+
+    private static Positions differing(List<UnitsWith<BaseOutcome>> ours, List<UnitsWith<BaseOutcome>> others) {
+        Map<BaseOutcome, Positions> theirs = new HashMap<>();
+        others.forEach(share -> theirs.merge(share.what(), share.units(), Positions::or));
+        List<Positions> differing = new ArrayList<>();
+        for (UnitsWith<BaseOutcome> share : ours) {
+            Positions same = theirs.getOrDefault(share.what(), Positions.NONE);
+            differing.add(share.units().without(same));
+            theirs.put(share.what(), same.without(share.units()));
+        }
+        differing.addAll(theirs.values());
         return Positions.union(differing);
+    }
+
+    /** Those of the units at which a title has something to do: it has an outcome by itself, or is present. */
+    Positions touched(Title title, Positions among) {
+        List<Positions> touched = new ArrayList<>();
+        base(title, among).forEach(share -> touched.add(share.units()));
+        present.of(title.id()).forEach(way -> touched.add(way.units()));
+        return Positions.union(touched).and(among);
+    }
+
+    /** Those of the units at which a title of a family is required by itself, in a release that needs something. */
+    Positions asking(Family family, int title, Positions among) {
+        List<Positions> asking = base(family.titles().get(title), among).stream()
+                .filter(share -> share.what().outcome() == Outcome.REQUIRED && family.needs(family.number(title, share.what().choice())).length > 0)
+                .map(UnitsWith::units).toList();
+        return Positions.union(asking).and(among);
     }
 
     /** Takes over what both come to alike, at these units. */

@@ -1,0 +1,81 @@
+package rivo.core.resolve;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import rivo.core.audience.Positions;
+
+/**
+ * At which units of those where an edited title comes to something else by itself it is alone: no title that has to do with it has anything to do
+ * there, before or after. Immutable.
+ *
+ * <p><b>Why that is enough.</b> Settling a unit looks at a title only for one that may stand against it, and for one that needs it; the latter may
+ * be pulled in themselves by others that need them. {@link Family#concerning} lists all of those. Where none of them is assigned or present, nothing
+ * asks what the title is, so that all others come to the same before and after; and nothing stands against it, so that it comes to what it
+ * is by itself, as long as it needs nothing there.
+ */
+final class UnitsAlone {
+
+    /** From so many units on, they are settled by all processors. */
+    private static final int MANY = 50_000;
+
+    private final Map<Integer, Positions> alone;
+    private final Positions others;
+
+    /** @param family as this state of the estate has it: equal in both */
+    record State(TitleResolution titles, Family family) {
+
+        /** Those of the units at which the title is not alone for the needs that it has itself. */
+        Positions asking(int title, Positions units) {
+            return titles.asking(family, title, units);
+        }
+
+        Positions touched(int title, Positions units) {
+            return titles.touched(family.titles().get(title), units);
+        }
+    }
+
+    private UnitsAlone(Map<Integer, Positions> alone, Positions others) {
+        this.alone = alone;
+        this.others = others;
+    }
+
+    /** @param differing the units by the places of titles in the family */
+    static UnitsAlone of(Map<Integer, Positions> differing, State before, State after) {
+        Map<Integer, Positions> alone = new LinkedHashMap<>();
+        List<Positions> others = new ArrayList<>();
+        differing.forEach((title, units) -> {
+            Positions left = alone(title, units, List.of(before, after));
+            alone.put(title, left);
+            others.add(units.without(left));
+        });
+        return new UnitsAlone(alone, Positions.union(others));
+    }
+
+    private static Positions alone(int title, Positions differing, List<State> both) {
+        Positions left = differing;
+        for (State state : both) {
+            left = left.without(state.asking(title, left));
+        }
+        int[] concerning = both.get(0).family().concerning(title).stream().filter(other -> other != title).toArray();
+        for (int i = 0; i < concerning.length && !left.isEmpty(); i++) {
+            for (State state : both) {
+                left = left.without(state.touched(concerning[i], left));
+            }
+        }
+        return left;
+    }
+
+    /** What the titles of the family come to in both, at all of the units. */
+    BeforeAndAfter settled(State before, State after) {
+        return new BeforeAndAfter(settled(before), settled(after));
+    }
+
+    private Map<String, TitleOutcomes> settled(State state) {
+        if (others.size() >= MANY) {
+            state.titles().spread(Runtime.getRuntime().availableProcessors());
+        }
+        return state.titles().family(state.family(), others, alone);
+    }
+}
