@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.nio.charset.StandardCharsets;
 import java.time.Instant;
+import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
@@ -59,6 +60,22 @@ class SignatureTest {
         "rivo=(\"@method\" \"@path\" \"content-digest\");created=1;keyid=\"d1\";alg=\"hmac-sha256\""})
     void onlyTheOneFormIsTaken(String input) {
         assertThat(Signature.parse(input, signature.valueHeader(), true)).isEmpty();
+    }
+
+    @Test
+    void aKeyIsNamedInPlainCharactersAndByTheTagOfTheServersKey() {
+        String tag = "@0a1b2c3d";
+        for (String name : List.of("d", "d1", "!~", "0d54c1b0-0000-0000-0000-000000000900", "k".repeat(200))) {
+            assertThat(KeyId.parse(name + tag)).as(name).contains(new KeyId(name, "0a1b2c3d"));
+            Signature named = Signature.sign(KEY, new KeyId(name, "0a1b2c3d"), NOW, "GET", PATH, null);
+            assertThat(Signature.parse(named.inputHeader(false), named.valueHeader(), false)).as(name).contains(named);
+        }
+        for (String none : List.of("", tag, "k".repeat(201) + tag, "d 1" + tag, "d\"" + tag, "d\\" + tag, "d\u007f" + tag, "d\u00e9" + tag, "d\n" + tag,
+                "d@e" + tag, "d", "d@", "d@0a1b2c3", "d@0a1b2c3d4", "d@0A1B2C3D", "d@0a1b2c3g", "d@0a1b2c3/", "d@0a1b2c3:", "d@0a1b2c3`")) {
+            assertThat(KeyId.parse(none)).as(none).isEmpty();
+            assertThat(Signature.parse("rivo=(\"@method\" \"@path\");created=1;keyid=\"" + none + "\";alg=\"hmac-sha256\"", signature.valueHeader(), false))
+                    .as(none).isEmpty();
+        }
     }
 
     @ParameterizedTest
