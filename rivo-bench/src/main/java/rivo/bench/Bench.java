@@ -179,6 +179,8 @@ public final class Bench {
     }
 
     private void large(int devices, int assignments) throws Exception {
+        System.gc();
+        ManagementFactory.getMemoryPoolMXBeans().forEach(MemoryPoolMXBean::resetPeakUsage);
         Estate estate = Estate.ofChecked(Fleet.parts(new Fleet.Size(devices, assignments, 500, 3000, 500, 12, 3)));
         String at = words("%,d devices × %,d assignments × 500 titles", devices, assignments);
         Audiences audiences = Audiences.of(estate);

@@ -120,6 +120,28 @@ class DirectoryTest {
     }
 
     @Test
+    void twentyThatAreSkippedAreNamedAndMoreAreCounted() throws LDAPException {
+        try (Ldif other = new Ldif()) {
+            for (int i = 0; i < 20; i++) {
+                other.add("dn: cn=QB-X" + i + "," + BASE, "objectClass: device", "entryUUID: ");
+            }
+            assertThat(other.directory().scan().notes()).hasSize(20).noneMatch(note -> note.contains("more were skipped"));
+            other.add("dn: cn=QB-Y," + BASE, "objectClass: device", "entryUUID: ");
+            other.add("dn: cn=QB-Z," + BASE, "objectClass: device", "entryUUID: ");
+            assertThat(other.directory().scan().notes()).hasSize(21).endsWith("2 more were skipped.");
+        }
+    }
+
+    @Test
+    void namesAreComparedAsWhatTheyMean() {
+        assertThat(DistinguishedNames.same("ou=Bench\\, wet,DC=quillbrook", "OU=bench\\2C wet, dc=Quillbrook")).isTrue();
+        assertThat(DistinguishedNames.same("ou=Bench,dc=quillbrook", "ou=Benches,dc=quillbrook")).isFalse();
+        assertThat(DistinguishedNames.same("ou=Bench,dc=quillbrook", "Bench")).isFalse();
+        assertThat(DistinguishedNames.isOne("cn=rivo-administrators,dc=quillbrook")).isTrue();
+        assertThat(List.of("", "  ", "rivo-administrators")).noneMatch(DistinguishedNames::isOne);
+    }
+
+    @Test
     void anEntryWithoutAStableIdIsPassedOverAndSaid() throws LDAPException {
         try (Ldif other = new Ldif()) {
             other.add("dn: cn=QB-X," + BASE, "objectClass: device", "entryUUID: ");

@@ -147,7 +147,7 @@ class NoticesTest {
         assertThat(kinds(courtesy)).containsExactly("coming", "coming", "start", "failed", "restart");
         assertThat(courtesy.path("notices").valueStream().map(one -> one.path("beforeSeconds").asInt()).toList()).containsExactly(86_400, 3600, 0, 0, 0);
         assertThat(courtesy.path("notices").get(0).path("words").path("en").asString()).isEqualTo("Told " + next
-                + " 4.2.0 will be installed on {time}. It takes up to 20 minutes.");
+                + " 4.2.0 will be installed on {time}. It takes up to 20 min.");
         assertThat(courtesy.path("restart").toString()).isEqualTo("{\"way\":\"now\",\"times\":3,\"withinSeconds\":28800,\"countdownSeconds\":300}");
         assertThat(courtesy.path("signOut").toString()).isEqualTo("{\"way\":\"ask\",\"times\":1,\"withinSeconds\":1800,\"countdownSeconds\":900}");
     }

@@ -6,8 +6,12 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.io.InputStream;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.AfterAll;
@@ -15,10 +19,15 @@ import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import rivo.core.estate.Version;
+import rivo.server.HandClock;
 import rivo.server.TestServer;
 import rivo.server.TestTitles;
 import rivo.server.catalogue.content.Contents;
+import rivo.server.change.Drafts;
+import rivo.server.change.OuAssignment;
+import rivo.server.change.Publishing;
 import rivo.server.estate.CurrentSnapshot;
+import rivo.server.estate.Snapshot;
 import rivo.server.web.ApiException;
 
 class CatalogueTest {
@@ -110,5 +119,54 @@ class CatalogueTest {
     @Test
     void aPathIsNoHash() {
         assertThatThrownBy(() -> server.bean(Contents.class).file("../rivo.mv.db")).isInstanceOf(ApiException.class);
+    }
+
+    @Test
+    void contentThatNoTitleNamesIsDeletedOnceItHasBeenUnusedForMoreThanAWeek() throws IOException {
+        Contents contents = server.bean(Contents.class);
+        HandClock clock = new HandClock(Instant.parse("2026-11-23T08:00:00Z"));
+        UnusedContent unused = new UnusedContent(contents, catalogue, clock);
+        Contents.Content named = contents.keep(new ByteArrayInputStream(TestTitles.INSTALLER), "a.bin");
+        Contents.Content lost = contents.keep(new ByteArrayInputStream("nobody's".getBytes(StandardCharsets.UTF_8)), "b.bin");
+        unused.cleanUp();
+        clock.passes(Duration.ofDays(7));
+        unused.cleanUp();
+        assertThat(contents.has(lost)).as("a week is not more than a week").isTrue();
+        clock.passes(Duration.ofSeconds(1));
+        unused.cleanUp();
+        assertThat(contents.has(lost)).isFalse();
+        assertThat(contents.has(named)).isTrue();
+    }
+
+    @Test
+    void whatAnEditOfATitleDoesIsCountedByEffectAndRelease() {
+        TestTitles.add(server, "tarnlog", "Tarnlog Viewer");
+        server.bean(Drafts.class).put("test", OuAssignment.title("tarnlog", server.ou("Laboratories"), "required", false));
+        Publishing publishing = server.bean(Publishing.class);
+        publishing.publish("test", "for the tests", publishing.token("test"));
+        CurrentSnapshot current = server.bean(CurrentSnapshot.class);
+        Snapshot before = current.now();
+        TitleRecord record = catalogue.now().record("tarnlog");
+        List<TitleRecord.ReleaseRecord> more = new ArrayList<>(record.releases());
+        more.add(TitleRecord.ReleaseRecord.of("4.3.0", record.releases().get(0).variants()));
+        catalogue.put("test", record.withReleases(more));
+        Effects effects = Effects.of(before, current.now());
+        assertThat(effects.devices()).isEqualTo(60);
+        assertThat(effects.effects()).containsExactly(new Effects.Effect("tarnlog", "Tarnlog Viewer", "other-release", "4.3.0", 16));
+        before = current.now();
+        catalogue.put("test", record.withReleases(List.of()));
+        assertThat(Effects.of(before, current.now()).effects()).singleElement().satisfies(effect -> {
+            assertThat(effect.version()).as("nothing of it is left").isNull();
+            assertThat(effect.devices()).isEqualTo(16);
+        });
+        assertThat(Effects.of(current.now(), current.now()).effects()).isEmpty();
+    }
+
+    @Test
+    void aVariantIsFoundByItsIdAlone() {
+        TitleRecord.ReleaseRecord release = catalogue.now().record("siltscope").releases().get(0);
+        assertThat(release.variant("all")).isEqualTo(release.variants().get(0));
+        assertThat(release.variant("other")).isNull();
+        assertThat(release.variant(null)).isNull();
     }
 }

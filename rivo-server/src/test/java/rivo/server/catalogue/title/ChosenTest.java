@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.List;
 import java.util.Map;
+import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import rivo.server.catalogue.content.Contents.Content;
 import rivo.server.catalogue.title.ChoiceRecord.Allowed;
@@ -98,6 +99,17 @@ class ChosenTest {
         assertThat(THREADS.problem("16")).isNull();
         assertThat(SITE.problem("Hartsmere 2")).isNull();
         assertThat(SITE.problem("x\" & reboot")).contains("because commands read the rest otherwise");
+    }
+
+    @Test
+    void aSwitchIsChosenOnOrOffAndTheOthersAmongWhatTheyList() {
+        assertThat(TELEMETRY.valuesToChoose()).containsExactly(new Allowed("on", "", "TELEMETRY=1", 0, ""), new Allowed("off", "", "", 0, ""));
+        assertThat(LANGUAGES.valuesToChoose()).isEqualTo(LANGUAGES.allowed());
+        assertThat(Stream.of(ChoiceKind.values()).filter(ChoiceKind::isForPeople)).containsExactlyInAnyOrder(ChoiceKind.PARTS, ChoiceKind.LANGUAGES,
+                ChoiceKind.CHANNEL, ChoiceKind.SWITCH);
+        assertThat(Stream.of(ChoiceKind.values()).filter(ChoiceKind::isMany)).containsExactlyInAnyOrder(ChoiceKind.PARTS, ChoiceKind.LANGUAGES);
+        assertThat(Stream.of(ChoiceKind.values()).filter(ChoiceKind::isListed)).containsExactlyInAnyOrder(ChoiceKind.PARTS, ChoiceKind.LANGUAGES,
+                ChoiceKind.CHANNEL);
     }
 
     @Test
