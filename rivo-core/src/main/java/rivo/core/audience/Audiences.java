@@ -183,11 +183,11 @@ public final class Audiences {
     }
 
     /** Those of the units that a wave's share takes, kept for all units that the pair's target reaches. */
-    Positions share(String assignment, Target target, Follows side, Scope scope, int limit) {
-        return keep(new KeptSets.WaveShare(target, assignment, limit), side, scope, () -> {
+    Positions share(Waves waves, Target target, Follows side, Scope scope, int limit) {
+        return keep(new KeptSets.WaveShare(target, waves.assignment().id(), limit), side, scope, () -> {
             Positions reached = reach(target, side, scope);
             Positions devices = scope == Scope.DEVICE ? reached : units.devicesOf(reached);
-            return reached.and(ofDevices(shares.taken(assignment, limit, devices, estate.devices()), scope));
+            return reached.and(ofDevices(shares.taken(waves.assignment().id(), waves.limits(), limit, devices, estate.devices()), scope));
         });
     }
 

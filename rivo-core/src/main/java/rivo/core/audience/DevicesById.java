@@ -45,10 +45,34 @@ final class DevicesById {
         return known;
     }
 
+    /** @param key is never greater than that of a later id, and the same for none but ids that begin alike */
+    private record Entry(long key, String id, int position) {
+
+        private static final Comparator<Entry> BY_ID = (one, other) -> {
+            int byKey = Long.compareUnsigned(one.key, other.key);
+            return byKey == 0 ? CodePointOrder.INSTANCE.compare(one.id, other.id) : byKey;
+        };
+        private static final int LETTER_BITS = 8;
+        private static final int LARGEST = (1 << LETTER_BITS) - 1;
+
+        /** Most comparisons end with the first eight letters, for which nobody has to look at the ids. */
+        static Entry of(String id, int position) {
+            long key = 0;
+            boolean isTold = true;
+            for (int i = 0; i < Long.BYTES; i++) {
+                int letter = isTold && i < id.length() ? Math.min(LARGEST, id.charAt(i)) : 0;
+                // What letters from here on are is not told apart: nor may be what follows them.
+                isTold &= letter < LARGEST;
+                key = key << LETTER_BITS | letter;
+            }
+            return new Entry(key, id, position);
+        }
+    }
+
     private static int[] sorted(Devices devices) {
-        Integer[] byId = new Integer[devices.size()];
-        Arrays.setAll(byId, p -> p);
-        Arrays.parallelSort(byId, Comparator.comparing(p -> devices.at(p).id(), CodePointOrder.INSTANCE));
-        return Arrays.stream(byId).mapToInt(p -> p).toArray();
+        Entry[] byId = new Entry[devices.size()];
+        Arrays.setAll(byId, p -> Entry.of(devices.at(p).id(), p));
+        Arrays.parallelSort(byId, Entry.BY_ID);
+        return Arrays.stream(byId).mapToInt(Entry::position).toArray();
     }
 }

@@ -79,6 +79,24 @@ public final class Waves {
         return shares.multiply(PARTS_OF_PERCENT).setScale(0, RoundingMode.CEILING).intValueExact();
     }
 
+    Assignment assignment() {
+        return assignment;
+    }
+
+    /** Of all shares of the assignment, as {@link WaveShares} counts. */
+    List<Integer> limits() {
+        List<Integer> limits = new ArrayList<>();
+        BigDecimal shares = BigDecimal.ZERO;
+        for (Wave wave : assignment.waves()) {
+            BigDecimal share = wave.share();
+            if (share != null) {
+                shares = shares.add(share);
+                limits.add(below(shares));
+            }
+        }
+        return limits;
+    }
+
     private Positions share(Positions units, int limit) {
         if (limit <= 0 || limit >= WaveShares.PARTS) {
             return limit <= 0 ? Positions.NONE : units;
@@ -87,6 +105,6 @@ public final class Waves {
             Predicate<String> takes = WaveShares.taking(assignment.id(), limit);
             return units.filter(unit -> takes.test(audiences.device(unit, scope).id()));
         }
-        return units.and(audiences.share(assignment.id(), target, assignment.follows(), scope, limit));
+        return units.and(audiences.share(this, target, assignment.follows(), scope, limit));
     }
 }

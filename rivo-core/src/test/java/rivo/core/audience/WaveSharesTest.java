@@ -47,7 +47,7 @@ class WaveSharesTest {
             Devices devices = estate.devices();
             int limit = 2500 * (1 + random.nextInt(3));
             Positions asked = Positions.range(0, devices.size()).filter(p -> random.nextInt(3) > 0);
-            assertThat(shares.taken(assignment.id(), limit, asked, devices).toArray()).isEqualTo(naive(assignment.id(), limit, asked, devices).toArray());
+            assertThat(shares.taken(assignment.id(), List.of(limit), limit, asked, devices).toArray()).isEqualTo(naive(assignment.id(), limit, asked, devices).toArray());
             Device device = devices.at(random.nextInt(devices.size()));
             Estate next = random.nextInt(4) == 0 ? estate.with(DirectoryChange.none(estate.asOf()).withDevices(List.of(),
                     Set.of(device.id()))) : estate.withDevice(device.withOu(random.nextBoolean() ? "labs" : "stores"));
@@ -61,10 +61,30 @@ class WaveSharesTest {
         Devices devices = many(waved()).devices();
         Positions all = Positions.range(0, devices.size());
         WaveShares shares = new WaveShares();
-        Positions quarter = shares.taken("one", 2500, all, devices);
+        Positions quarter = shares.taken("one", List.of(2500), 2500, all, devices);
         assertThat(quarter.size()).isBetween(60, 140);
-        assertThat(shares.taken("one", 5000, all, devices).and(quarter).toArray()).as("a larger one takes those of a smaller").isEqualTo(quarter.toArray());
-        assertThat(shares.taken("other", 2500, all, devices).toArray()).isNotEqualTo(quarter.toArray());
+        assertThat(shares.taken("one", List.of(5000), 5000, all, devices).and(quarter).toArray()).as("a larger one takes those of a smaller").isEqualTo(quarter.toArray());
+        assertThat(shares.taken("one", List.of(2500, 5000), 2500, all, devices).toArray()).as("found together").isEqualTo(quarter.toArray());
+        assertThat(shares.taken("one", List.of(2500, 5000), 5000, all, devices).toArray()).isEqualTo(naive("one", 5000, all, devices).toArray());
+        assertThat(shares.taken("other", List.of(2500), 2500, all, devices).toArray()).isNotEqualTo(quarter.toArray());
+    }
+
+    @Test
+    void manyAtOnceAreTakenAsOneByOneHoweverLongTheirIdsAre() {
+        Random random = new Random(6);
+        Estates estates = Estates.usual();
+        for (int i = 0; i < 10_000; i++) {
+            estates.device(i + (i % 5 == 0 ? "\u00e4\ud83d\ude00".repeat(random.nextInt(12)) : "d".repeat(random.nextInt(40))), i % 3 == 0 ? "labs" : "works");
+        }
+        Estate estate = estates.assignment(waved()).estate();
+        Devices devices = estate.devices();
+        Positions all = Positions.range(0, devices.size());
+        WaveShares shares = new WaveShares();
+        assertThat(shares.taken("one", List.of(3000), 3000, all, devices).toArray()).isEqualTo(naive("one", 3000, all, devices).toArray());
+        Device moved = devices.at(4321);
+        Estate next = estate.withDevice(moved.withOu("labs".equals(moved.ou()) ? "works" : "labs"));
+        shares = shares.in(next, Moves.between(devices, next.devices()));
+        assertThat(shares.taken("two", List.of(3000), 3000, all, next.devices()).toArray()).as("where they stand elsewhere").isEqualTo(naive("two", 3000, all, next.devices()).toArray());
     }
 
     @Test
@@ -72,7 +92,7 @@ class WaveSharesTest {
         Assignment assignment = waved();
         Estate estate = many(assignment);
         WaveShares shares = new WaveShares();
-        shares.taken(assignment.id(), 2500, Positions.range(0, 9), estate.devices());
+        shares.taken(assignment.id(), List.of(2500), 2500, Positions.range(0, 9), estate.devices());
         Moves none = Moves.none(estate.devices().size());
         assertThat(shares.in(estate, none)).isSameAs(shares);
         Estate ended = estate.withAssignments(List.of(assignment.withState(AssignmentState.RETIRED)));
