@@ -26,6 +26,8 @@ final class WaveShares {
     static final int PARTS = 10_000;
     /** From so many devices on, the ids of all are laid out first. */
     private static final int MANY = 10_000;
+    /** Of an id, in bytes. */
+    private static final int USUAL_LENGTH = 16;
 
     /** @param limits of the assignment's waves: of ten thousand parts those below are taken */
     private record Share(String assignment, List<Integer> limits) {
@@ -83,8 +85,6 @@ final class WaveShares {
             return parts.of(utf8, from, ends[position] - from);
         }
     }
-
-    private static final int USUAL_LENGTH = 16;
 
     private final Map<Share, Found> found = new ConcurrentHashMap<>();
     /** Of the devices that are asked about; found out when many are. */
