@@ -300,17 +300,17 @@ final class TitleResolution {
     /** Those of the units at which a title has something to do: it has an outcome by itself, or is present. */
     Positions touched(Title title, Positions among) {
         List<Positions> touched = new ArrayList<>();
-        base(title, among).forEach(share -> touched.add(share.units()));
-        present.of(title.id()).forEach(way -> touched.add(way.units()));
-        return Positions.union(touched).and(among);
+        base(title, among).forEach(share -> touched.add(share.units().and(among)));
+        present.of(title.id()).forEach(way -> touched.add(way.units().and(among)));
+        return Positions.union(touched);
     }
 
     /** Those of the units at which a title of a family is required by itself, in a release that needs something. */
     Positions asking(Family family, int title, Positions among) {
         List<Positions> asking = base(family.titles().get(title), among).stream()
                 .filter(share -> share.what().outcome() == Outcome.REQUIRED && family.needs(family.number(title, share.what().choice())).length > 0)
-                .map(UnitsWith::units).toList();
-        return Positions.union(asking).and(among);
+                .map(share -> share.units().and(among)).toList();
+        return Positions.union(asking);
     }
 
     /** Takes over what both come to alike, at these units. */

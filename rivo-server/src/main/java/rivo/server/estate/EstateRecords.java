@@ -119,7 +119,7 @@ public class EstateRecords {
         });
     }
 
-    /** Finds a member in the estate; null where it is not in it. */
+    /** Finds a member in the estate: one object for each, however many groups list it; null where it is not in it. */
     @FunctionalInterface
     public interface Members {
         @Nullable Target find(Target member);
