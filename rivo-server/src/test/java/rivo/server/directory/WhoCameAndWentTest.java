@@ -159,8 +159,10 @@ class WhoCameAndWentTest {
         assertThat(DisabledAccounts.people(db)).contains(person.id());
         disable(dn, false);
         assertThat(DisabledAccounts.people(db)).doesNotContain(person.id());
+        long before = newest();
         server.directory().modifyDN(dn, dn.substring(0, dn.indexOf(',')), true, "ou=Finance,ou=Corporate," + BASE);
         scan();
+        assertThat(kindsAfter(before)).containsEntry("user-changed", 1L);
         MembershipChange came = MembershipChanges.of(db, List.of(Target.ou(server.ou("Finance"))), 50).get(0);
         assertThat(came.member()).isEqualTo(Target.user(person.id()));
         assertThat(came.why()).startsWith("moved from ");
