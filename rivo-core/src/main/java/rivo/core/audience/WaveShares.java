@@ -110,16 +110,11 @@ final class WaveShares {
     private Found find(Share share, Positions rest, Devices devices) {
         Parts parts = new Parts(share.assignment);
         Ids all = rest.size() < MANY ? null : ids(devices);
-        List<PositionsBuilder> taken = share.limits.stream().map(limit -> new PositionsBuilder(rest.first(), rest.end())).toList();
-        rest.forEach(p -> {
-            int part = all == null ? parts.of(devices.at(p).id()) : all.part(parts, p);
-            for (int i = 0; i < taken.size(); i++) {
-                if (part < share.limits.get(i)) {
-                    taken.get(i).add(p);
-                }
-            }
-        });
-        return new Found(rest, taken.stream().map(PositionsBuilder::build).toList());
+        int[] where = rest.toArray();
+        int[] part = new int[where.length];
+        Arrays.setAll(part, i -> all == null ? parts.of(devices.at(where[i]).id()) : all.part(parts, where[i]));
+        return new Found(rest, share.limits.stream().map(limit -> Positions.ofSorted(IntStream.range(0, where.length).filter(i -> part[i] < limit)
+                .map(i -> where[i]).toArray())).toList());
     }
 
     private Ids ids(Devices devices) {

@@ -29,9 +29,7 @@ public record BeforeAndAfter(Map<String, TitleOutcomes> was, Map<String, TitleOu
         if (onlyAssignments) {
             Map<Integer, Positions> differing = present.differing(then, is);
             present.takeOver(then, is, Positions.union(List.copyOf(differing.values())));
-            UnitsAlone.State stateBefore = new UnitsAlone.State(then, was);
-            UnitsAlone.State stateNow = new UnitsAlone.State(present, is);
-            return UnitsAlone.of(differing, stateBefore, stateNow).settled(stateBefore, stateNow);
+            return UnitsAlone.settled(differing, new UnitsAlone.State(then, was), new UnitsAlone.State(present, is));
         }
         return new BeforeAndAfter(then.family(was, units(before, was, among == null ? null : among.before())),
                 present.family(is, units(now, is, among == null ? null : among.now())));

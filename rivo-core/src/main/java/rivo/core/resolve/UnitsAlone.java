@@ -41,8 +41,17 @@ final class UnitsAlone {
         this.others = others;
     }
 
-    /** @param differing the units by the places of titles in the family */
-    static UnitsAlone of(Map<Integer, Positions> differing, State before, State after) {
+    /**
+     * What the titles of the family come to in both, at all of the units.
+     *
+     * @param differing the units by the places of titles in the family
+     */
+    static BeforeAndAfter settled(Map<Integer, Positions> differing, State before, State after) {
+        UnitsAlone units = of(differing, before, after);
+        return new BeforeAndAfter(units.settled(before), units.settled(after));
+    }
+
+    private static UnitsAlone of(Map<Integer, Positions> differing, State before, State after) {
         Map<Integer, Positions> alone = new LinkedHashMap<>();
         List<Positions> others = new ArrayList<>();
         differing.forEach((title, units) -> {
@@ -65,11 +74,6 @@ final class UnitsAlone {
             }
         }
         return left;
-    }
-
-    /** What the titles of the family come to in both, at all of the units. */
-    BeforeAndAfter settled(State before, State after) {
-        return new BeforeAndAfter(settled(before), settled(after));
     }
 
     private Map<String, TitleOutcomes> settled(State state) {

@@ -17,7 +17,7 @@ import tools.jackson.core.JsonToken;
 
 /**
  * What devices have reported, as the columns of {@code device_reports} hold it. A start reads them for every device, so they are read token by
- * token, which takes half the time of binding them to objects. A column that is null has nothing in it. Safe for any number of threads.
+ * token, without records of their own in between. A column that is null has nothing in it. Safe for any number of threads.
  */
 final class ReportColumns {
 

@@ -5,14 +5,12 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
-import java.util.concurrent.atomic.AtomicInteger;
 import org.h2.jdbcx.JdbcDataSource;
 import org.junit.jupiter.api.Test;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import rivo.server.HandClock;
 import rivo.server.estate.Rows;
 
-/** What is kept for a while only: old lines, and figures that take long to count. */
 class OldLinesTest {
 
     private static final Instant NOW = Instant.parse("2026-11-23T08:00:00Z");
@@ -33,28 +31,5 @@ class OldLinesTest {
         for (String table : tables) {
             assertThat(db.sql("select count(*) from " + table).query(Integer.class).single()).as(table).isEqualTo(2);
         }
-    }
-
-    @Test
-    void whoeverAsksAtOnceIsToldTheSameAgainAndAfterAWhileItIsCountedAnew() throws InterruptedException {
-        SeldomCounted<Integer> counted = new SeldomCounted<>();
-        AtomicInteger counts = new AtomicInteger();
-        for (int i = 0; i < 3; i++) {
-            assertThat(counted.get(() -> slowly(counts))).isEqualTo(1);
-        }
-        long begun = System.nanoTime();
-        while (counted.get(() -> slowly(counts)) == 1) {
-            Thread.sleep(10);
-        }
-        assertThat(Duration.ofNanos(System.nanoTime() - begun)).as("twenty times as long as it took").isGreaterThan(Duration.ofMillis(500));
-    }
-
-    private static int slowly(AtomicInteger counts) {
-        try {
-            Thread.sleep(100);
-        } catch (InterruptedException e) {
-            throw new IllegalStateException(e);
-        }
-        return counts.incrementAndGet();
     }
 }
