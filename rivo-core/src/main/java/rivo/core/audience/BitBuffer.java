@@ -18,6 +18,14 @@ final class BitBuffer {
         this.words = new long[to <= from ? 0 : ((to - 1) >> 6) - firstWord + 1];
     }
 
+    /** Over these words, which stay the caller's: the first bit is that of {@code from}, a multiple of 64. */
+    BitBuffer(long[] words, int from) {
+        this.from = from;
+        this.to = from + words.length * Long.SIZE;
+        this.firstWord = from >> 6;
+        this.words = words;
+    }
+
     void add(int position) {
         if (position >= from && position < to) {
             words[(position >> 6) - firstWord] |= 1L << position;

@@ -117,7 +117,8 @@ final class ListedPositions extends Positions {
     void addTo(BitBuffer words) {
         long[] raw = words.raw();
         int firstWord = words.firstWord();
-        for (int i = index(words.from()), end = index(words.to()); i < end; i++) {
+        int end = words.to();
+        for (int i = index(words.from()); i < sorted.length && sorted[i] < end; i++) {
             raw[(sorted[i] >> 6) - firstWord] |= 1L << sorted[i];
         }
     }

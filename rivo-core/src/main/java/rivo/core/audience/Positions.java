@@ -1,6 +1,7 @@
 package rivo.core.audience;
 
 import java.util.Arrays;
+import java.util.List;
 import java.util.function.IntConsumer;
 import java.util.function.IntPredicate;
 import java.util.stream.IntStream;
@@ -28,13 +29,22 @@ public abstract sealed class Positions permits RunOfPositions, ListedPositions, 
 
     /** In any order, and as often as one likes. */
     public static Positions of(int... positions) {
-        int[] sorted = positions.clone();
+        return ofUnsorted(positions.clone());
+    }
+
+    private static Positions ofUnsorted(int[] sorted) {
         Arrays.sort(sorted);
-        return ofSorted(IntStream.of(sorted).distinct().toArray());
+        int n = 0;
+        for (int i = 0; i < sorted.length; i++) {
+            if (i == 0 || sorted[i] != sorted[i - 1]) {
+                sorted[n++] = sorted[i];
+            }
+        }
+        return ofSorted(n == sorted.length ? sorted : Arrays.copyOf(sorted, n));
     }
 
     /** @param sorted ascending, each once; it becomes the set's own */
-    static Positions ofSorted(int[] sorted) {
+    public static Positions ofSorted(int[] sorted) {
         int n = sorted.length;
         if (n == 0) {
             return NONE;
@@ -74,6 +84,15 @@ public abstract sealed class Positions permits RunOfPositions, ListedPositions, 
 
     /** How many are at {@code from}, included, to {@code to}, excluded. */
     public abstract int countIn(int from, int to);
+
+    /**
+     * Sets a bit for each member, counted from {@code from}, as far as there are words.
+     *
+     * @param from a multiple of 64
+     */
+    public void addTo(long[] words, int from) {
+        addTo(new BitBuffer(words, from));
+    }
 
     /** Sets the bits of those members that are in the words' span. */
     abstract void addTo(BitBuffer words);
@@ -140,13 +159,7 @@ public abstract sealed class Positions permits RunOfPositions, ListedPositions, 
     }
 
     public Positions or(Positions other) {
-        if (isEmpty() || other.isEmpty()) {
-            return isEmpty() ? other : this;
-        }
-        BitBuffer words = new BitBuffer(Math.min(first(), other.first()), Math.max(end(), other.end()));
-        addTo(words);
-        other.addTo(words);
-        return words.toPositions();
+        return isEmpty() || other.isEmpty() ? isEmpty() ? other : this : union(List.of(this, other));
     }
 
     public Positions without(Positions other) {
@@ -166,22 +179,30 @@ public abstract sealed class Positions permits RunOfPositions, ListedPositions, 
         return words.toPositions();
     }
 
-    /** The union of many; of none, nothing. Costs one pass over each. */
+    /** The union of many; of none, nothing. Costs one pass over each, and over the bits of the span where they are not few. */
     public static Positions union(Iterable<Positions> sets) {
         int from = Integer.MAX_VALUE;
         int to = 0;
+        long members = 0;
         Positions only = NONE;
         int filled = 0;
         for (Positions set : sets) {
             if (!set.isEmpty()) {
                 from = Math.min(from, set.first());
                 to = Math.max(to, set.end());
+                members += set.size();
                 only = set;
                 filled++;
             }
         }
         if (filled < 2) {
             return only;
+        }
+        if (members * SPARSE < to - from) {
+            int[] all = new int[(int) members];
+            int[] n = {0};
+            sets.forEach(set -> set.forEach(p -> all[n[0]++] = p));
+            return ofUnsorted(all);
         }
         BitBuffer words = new BitBuffer(from, to);
         sets.forEach(set -> set.addTo(words));

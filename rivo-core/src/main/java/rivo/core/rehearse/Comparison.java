@@ -10,12 +10,15 @@ import rivo.core.audience.Moves;
 import rivo.core.audience.Positions;
 import rivo.core.audience.Step;
 import rivo.core.audience.UnitSet;
+import rivo.core.estate.Assignment;
 import rivo.core.estate.Scope;
 import rivo.core.estate.Title;
 import rivo.core.resolve.BeforeAndAfter;
 import rivo.core.resolve.ConcernedDevices;
 import rivo.core.resolve.DecidedUnits;
 import rivo.core.resolve.Decision;
+import rivo.core.resolve.Outcome;
+import rivo.core.resolve.Reason;
 import rivo.core.resolve.Resolver;
 import rivo.core.resolve.TitleOutcomes;
 import rivo.core.resolve.UnitsWith;
@@ -64,14 +67,19 @@ final class Comparison {
         List<UnitsWith<Decision>> was = moved(Objects.requireNonNull(ofOld.remove(old.id())), gone);
         List<Difference> differences = new ArrayList<>();
         List<Positions> nowUnits = new ArrayList<>();
+        Map<Brief, List<UnitsWith<Decision>>> alike = new HashMap<>();
+        was.forEach(share -> alike.computeIfAbsent(Brief.of(share.what()), b -> new ArrayList<>(1)).add(share));
         for (DecidedUnits is : Objects.requireNonNull(ofNew.remove(now.id())).parts()) {
             Positions rest = is.units().positions();
             nowUnits.add(rest);
-            for (UnitsWith<Decision> share : was) {
-                Positions both = rest.and(share.units());
+            for (UnitsWith<Decision> share : alike.getOrDefault(Brief.of(is.decision()), List.of())) {
+                rest = share.what().saysTheSameAs(is.decision()) ? rest.without(share.units()) : rest;
+            }
+            for (int i = 0; i < was.size() && !rest.isEmpty(); i++) {
+                Positions both = rest.and(was.get(i).units());
                 if (!both.isEmpty()) {
                     rest = rest.without(both);
-                    add(differences, share.what(), is.decision(), now.scope(), both);
+                    add(differences, was.get(i).what(), is.decision(), now.scope(), both);
                 }
             }
             add(differences, null, is.decision(), now.scope(), rest);
@@ -79,6 +87,15 @@ final class Comparison {
         Positions decided = Positions.union(nowUnits);
         was.forEach(share -> add(differences, share.what(), null, now.scope(), share.units().without(decided)));
         return new TitleDifference(now, why, differences, gone);
+    }
+
+    /** As much of a decision as is quickly looked up. */
+    private record Brief(Outcome outcome, @Nullable Reason reason, @Nullable String winner, @Nullable String by) {
+
+        static Brief of(Decision decision) {
+            Assignment winner = decision.winner();
+            return new Brief(decision.outcome(), decision.reason(), winner == null ? null : winner.id(), decision.by());
+        }
     }
 
     /** What the title came to, and comes to: titles of one family are touched together, and settled together. */

@@ -101,6 +101,21 @@ final class Choices {
         return new Chosen(chosen, rest);
     }
 
+    /** How many variants are offered. */
+    int offered() {
+        return offered.size();
+    }
+
+    /** The variant at this place in the order in which they are preferred. */
+    Choice offered(int place) {
+        return offered.get(place).choice();
+    }
+
+    /** The units that the variant at this place fits; null where it fits all. */
+    @Nullable Positions fits(int place) {
+        return offered.get(place).units();
+    }
+
     /** What {@link #newest} gives one unit; null when nothing fits. */
     @Nullable Choice newestAt(int unit) {
         return first(offered, unit);

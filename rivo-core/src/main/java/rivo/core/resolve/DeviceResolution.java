@@ -95,57 +95,77 @@ final class DeviceResolution {
             put(title, user, base != null ? base.decision() : presentIn.get(place) ? left(title, user, unit) : null);
             return;
         }
-        List<Title> titles = family.titles();
-        Settlement settlement = new Settlement(family);
-        settlement.begin(new Asked(this, place, family, unit));
-        assign(place, family, unit, settlement);
-        for (int t = 0; presentIn.get(place) && t < titles.size(); t++) {
-            Present there = present(titles.get(t).id(), user);
-            if (there != null) {
-                settlement.present(t, family.reached(t, there.version()));
-            }
-        }
-        settlement.settle();
-        for (int t = 0; t < titles.size(); t++) {
-            Decision decision = settlement.decision(t);
-            put(titles.get(t), user, decision != null || !presentIn.get(place) ? decision : left(titles.get(t), user, unit));
-        }
+        new AtUnit(place, family, unit, user).settle();
     }
 
-    /** Tells what each title comes to by itself, in the order of their turns. */
-    private void assign(int place, Family family, int unit, Settlement settlement) {
-        List<Map.Entry<Integer, BaseOutcome>> all = new ArrayList<>();
-        for (int t = 0; t < family.titles().size(); t++) {
-            BaseOutcome base = base(place, t, unit);
-            if (base != null) {
-                all.add(Map.entry(t, base));
+    /** A family at one unit: its sets have one lane. */
+    private final class AtUnit implements Settlement.Sink, FamilyBits.Outside {
+
+        private final int place;
+        private final Family family;
+        private final int unit;
+        private final String user;
+        private final Turns turns;
+        private final FamilyBits bits;
+        private final Settlement settlement;
+        /** By title: first what it comes to by itself. */
+        private final @Nullable Decision[] decisions;
+
+        AtUnit(int place, Family family, int unit, String user) {
+            this.place = place;
+            this.family = family;
+            this.unit = unit;
+            this.user = user;
+            this.decisions = new Decision[family.titles().size()];
+            this.turns = new Turns(family, shares());
+            this.bits = new FamilyBits(family, turns, this, new LaneSets(1));
+            this.settlement = new Settlement(family, turns, bits, this);
+        }
+
+        private List<Turns.Share> shares() {
+            List<Turns.Share> shares = new ArrayList<>();
+            for (int t = 0; t < decisions.length; t++) {
+                BaseOutcome base = base(place, t, unit);
+                if (base != null) {
+                    shares.add(new Turns.Share(t, base, family.number(t, base.choice())));
+                    decisions[t] = base.decision();
+                }
+            }
+            return shares;
+        }
+
+        void settle() {
+            long[] here = {1};
+            bits.begin(Lanes.of(unit));
+            for (int s = 0; s < turns.size(); s++) {
+                bits.assigned(s, here);
+            }
+            for (int t = 0; presentIn.get(place) && t < decisions.length; t++) {
+                Present there = present(family.titles().get(t).id(), user);
+                if (there != null) {
+                    bits.at(t).present(family.reached(t, there.version()), here);
+                }
+            }
+            settlement.settle();
+            for (int t = 0; t < decisions.length; t++) {
+                Title title = family.titles().get(t);
+                put(title, user, decisions[t] != null || !presentIn.get(place) ? decisions[t] : left(title, user, unit));
             }
         }
-        all.sort(Map.Entry.comparingByValue(BaseOutcome.STRONGEST_THEN_OLDEST));
-        int where = 0;
-        int level = 0;
-        for (int i = 0; i < all.size(); i++) {
-            BaseOutcome base = all.get(i).getValue();
-            BaseOutcome before = all.get(Math.max(0, i - 1)).getValue();
-            boolean isLevel = base.rank().compareTo(before.rank()) == 0;
-            where = isLevel && base.seq() == before.seq() ? where : i;
-            level = isLevel ? level : i;
-            int t = all.get(i).getKey();
-            settlement.assigned(t, base, base.outcome(), where, level, family.number(t, base.choice()));
-        }
-    }
-
-    /** What else can be asked of a unit. */
-    private record Asked(DeviceResolution of, int place, Family family, int unit) implements Settlement.Unit {
 
         @Override
-        public @Nullable Choice newest(int title) {
-            return of.pairsByTarget.rankedPairs(place, title).choices().newestAt(unit);
+        public void comesTo(int title, int part, Settlement.State state, int by, @Nullable Reason reason, long[] where, int from, int to) {
+            decisions[title] = settlement.decision(title, part, state, by, reason);
         }
 
         @Override
-        public boolean meets(int deviceNeed) {
-            return of.meets(family.deviceNeeds().get(deviceNeed));
+        public Choices choices(int title) {
+            return pairsByTarget.rankedPairs(place, title).choices();
+        }
+
+        @Override
+        public void addMeeting(int deviceNeed, Lanes lanes, long[] into) {
+            into[0] |= meets(family.deviceNeeds().get(deviceNeed)) ? 1 : 0;
         }
     }
 

@@ -37,17 +37,23 @@ final class Family {
     private final List<Title> titles;
     private final List<Need> deviceNeeds;
     private final boolean[][] conflicts;
+    /** Of one title and another, whether some release of the one replaces the other. */
+    private final boolean[][] mayReplace;
     /** For each title those that conflict with it, or replace it, or are replaced by it, in some release. */
     private final int[][] neighbours;
+    /** For each title the places that it has itself among the neighbours of those. */
+    private final int[][] back;
     /** For each title the numbers of its releases: each release of each title has one of its own. */
     private final List<Map<Release, Integer>> numbers = new ArrayList<>();
     /** By the number of a release: which titles it replaces, what it needs, and how many of the versions asked of its title it reaches. */
     private final boolean[][] replaces;
     private final LocalNeed[][] needs;
     private final int[] reached;
+    /** For each title the least that one of its releases reaches. */
+    private final int[] lowest;
     /** For each title those of which some release needs it. */
     private final List<Set<Integer>> neededBy = new ArrayList<>();
-    private final List<Version[]> thresholds = new ArrayList<>();
+    private final List<Version[]> thresholds;
     private final boolean[] seats;
     private final boolean related;
 
@@ -63,17 +69,18 @@ final class Family {
 
     Family(Estate estate, List<Title> members) {
         this.titles = members.stream().sorted(Comparator.comparing(Title::id, CodePointOrder.INSTANCE)).toList();
+        this.thresholds = thresholds(titles);
         this.deviceNeeds = Relations.deviceNeeds(estate, titles);
         this.related = titles.size() > 1 || !deviceNeeds.isEmpty();
         int n = titles.size();
         this.conflicts = new boolean[n][n];
+        this.mayReplace = new boolean[n][n];
         this.seats = new boolean[n];
         Map<String, Integer> local = new HashMap<>();
         int releases = 0;
         for (int i = 0; i < n; i++) {
             local.put(titles.get(i).id(), i);
             seats[i] = titles.get(i).seats() != null;
-            thresholds.add(thresholds(titles.get(i).id()));
             Map<Release, Integer> own = new IdentityHashMap<>();
             for (Release release : titles.get(i).releases()) {
                 own.put(release, releases++);
@@ -92,6 +99,12 @@ final class Family {
             relate(i, titles.get(i), local, near);
         }
         this.neighbours = near.stream().map(all -> all.stream().mapToInt(j -> j).toArray()).toArray(int[][]::new);
+        this.lowest = numbers.stream().mapToInt(all -> all.values().stream().mapToInt(r -> reached[r]).min().orElse(0)).toArray();
+        this.back = new int[n][];
+        for (int i = 0; i < n; i++) {
+            int own = i;
+            back[i] = Arrays.stream(neighbours[i]).map(j -> Arrays.binarySearch(neighbours[j], own)).toArray();
+        }
     }
 
     private void relate(int i, Title title, Map<String, Integer> local, List<Set<Integer>> near) {
@@ -106,6 +119,7 @@ final class Family {
             release.replaces().forEach(r -> {
                 int j = local.getOrDefault(r.title(), i);
                 replaced[j] = true;
+                mayReplace[i][j] = true;
                 join(i, j, near);
             });
             int number = number(i, release);
@@ -132,19 +146,19 @@ final class Family {
         }
     }
 
-    /** The versions that somebody of the family asks of a title at least, ascending. */
-    private Version[] thresholds(String id) {
-        TreeSet<Version> versions = new TreeSet<>();
+    /** For each title the versions that somebody of the family asks of it at least, ascending. */
+    private static List<Version[]> thresholds(List<Title> titles) {
+        Map<String, TreeSet<Version>> asked = new HashMap<>();
         for (Title title : titles) {
             for (Release release : title.releases()) {
                 for (Need need : release.needs()) {
-                    if (need.title().equals(id) && need.min() != null) {
-                        versions.add(need.min());
+                    if (need.min() != null) {
+                        asked.computeIfAbsent(need.title(), t -> new TreeSet<>()).add(need.min());
                     }
                 }
             }
         }
-        return versions.toArray(new Version[0]);
+        return titles.stream().map(title -> asked.getOrDefault(title.id(), new TreeSet<>()).toArray(new Version[0])).toList();
     }
 
     /** In the order of their ids. */
@@ -184,9 +198,19 @@ final class Family {
         return release >= 0 && replaces[release][title];
     }
 
+    /** Whether some release of one replaces the other. */
+    boolean mayReplace(int one, int other) {
+        return mayReplace[one][other];
+    }
+
     /** Those that may stand against a title. */
     int[] neighbours(int title) {
         return neighbours[title];
+    }
+
+    /** The place of a title among the neighbours of its neighbour at this place. */
+    int back(int title, int neighbour) {
+        return back[title][neighbour];
     }
 
     /**
@@ -212,6 +236,11 @@ final class Family {
         return release < 0 ? NO_NEEDS : needs[release];
     }
 
+    /** Whether some release of the family needs the title. */
+    boolean isNeeded(int title) {
+        return !neededBy.get(title).isEmpty();
+    }
+
     /** Whether the seats of its licence are counted. */
     boolean hasSeats(int title) {
         return seats[title];
@@ -220,6 +249,11 @@ final class Family {
     /** Whether the release of this number meets the need. */
     boolean meets(int release, LocalNeed need) {
         return release >= 0 && (need.need().min() == null || reached[release] >= need.reaches());
+    }
+
+    /** Whether every release of the title that is needed meets the need. */
+    boolean isMetByEach(LocalNeed need) {
+        return need.reaches() <= lowest[need.title()];
     }
 
     /** How many of the lowest versions that are asked of this title the version reaches: all that needs can tell. */

@@ -22,27 +22,35 @@ final class GrowingUnits {
         this.to = to;
     }
 
-    void add(int unit) {
-        if (many != null) {
-            many.add(unit);
-            return;
+    /** Adds the units of these lanes, which are after all that have been added. */
+    void add(Lanes lanes, long[] at) {
+        int count = 0;
+        for (long word : at) {
+            count += Long.bitCount(word);
         }
-        if (size == few.length) {
-            if ((long) size * BITS_OF_NUMBER > to - from) {
-                many = new PositionsBuilder(from, to);
-                for (int one : few) {
-                    many.add(one);
-                }
-                many.add(unit);
-                return;
+        if (many == null && (long) (size + count) * BITS_OF_NUMBER > to - from) {
+            many = new PositionsBuilder(from, to);
+            for (int i = 0; i < size; i++) {
+                many.add(few[i]);
             }
-            few = Arrays.copyOf(few, 2 * size);
         }
-        few[size++] = unit;
+        if (many == null && size + count > few.length) {
+            few = Arrays.copyOf(few, Math.max(size + count, 2 * size));
+        }
+        for (int w = 0; w < at.length; w++) {
+            for (long rest = at[w]; rest != 0; rest &= rest - 1) {
+                int unit = lanes.unit(w * Long.SIZE + Long.numberOfTrailingZeros(rest));
+                if (many != null) {
+                    many.add(unit);
+                } else {
+                    few[size++] = unit;
+                }
+            }
+        }
     }
 
     /** What has been gathered; nothing must be added any more. */
     Positions build() {
-        return many != null ? many.build() : Positions.of(Arrays.copyOf(few, size));
+        return many != null ? many.build() : Positions.ofSorted(Arrays.copyOf(few, size));
     }
 }

@@ -22,6 +22,10 @@ final class Threads {
      * @param worker makes what does a piece; asked once by each thread, which keeps it to itself
      */
     static <T> void run(int threads, List<T> pieces, Supplier<Consumer<T>> worker) {
+        if (threads == 1 || pieces.size() < 2) {
+            pieces.forEach(worker.get());
+            return;
+        }
         Queue<T> open = new ConcurrentLinkedQueue<>(pieces);
         AtomicReference<Throwable> failure = new AtomicReference<>();
         List<Thread> running = new ArrayList<>();

@@ -1,0 +1,359 @@
+package rivo.core.resolve;
+
+import java.util.Arrays;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * The needs of a title that is required and has its seat (section 7, step 2), at many units at once. What is pulled in, and what is decided on the way, is
+ * taken back at the units at which a need is not met after all. Of one thread.
+ */
+final class Needs {
+
+    private final Family family;
+    private final Turns turns;
+    private final FamilyBits bits;
+    private final LaneSets sets;
+    private final Settlement.Sink sink;
+
+    /** What is pulled in, and what is decided as it is, for the title whose turn it is: one after the other. */
+    private int count;
+    private int[] titles = new int[8];
+    private int[] parts = new int[8];
+    private boolean[] pulled = new boolean[8];
+    private long[][] where = new long[8][];
+
+    Needs(Family family, Turns turns, FamilyBits bits, Settlement.Sink sink) {
+        this.family = family;
+        this.turns = turns;
+        this.bits = bits;
+        this.sets = bits.sets();
+        this.sink = sink;
+    }
+
+    /**
+     * Accepts a title where its needs are met, with all that they take.
+     *
+     * @param step when it begins to stand: the next ones are taken
+     * @param open where it is its turn; afterwards, where it is accepted
+     * @return the step after the last
+     */
+    int accept(int share, int step, long[] open) {
+        int t = turns.share(share).title();
+        count = 0;
+        for (Family.LocalNeed need : family.needs(turns.share(share).release())) {
+            int taken = sets.taken();
+            long[] failing = sets.some();
+            if (keepMet(t, need, open, failing)) {
+                block(share, need, failing);
+                takeBack(0, failing);
+            }
+            sets.giveBack(taken);
+        }
+        return settle(t, step, open);
+    }
+
+    private int settle(int t, int step, long[] open) {
+        int next = step;
+        if (!sets.any(open)) {
+            return next;
+        }
+        for (int i = 0; i < count; i++) {
+            if (!pulled[i] && sets.any(where[i])) {
+                bits.at(titles[i]).stands(next++, where[i], sets.from(), sets.to());
+                stays(titles[i], where[i]);
+            }
+        }
+        TitleBits own = bits.at(t);
+        own.stands(next++, open, sets.from(), sets.to());
+        comes(own, open);
+        for (int i = 0; i < count; i++) {
+            if (pulled[i] && sets.any(where[i])) {
+                TitleBits of = bits.at(titles[i]);
+                of.stands(next++, where[i], sets.from(), sets.to());
+                comes(of, where[i]);
+                implied(i, t);
+            }
+        }
+        return next;
+    }
+
+    private void comes(TitleBits of, long[] at) {
+        for (int w = sets.from(); w < sets.to(); w++) {
+            of.comes[w] |= at[w];
+            of.decided[w] |= at[w];
+            of.kept[w] &= ~at[w];
+            of.pulling[w] &= ~at[w];
+        }
+    }
+
+    /** Without a base outcome, it stays where it is because it is needed. */
+    private void stays(int n, long[] at) {
+        int taken = sets.taken();
+        long[] bare = sets.without(at, bits.at(n).assigned);
+        if (sets.any(bare)) {
+            sink.comesTo(n, FamilyBits.NO_PART, Settlement.State.KEPT, Settlement.NOBODY, null, bare, sets.from(), sets.to());
+        }
+        sets.giveBack(taken);
+    }
+
+    /** What is required on its own account is accepted, which it is by itself. */
+    private void implied(int i, int t) {
+        TitleBits of = bits.at(titles[i]);
+        sets.remove(where[i], of.required);
+        if (sets.any(where[i])) {
+            sink.comesTo(titles[i], parts[i], Settlement.State.IMPLIED, t, null, where[i], sets.from(), sets.to());
+        }
+    }
+
+    /** Leaves of a set where the need is met, and writes to another where it is not; whether there is any such. */
+    private boolean keepMet(int t, Family.LocalNeed need, long[] open, long[] failing) {
+        int taken = sets.taken();
+        long[] met;
+        if (need.title() < 0) {
+            met = need.deviceNeed() < 0 ? sets.none() : bits.meeting(need.deviceNeed());
+        } else {
+            met = sets.some();
+            meet(t, need, open, met);
+        }
+        for (int w = sets.from(), end = sets.to(); w < end; w++) {
+            failing[w] = open[w] & ~met[w];
+            open[w] &= met[w];
+        }
+        sets.giveBack(taken);
+        return sets.any(failing);
+    }
+
+    private void meet(int t, Family.LocalNeed need, long[] asked, long[] met) {
+        TitleBits n = bits.at(need.title());
+        for (int w = sets.from(), end = sets.to(); w < end; w++) {
+            met[w] = asked[w] & (n.comes[w] | n.pulling[w]);
+        }
+        bits.keepMeeting(need, met);
+        int taken = sets.taken();
+        long[] rest = sets.without(asked, met);
+        if (sets.any(rest)) {
+            pullIn(t, need, rest, met);
+            if (sets.meet(rest, n.present)) {
+                asItIs(t, need, rest, met);
+            }
+        }
+        sets.giveBack(taken);
+    }
+
+    private void pullIn(int t, Family.LocalNeed need, long[] rest, long[] met) {
+        TitleBits n = bits.at(need.title());
+        boolean seats = family.hasSeats(need.title());
+        int taken = sets.taken();
+        long[] free = sets.some();
+        for (int w = sets.from(), end = sets.to(); w < end; w++) {
+            long may = n.required[w] | (seats ? 0 : n.available[w] | ~n.assigned[w]);
+            free[w] = rest[w] & may & ~n.pulling[w] & (~n.decided[w] | n.kept[w] & n.available[w]);
+        }
+        if (sets.any(free)) {
+            for (int share : turns.of(need.title())) {
+                pullIn(t, need, share, bits.share(share), free, rest, met);
+            }
+            sets.remove(free, n.assigned);
+            if (sets.any(free)) {
+                long[] @Nullable [] newest = bits.newest(need.title());
+                for (int o = 0; o < newest.length; o++) {
+                    pullIn(t, need, -1 - o, newest[o], free, rest, met);
+                }
+            }
+        }
+        sets.giveBack(taken);
+    }
+
+    private void pullIn(int t, Family.LocalNeed need, int part, long @Nullable [] of, long[] free, long[] rest, long[] met) {
+        if (of == null || !sets.meet(free, of) || !family.meets(bits.release(need.title(), part), need)) {
+            return;
+        }
+        int taken = sets.taken();
+        long[] pulling = sets.both(free, of);
+        if (takeOpposed(need.title(), t, pulling)) {
+            int mark = count;
+            add(need.title(), part, true, pulling);
+            Family.LocalNeed[] needs = family.needs(bits.release(need.title(), part));
+            for (int i = 0; i < needs.length && sets.any(pulling); i++) {
+                long[] failing = sets.some();
+                if (keepMet(t, needs[i], pulling, failing)) {
+                    takeBack(mark, failing);
+                }
+            }
+            sets.add(met, pulling);
+            sets.remove(rest, pulling);
+        }
+        sets.giveBack(taken);
+    }
+
+    private void asItIs(int t, Family.LocalNeed need, long[] rest, long[] met) {
+        TitleBits n = bits.at(need.title());
+        int taken = sets.taken();
+        long[] there = new long[sets.words()];
+        n.addReaching(need.reaches(), there);
+        long[] deciding = sets.some();
+        for (int w = sets.from(); w < sets.to(); w++) {
+            there[w] &= rest[w];
+            long held = there[w] & n.standing[w] & ~n.comes[w];
+            met[w] |= held;
+            deciding[w] = there[w] & ~held & ~n.decided[w] & ~n.pulling[w] & ~n.uninstall[w] & ~n.required[w];
+        }
+        if (sets.any(deciding) && takeOpposed(need.title(), t, deciding)) {
+            add(need.title(), FamilyBits.NO_PART, false, deciding);
+            sets.add(met, deciding);
+        }
+        sets.giveBack(taken);
+    }
+
+    private void add(int n, int part, boolean pulls, long[] at) {
+        if (count == titles.length) {
+            titles = Arrays.copyOf(titles, 2 * count);
+            parts = Arrays.copyOf(parts, 2 * count);
+            pulled = Arrays.copyOf(pulled, 2 * count);
+            where = Arrays.copyOf(where, 2 * count);
+        }
+        titles[count] = n;
+        parts[count] = part;
+        pulled[count] = pulls;
+        long[] held = where[count];
+        if (held == null) {
+            held = new long[sets.words()];
+            where[count] = held;
+        }
+        System.arraycopy(at, sets.from(), held, sets.from(), sets.to() - sets.from());
+        count++;
+        mark(bits.at(n), pulls, at, true);
+    }
+
+    /** Undoes what was pulled in or decided on the way beyond so many, at these units. */
+    private void takeBack(int beyond, long[] at) {
+        int taken = sets.taken();
+        for (int i = beyond; i < count; i++) {
+            if (sets.meet(where[i], at)) {
+                mark(bits.at(titles[i]), pulled[i], sets.both(where[i], at), false);
+                sets.remove(where[i], at);
+            }
+        }
+        sets.giveBack(taken);
+    }
+
+    private void mark(TitleBits n, boolean pulls, long[] at, boolean on) {
+        for (long[] set : pulls ? new long[][] {n.pulling} : new long[][] {n.kept, n.decided, n.standing}) {
+            if (on) {
+                sets.add(set, at);
+            } else {
+                sets.remove(set, at);
+            }
+        }
+    }
+
+    /** Takes out of a set where something that stands, or {@code t}, or what is being pulled in for it, stands against {@code n}; whether any is left. */
+    private boolean takeOpposed(int n, int t, long[] set) {
+        int[] neighbours = family.neighbours(n);
+        for (int k = 0; k < neighbours.length; k++) {
+            int s = neighbours[k];
+            if (s == t || bits.knows(s) && (sets.meet(set, bits.at(s).standing) || sets.meet(set, bits.at(s).pulling))) {
+                int taken = sets.taken();
+                long[] against = sets.copy(set);
+                if (s != t) {
+                    sets.keepEither(against, bits.at(s).standing, bits.at(s).pulling);
+                }
+                bits.keepAgainst(n, k, against);
+                sets.remove(set, against);
+                sets.giveBack(taken);
+            }
+        }
+        return sets.any(set);
+    }
+
+    /** Blocks the title by the first need that is not met, with the first reason that applies. */
+    private void block(int share, Family.LocalNeed need, long[] failing) {
+        if (need.title() < 0) {
+            blocked(share, -1 - need.deviceNeed(), Reason.NEEDS_DEVICE, failing);
+            return;
+        }
+        int t = turns.share(share).title();
+        int n = need.title();
+        TitleBits of = bits.at(n);
+        int taken = sets.taken();
+        long[] rest = sets.copy(failing);
+        for (int part : turns.of(n)) {
+            Reason reason = ofBase(turns.share(part).base().outcome());
+            long[] at = bits.share(part);
+            if (reason != null && at != null) {
+                block(share, n, reason, rest, at);
+            }
+        }
+        long[] bare = sets.without(rest, of.assigned);
+        if (sets.any(bare)) {
+            for (long[] fitting : bits.newest(n)) {
+                if (fitting != null) {
+                    sets.remove(bare, fitting);
+                }
+            }
+            block(share, n, Reason.NEEDS_UNFIT, rest, bare);
+        }
+        if (family.hasSeats(n)) {
+            block(share, n, Reason.NEEDS_SEAT, rest, sets.without(rest, of.required));
+        }
+        block(share, n, Reason.NEEDS_REPLACED, rest, replaced(n, t));
+        block(share, n, Reason.NEEDS_DISPLACED, rest, displaced(n, t, rest));
+        long[] meeting = sets.copy(rest);
+        bits.keepMeeting(need, meeting);
+        block(share, n, Reason.NEEDS_BLOCKED, rest, meeting);
+        block(share, n, Reason.NEEDS_NEWER, rest, rest);
+        sets.giveBack(taken);
+    }
+
+    /** Where it is replaced, or would be. */
+    private long[] replaced(int n, int t) {
+        long[] at = sets.copy(bits.at(n).replaced);
+        int[] neighbours = family.neighbours(n);
+        for (int k = 0; k < neighbours.length; k++) {
+            int s = neighbours[k];
+            if (family.mayReplace(s, n) && (s == t || bits.knows(s))) {
+                long[] by = sets.copy(bits.replacedBy(n, k));
+                if (s != t) {
+                    sets.keepEither(by, bits.at(s).pulling, bits.at(s).comes);
+                }
+                sets.add(at, by);
+            }
+        }
+        return at;
+    }
+
+    /** Where it is displaced, or would be. */
+    private long[] displaced(int n, int t, long[] rest) {
+        long[] free = sets.copy(rest);
+        takeOpposed(n, t, free);
+        long[] at = sets.without(rest, free);
+        sets.add(at, bits.at(n).displaced);
+        return at;
+    }
+
+    /** Those of the rest that are here are blocked so, and leave it. */
+    private void block(int share, int n, Reason reason, long[] rest, long[] at) {
+        if (sets.meet(rest, at)) {
+            int taken = sets.taken();
+            long[] blocked = sets.both(rest, at);
+            blocked(share, n, reason, blocked);
+            sets.remove(rest, blocked);
+            sets.giveBack(taken);
+        }
+    }
+
+    private void blocked(int share, int by, Reason reason, long[] at) {
+        sink.comesTo(turns.share(share).title(), share, Settlement.State.BLOCKED, by, reason, at, sets.from(), sets.to());
+    }
+
+    private static @Nullable Reason ofBase(Outcome outcome) {
+        return switch (outcome) {
+            case UNINSTALL -> Reason.NEEDS_REMOVED;
+            case CONTESTED -> Reason.NEEDS_CONTESTED;
+            case LATER -> Reason.NEEDS_LATER;
+            case UNFIT, BLOCKED -> Reason.NEEDS_UNFIT;
+            case WAITING -> Reason.NEEDS_SEAT;
+            case REQUIRED, AVAILABLE, REPLACED, DISPLACED -> null;
+        };
+    }
+}

@@ -1,0 +1,104 @@
+package rivo.core.resolve;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Random;
+import java.util.stream.IntStream;
+import org.junit.jupiter.api.Test;
+import rivo.core.Estates;
+import rivo.core.Rows;
+import rivo.core.estate.Assignment;
+import rivo.core.estate.Device;
+import rivo.core.estate.Estate;
+import rivo.core.estate.EstateParts;
+import rivo.core.estate.Group;
+import rivo.core.estate.Intent;
+import rivo.core.estate.Need;
+import rivo.core.estate.Ou;
+import rivo.core.estate.Present;
+import rivo.core.estate.Release;
+import rivo.core.estate.ReleaseState;
+import rivo.core.estate.Replacement;
+import rivo.core.estate.Scope;
+import rivo.core.estate.Subject;
+import rivo.core.estate.Target;
+import rivo.core.estate.Title;
+import rivo.core.estate.Variant;
+import rivo.core.estate.Version;
+import rivo.core.naive.NaiveModel;
+import rivo.core.rule.EstateRules;
+
+/**
+ * Hundreds of units that are settled together, each with titles of its own, get what the naive model gives each of them: level titles that replace each
+ * other in chains, needs of needs that fail late, and what is present and stays. Few titles, so that all of this happens at the same units.
+ */
+class ManyUnitsTest {
+
+    private static final int TITLES = 9;
+    private static final int DEVICES = 600;
+    private static final int GROUPS = 24;
+
+    @Test
+    void unitsThatAreSettledTogetherDoNotConcernEachOther() {
+        for (long seed = 0; seed < 6; seed++) {
+            EstateParts parts = parts(new Random(seed));
+            assertThat(EstateRules.problems(parts)).as("seed %d", seed).isEmpty();
+            Map<String, String> naive = NaiveModel.rows(parts);
+            assertThat(Rows.byTitle(Resolver.of(Estate.of(parts)))).as("seed %d", seed).isEqualTo(naive);
+            assertThat(Rows.byDevice(Resolver.of(Estate.of(parts)))).as("seed %d, by device", seed).isEqualTo(naive);
+        }
+    }
+
+    private static EstateParts parts(Random random) {
+        List<Device> devices = new ArrayList<>();
+        for (int d = 0; d < DEVICES; d++) {
+            List<Present> present = new ArrayList<>();
+            for (int t = 0; t < TITLES; t++) {
+                if (random.nextInt(4) == 0) {
+                    present.add(Present.of("t" + t, Version.of(1 + random.nextInt(3) + ".0")));
+                }
+            }
+            devices.add(new Device("d" + d, "QB-" + d, "o0", List.of(), Estates.facts("ramGiB", String.valueOf(4 << random.nextInt(3))), List.of(),
+                    present));
+        }
+        List<Group> groups = new ArrayList<>();
+        for (int g = 0; g < GROUPS; g++) {
+            int few = 1 + random.nextInt(6);
+            groups.add(new Group("g" + g, "group-" + g, devices.stream().filter(d -> random.nextInt(few) == 0).map(d -> Target.device(d.id())).toList()));
+        }
+        List<Title> titles = IntStream.range(0, TITLES).mapToObj(t -> title(t, random)).toList();
+        List<Assignment> assignments = new ArrayList<>();
+        for (int a = 0; a < 3 * TITLES; a++) {
+            Intent intent = random.nextInt(10) < 6 ? Intent.REQUIRED : random.nextInt(4) < 3 ? Intent.AVAILABLE : Intent.UNINSTALL;
+            assignments.add(Assignment.of("a" + a, a, Subject.title("t" + random.nextInt(TITLES)), intent,
+                    List.of(Target.group("g" + random.nextInt(GROUPS)))).withPriority(random.nextInt(4) == 0 ? 700 : 500));
+        }
+        return new EstateParts(Estates.AS_OF, List.of(new Ou("o0", "Quillbrook Water", "dc=quillbrook", null, false)), List.of(), devices, groups,
+                List.of(), titles, List.of(), assignments, List.of());
+    }
+
+    /** A title and another have one relation at the most, so that none needs what it replaces; and what replaces goes in one direction, what needs in the other. */
+    private static Title title(int t, Random random) {
+        int[] kinds = random.ints(TITLES, 0, 5).toArray();
+        List<Release> releases = new ArrayList<>();
+        for (int r = 1; r <= 1 + random.nextInt(3); r++) {
+            List<Need> needs = new ArrayList<>();
+            List<Replacement> replaces = new ArrayList<>();
+            for (int other = t + 1; other < TITLES; other++) {
+                if (kinds[other] == 0 && random.nextInt(4) > 0) {
+                    needs.add(new Need("t" + other, random.nextBoolean() ? null : Version.of(1 + random.nextInt(3) + ".0")));
+                } else if (kinds[other] == 1 && random.nextInt(4) > 0) {
+                    replaces.add(new Replacement("t" + other, Replacement.Mode.IN_PLACE));
+                }
+            }
+            releases.add(new Release(Version.of(r + ".0"), random.nextInt(5) == 0 ? ReleaseState.WITHDRAWN : ReleaseState.OFFERED, needs, replaces,
+                    random.nextInt(3) == 0 ? List.of(new Variant("large", "ramGiB ge 8")) : List.of(new Variant("large", "ramGiB ge 16"),
+                            new Variant("all", null))));
+        }
+        List<String> conflicts = IntStream.range(t + 1, TITLES).filter(other -> kinds[other] == 2 && other % 2 == t % 2).mapToObj(o -> "t" + o).toList();
+        return new Title("t" + t, "Title " + t, Scope.DEVICE, random.nextInt(6) == 0 ? 100 : null, conflicts, releases);
+    }
+}
