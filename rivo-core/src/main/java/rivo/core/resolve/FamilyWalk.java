@@ -4,6 +4,7 @@ import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Collections;
+import java.util.Comparator;
 import java.util.Deque;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
@@ -312,7 +313,7 @@ final class FamilyWalk {
 
     private List<UnitsWith<Decision>> gathered(int t, List<Gathering> made) {
         Map<Integer, List<Positions>> taken = new HashMap<>();
-        Map<Decision, List<Positions>> alike = new LinkedHashMap<>();
+        Map<Decision, List<Positions>> alike = new HashMap<>();
         for (Gathering one : made) {
             Positions units = one.changed().units().build();
             alike.computeIfAbsent(one.changed().decision(), d -> new ArrayList<>(1)).add(units);
@@ -325,7 +326,9 @@ final class FamilyWalk {
                 decisions.add(new UnitsWith<>(turns.share(share).base().decision(), left));
             }
         }
-        alike.forEach((decision, units) -> decisions.add(new UnitsWith<>(decision, Positions.union(units))));
+        // In an order that does not depend on who settled which block.
+        alike.entrySet().stream().map(one -> new UnitsWith<>(one.getKey(), Positions.union(one.getValue())))
+                .sorted(Comparator.comparingInt(one -> one.units().first())).forEach(decisions::add);
         return decisions;
     }
 }
