@@ -1,6 +1,5 @@
 package rivo.core.resolve;
 
-import java.util.Comparator;
 import java.util.List;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
@@ -23,8 +22,6 @@ public record BaseOutcome(Outcome outcome, @Nullable Reason reason, List<Assignm
         Objects.requireNonNull(rank);
         deciding = List.copyOf(deciding);
     }
-
-    static final Comparator<BaseOutcome> STRONGEST_THEN_OLDEST = Comparator.comparing(BaseOutcome::rank).thenComparingLong(BaseOutcome::seq);
 
     /** That of the oldest that decides. */
     long seq() {

@@ -105,11 +105,11 @@ final class DeviceResolution {
         private final Family family;
         private final int unit;
         private final String user;
-        private final Turns turns;
-        private final FamilyBits bits;
-        private final Settlement settlement;
+        private final List<Turns.Share> shares = new ArrayList<>();
         /** By title: first what it comes to by itself. */
         private final @Nullable Decision[] decisions;
+        private final @Nullable Present[] there;
+        private @Nullable Settlement settlement;
 
         AtUnit(int place, Family family, int unit, String user) {
             this.place = place;
@@ -117,45 +117,68 @@ final class DeviceResolution {
             this.unit = unit;
             this.user = user;
             this.decisions = new Decision[family.titles().size()];
-            this.turns = new Turns(family, shares());
-            this.bits = new FamilyBits(family, turns, this, new LaneSets(1));
-            this.settlement = new Settlement(family, turns, bits, this);
+            this.there = new Present[decisions.length];
         }
 
-        private List<Turns.Share> shares() {
-            List<Turns.Share> shares = new ArrayList<>();
+        void settle() {
+            boolean anyPresent = presentIn.get(place);
             for (int t = 0; t < decisions.length; t++) {
                 BaseOutcome base = base(place, t, unit);
                 if (base != null) {
                     shares.add(new Turns.Share(t, base, family.number(t, base.choice())));
                     decisions[t] = base.decision();
                 }
+                there[t] = anyPresent ? present(family.titles().get(t).id(), user) : null;
             }
-            return shares;
+            if (canMeet()) {
+                relate();
+            }
+            for (int t = 0; t < decisions.length; t++) {
+                Title title = family.titles().get(t);
+                put(title, user, decisions[t] != null || !anyPresent ? decisions[t] : left(title, user, unit));
+            }
         }
 
-        void settle() {
+        /** Whether relations can change anything: a title is required that needs something, or two are there that may stand against each other. */
+        private boolean canMeet() {
+            for (Turns.Share share : shares) {
+                if (share.base().outcome() == Outcome.REQUIRED && family.needs(share.release()).length > 0) {
+                    return true;
+                }
+            }
+            for (int t = 0; t < decisions.length; t++) {
+                if (decisions[t] != null || there[t] != null) {
+                    for (int s : family.neighbours(t)) {
+                        if (decisions[s] != null || there[s] != null) {
+                            return true;
+                        }
+                    }
+                }
+            }
+            return false;
+        }
+
+        private void relate() {
+            Turns turns = new Turns(family, shares);
+            FamilyBits bits = new FamilyBits(family, turns, this, new LaneSets(1));
+            settlement = new Settlement(family, turns, bits, this);
             long[] here = {1};
             bits.begin(Lanes.of(unit));
             for (int s = 0; s < turns.size(); s++) {
                 bits.assigned(s, here);
             }
-            for (int t = 0; presentIn.get(place) && t < decisions.length; t++) {
-                Present there = present(family.titles().get(t).id(), user);
-                if (there != null) {
-                    bits.at(t).present(family.reached(t, there.version()), here);
+            for (int t = 0; t < there.length; t++) {
+                Present one = there[t];
+                if (one != null) {
+                    bits.at(t).present(family.reached(t, one.version()), here);
                 }
             }
             settlement.settle();
-            for (int t = 0; t < decisions.length; t++) {
-                Title title = family.titles().get(t);
-                put(title, user, decisions[t] != null || !presentIn.get(place) ? decisions[t] : left(title, user, unit));
-            }
         }
 
         @Override
         public void comesTo(int title, int part, Settlement.State state, int by, @Nullable Reason reason, long[] where, int from, int to) {
-            decisions[title] = settlement.decision(title, part, state, by, reason);
+            decisions[title] = Objects.requireNonNull(settlement).decision(title, part, state, by, reason);
         }
 
         @Override

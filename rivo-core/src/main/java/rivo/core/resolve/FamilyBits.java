@@ -164,11 +164,10 @@ final class FamilyBits {
             }
         }
         int[] offered = offered(title);
-        if (Arrays.stream(offered).anyMatch(holds)) {
-            long[] @Nullable [] newest = newest(title);
-            for (int o = 0; o < newest.length; o++) {
-                long[] where = newest[o];
-                if (where != null && holds.test(offered[o])) {
+        for (int o = 0; o < offered.length; o++) {
+            if (holds.test(offered[o])) {
+                long[] where = newest(title)[o];
+                if (where != null) {
                     Bits.add(into, where);
                 }
             }

@@ -25,6 +25,9 @@ public record Rank(boolean binding, int nearness, Follows side, int priority) im
     /** The target is everyone, anywhere. */
     public static final int EVERYONE = 0;
 
+    private static final int HIGHEST = 1000;
+    private static final int PRIORITY_BITS = 10;
+
     /** Where an assignment with one of its targets stands. */
     public static Rank of(OuTree ous, Assignment assignment, Target target) {
         int nearness = switch (target.kind()) {
@@ -46,16 +49,13 @@ public record Rank(boolean binding, int nearness, Follows side, int priority) im
 
     @Override
     public int compareTo(Rank other) {
-        if (binding != other.binding) {
-            return binding ? -1 : 1;
-        }
-        if (nearness != other.nearness) {
-            return binding ? Integer.compare(nearness, other.nearness) : Integer.compare(other.nearness, nearness);
-        }
-        if (side != other.side) {
-            return side.compareTo(other.side);
-        }
-        return Integer.compare(other.priority, priority);
+        return Long.compare(place(), other.place());
+    }
+
+    /** The lower, the stronger; the same for level ones. */
+    long place() {
+        long far = binding ? nearness : NAMES - nearness;
+        return (((binding ? 0L : 1L) << Integer.SIZE | far) << 1 | side.ordinal()) << PRIORITY_BITS | HIGHEST - priority;
     }
 
     /** The first step at which the two differ; empty when they are level. */

@@ -1,10 +1,8 @@
 package rivo.core.resolve;
 
 import java.util.Arrays;
-import java.util.Comparator;
 import java.util.List;
 import java.util.Objects;
-import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
 import rivo.core.estate.Assignment;
 
@@ -138,12 +136,21 @@ final class Settlement {
         }
     }
 
+    /** All of both, each once, in the order of their turns, as both are. */
     private int[] merged(int[] some, int[] more) {
         if (some.length == 0 || more.length == 0) {
             return more.length == 0 ? some : more;
         }
-        return IntStream.concat(Arrays.stream(some), Arrays.stream(more)).distinct().boxed().sorted(Comparator.comparingInt(turns::place))
-                .mapToInt(s -> s).toArray();
+        int[] all = new int[some.length + more.length];
+        int n = 0;
+        for (int i = 0, j = 0; i < some.length || j < more.length; n++) {
+            boolean same = i < some.length && j < more.length && some[i] == more[j];
+            boolean one = j == more.length || i < some.length && turns.place(some[i]) <= turns.place(more[j]);
+            all[n] = one ? some[i] : more[j];
+            i += one ? 1 : 0;
+            j += one && !same ? 0 : 1;
+        }
+        return Arrays.copyOf(all, n);
     }
 
     private static void remove(long[] from, long[] some) {

@@ -2,11 +2,7 @@ package rivo.core.resolve;
 
 import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.Comparator;
-import java.util.HashMap;
 import java.util.List;
-import java.util.Map;
-import java.util.stream.IntStream;
 
 /**
  * The base outcomes of a family's titles, and in which order they have their turns (the head of section 7): the strongest first, which is the same order at
@@ -25,6 +21,9 @@ final class Turns {
     private final int[][] waiters;
     /** By share that is not uninstalled, its place in the order of turns. */
     private final int[] places;
+    /** By share, how strong it is, the lower the stronger, and how old. */
+    private final long[] strength;
+    private final long[] age;
 
     /**
      * What a title comes to by itself, at some units.
@@ -48,30 +47,40 @@ final class Turns {
         this.shares = shares;
         this.byTitle = new int[family.titles().size()][];
         Arrays.fill(byTitle, NONE);
-        for (int s = 0; s < shares.size(); s++) {
-            int t = shares.get(s).title();
-            byTitle[t] = with(byTitle[t], s);
-        }
         this.waitsFor = new int[shares.size()][];
         Arrays.fill(waitsFor, NONE);
         this.waiters = new int[shares.size()][];
         Arrays.fill(waiters, NONE);
         this.places = new int[shares.size()];
-        Comparator<Integer> order = Comparator.comparing((Integer s) -> shares.get(s).base(), BaseOutcome.STRONGEST_THEN_OLDEST)
-                .thenComparing(s -> shares.get(s).title());
-        int[] inOrder = IntStream.range(0, shares.size()).filter(s -> shares.get(s).base().outcome() != Outcome.UNINSTALL).boxed()
-                .sorted(order).mapToInt(s -> s).toArray();
-        for (int i = 0; i < inOrder.length; i++) {
-            places[inOrder[i]] = i;
+        this.strength = new long[shares.size()];
+        this.age = new long[shares.size()];
+        List<Integer> inOrder = new ArrayList<>(shares.size());
+        for (int s = 0; s < shares.size(); s++) {
+            int t = shares.get(s).title();
+            strength[s] = shares.get(s).base().rank().place();
+            age[s] = shares.get(s).base().seq();
+            byTitle[t] = with(byTitle[t], s);
+            if (shares.get(s).base().outcome() != Outcome.UNINSTALL) {
+                inOrder.add(s);
+            }
         }
-        for (int from = 0; from < inOrder.length;) {
-            int to = from + 1;
-            while (to < inOrder.length && isLevel(inOrder[from], inOrder[to])) {
+        inOrder.sort(this::compare);
+        OfLevel ofLevel = new OfLevel(family);
+        for (int from = 0; from < inOrder.size();) {
+            int to = from;
+            while (to < inOrder.size() && strength[inOrder.get(to)] == strength[inOrder.get(from)]) {
+                places[inOrder.get(to)] = to;
                 to++;
             }
-            levels.add(level(family, IntStream.range(from, to).map(i -> inOrder[i]).toArray()));
+            levels.add(ofLevel.level(inOrder.subList(from, to)));
             from = to;
         }
+    }
+
+    private int compare(int one, int other) {
+        int order = Long.compare(strength[one], strength[other]);
+        order = order != 0 ? order : Long.compare(age[one], age[other]);
+        return order != 0 ? order : Integer.compare(shares.get(one).title(), shares.get(other).title());
     }
 
     private static int[] with(int[] some, int more) {
@@ -80,36 +89,63 @@ final class Turns {
         return all;
     }
 
-    private boolean isLevel(int one, int other) {
-        return shares.get(one).base().rank().compareTo(shares.get(other).base().rank()) == 0;
-    }
+    /** Finds out who waits for whom, level by level. */
+    private final class OfLevel {
 
-    private Level level(Family family, int[] level) {
-        Map<Integer, List<Integer>> places = new HashMap<>();
-        for (int i = 0; i < level.length; i++) {
-            places.computeIfAbsent(shares.get(level[i]).title(), t -> new ArrayList<>(1)).add(i);
+        private final Family family;
+        /** By title, one of its shares of the level; by share, the next one of the same title and level; -1 for none. */
+        private final int[] first;
+        private final int[] next;
+
+        OfLevel(Family family) {
+            this.family = family;
+            this.first = new int[family.titles().size()];
+            this.next = new int[shares.size()];
+            Arrays.fill(first, -1);
         }
-        boolean anyWaits = false;
-        for (int i = 0; i < level.length; i++) {
-            int title = shares.get(level[i]).title();
-            List<Integer> others = new ArrayList<>(0);
-            for (int neighbour : family.neighbours(title)) {
-                for (int other : places.getOrDefault(neighbour, List.of())) {
-                    if (family.replaces(shares.get(level[other]).release(), title)) {
-                        others.add(level[other]);
-                        anyWaits |= other > i;
+
+        Level level(List<Integer> inOrder) {
+            int[] level = new int[inOrder.size()];
+            for (int i = 0; i < level.length; i++) {
+                level[i] = inOrder.get(i);
+                next[level[i]] = first[title(level[i])];
+                first[title(level[i])] = level[i];
+            }
+            boolean anyWaits = false;
+            for (int share : level) {
+                anyWaits |= waits(share);
+            }
+            int[] waiting = NONE;
+            for (int i = 0; anyWaits && i < level.length; i++) {
+                int share = level[i];
+                waiting = waitsFor[share].length == 0 ? waiting : with(waiting, share);
+                for (int other : waitsFor[share]) {
+                    waiters[other] = with(waiters[other], share);
+                }
+            }
+            for (int share : level) {
+                first[title(share)] = -1;
+            }
+            return new Level(level, waiting);
+        }
+
+        /** Notes who of the level replaces a share; whether one of them has its turn later. */
+        private boolean waits(int share) {
+            boolean later = false;
+            for (int neighbour : family.neighbours(title(share))) {
+                for (int other = first[neighbour]; other >= 0; other = next[other]) {
+                    if (family.replaces(shares.get(other).release(), title(share))) {
+                        waitsFor[share] = with(waitsFor[share], other);
+                        later |= places[other] > places[share];
                     }
                 }
             }
-            waitsFor[level[i]] = others.stream().mapToInt(o -> o).toArray();
+            return later;
         }
-        int[] waiting = anyWaits ? Arrays.stream(level).filter(share -> waitsFor[share].length > 0).toArray() : NONE;
-        for (int share : waiting) {
-            for (int other : waitsFor[share]) {
-                waiters[other] = with(waiters[other], share);
-            }
+
+        private int title(int share) {
+            return shares.get(share).title();
         }
-        return new Level(level, waiting);
     }
 
     int size() {
