@@ -258,7 +258,11 @@ final class Family {
 
     /** How many of the lowest versions that are asked of this title the version reaches: all that needs can tell. */
     int reached(int title, @Nullable Version version) {
-        return version == null ? 0
-                : (int) Arrays.stream(thresholds.get(title)).filter(t -> version.compareTo(t) >= 0).count();
+        Version[] asked = thresholds.get(title);
+        int reached = 0;
+        while (version != null && reached < asked.length && version.compareTo(asked[reached]) >= 0) {
+            reached++;
+        }
+        return reached;
     }
 }

@@ -83,9 +83,10 @@ final class FamilyBits {
     void assigned(int share, long[] where) {
         Turns.Share of = turns.share(share);
         shares[share] = where;
-        at(of.title()).assigned(where);
+        TitleBits title = at(of.title());
+        title.assigned(where);
         if (family.isNeeded(of.title())) {
-            at(of.title()).assigned(of.base().outcome(), where);
+            title.assigned(of.base().outcome(), where);
         }
     }
 
