@@ -56,6 +56,7 @@ final class Family {
     private final List<Version[]> thresholds;
     private final boolean[] seats;
     private final boolean related;
+    private final int longestChain;
 
     /**
      * A need of a release, by its place in this family, or for a device title, by that in {@link #deviceNeeds}.
@@ -100,6 +101,7 @@ final class Family {
         }
         this.neighbours = near.stream().map(all -> all.stream().mapToInt(j -> j).toArray()).toArray(int[][]::new);
         this.lowest = numbers.stream().mapToInt(all -> all.values().stream().mapToInt(r -> reached[r]).min().orElse(0)).toArray();
+        this.longestChain = findLongestChain();
         this.back = new int[n][];
         for (int i = 0; i < n; i++) {
             int own = i;
@@ -239,6 +241,35 @@ final class Family {
     /** Whether some release of the family needs the title. */
     boolean isNeeded(int title) {
         return !neededBy.get(title).isEmpty();
+    }
+
+    /** How many titles need one another in turn, at the most. */
+    int longestChain() {
+        return longestChain;
+    }
+
+    private int findLongestChain() {
+        int[] open = new int[titles.size()];
+        neededBy.forEach(needing -> needing.forEach(t -> open[t]++));
+        Deque<Integer> ready = new ArrayDeque<>();
+        for (int t = 0; t < open.length; t++) {
+            if (open[t] == 0) {
+                ready.add(t);
+            }
+        }
+        int[] chain = new int[open.length];
+        int longest = 0;
+        while (!ready.isEmpty()) {
+            int needed = ready.remove();
+            longest = Math.max(longest, ++chain[needed]);
+            for (int t : neededBy.get(needed)) {
+                chain[t] = Math.max(chain[t], chain[needed]);
+                if (--open[t] == 0) {
+                    ready.add(t);
+                }
+            }
+        }
+        return longest;
     }
 
     /** Whether the seats of its licence are counted. */

@@ -24,6 +24,8 @@ final class Settlement {
     static final Decision STAYS = new Decision(Outcome.LATER, null, null, List.of(), null);
 
     private static final int[] NONE = {};
+    /** What titles need is followed by calls, four for each: longer chains want a deep stack. */
+    private static final int LONG_CHAIN = 50;
 
     static final int NOBODY = Integer.MIN_VALUE;
 
@@ -67,6 +69,14 @@ final class Settlement {
 
     /** Settles what has been told to the family's bits. */
     void settle() {
+        if (family.longestChain() > LONG_CHAIN) {
+            Threads.deep(this::settleAll);
+        } else {
+            settleAll();
+        }
+    }
+
+    private void settleAll() {
         step = 0;
         for (Turns.Level level : turns.levels()) {
             settle(level);

@@ -40,6 +40,17 @@ final class Threads {
         }
     }
 
+    /** Does a piece of work that calls itself very often, on a thread that has room for it. */
+    static void deep(Runnable work) {
+        AtomicReference<Throwable> failure = new AtomicReference<>();
+        Thread thread = new Thread(null, () -> drain(new ConcurrentLinkedQueue<>(List.of(work)), () -> Runnable::run, failure), "resolve-deep", STACK);
+        thread.start();
+        join(thread);
+        if (failure.get() != null) {
+            throw new IllegalStateException("a title could not be resolved", failure.get());
+        }
+    }
+
     private static <T> void drain(Queue<T> open, Supplier<Consumer<T>> worker, AtomicReference<Throwable> failure) {
         try {
             Consumer<T> work = worker.get();

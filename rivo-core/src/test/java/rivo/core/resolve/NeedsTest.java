@@ -5,7 +5,9 @@ import static rivo.core.estate.Intent.AVAILABLE;
 import static rivo.core.estate.Intent.REQUIRED;
 import static rivo.core.estate.Intent.UNINSTALL;
 
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import org.junit.jupiter.api.Test;
 import rivo.core.estate.AssignmentState;
 import rivo.core.estate.Target;
@@ -150,5 +152,21 @@ class NeedsTest {
         Bench bench = bench("scope needs:kit", "kit");
         bench.assign(bench.next(REQUIRED, "scope", Target.ou("labs")).withState(AssignmentState.PAUSED));
         assertThat(bench.outcomes()).isEmpty();
+    }
+
+    /** A server's threads have little room for calls. */
+    @Test
+    void aLongChainOfNeedsIsFollowedToItsEnd() throws InterruptedException {
+        int titles = 1500;
+        String[] chain = new String[titles];
+        for (int t = 0; t < titles; t++) {
+            chain[t] = "t" + t + (t + 1 < titles ? " needs:t" + (t + 1) : "");
+        }
+        Bench bench = bench(chain).far(REQUIRED, "t0");
+        Map<String, String> outcomes = new HashMap<>();
+        Thread small = new Thread(null, () -> outcomes.putAll(bench.outcomes()), "small", 1 << 18);
+        small.start();
+        small.join();
+        assertThat(outcomes).hasSize(titles).containsEntry("t" + (titles - 1), "required implied by t0");
     }
 }
