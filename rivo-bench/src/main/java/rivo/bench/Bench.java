@@ -96,7 +96,7 @@ public final class Bench {
         for (Fleet.Catalogue catalogue : Fleet.Catalogue.values()) {
             Audiences audiences = Audiences.of(related(devices, assignments, catalogue));
             Resolver.of(audiences).bases(THREADS);
-            all[catalogue.ordinal()] = best(5, () -> Resolver.of(audiences).all(THREADS));
+            all[catalogue.ordinal()] = best(20, () -> Resolver.of(audiences).all(THREADS));
         }
         double unrelated = all[Fleet.Catalogue.UNRELATED.ordinal()];
         double families = all[Fleet.Catalogue.FAMILIES.ordinal()];

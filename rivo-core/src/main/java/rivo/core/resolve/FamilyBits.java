@@ -70,7 +70,7 @@ final class FamilyBits {
     TitleBits at(int title) {
         TitleBits bits = titles[title];
         if (bits == null) {
-            bits = new TitleBits(words, family.neighbours(title).length);
+            bits = new TitleBits(nothing, family.neighbours(title).length, family.isNeeded(title));
             titles[title] = bits;
         } else if (!known[title]) {
             bits.clear();
@@ -83,11 +83,7 @@ final class FamilyBits {
     void assigned(int share, long[] where) {
         Turns.Share of = turns.share(share);
         shares[share] = where;
-        TitleBits title = at(of.title());
-        title.assigned(where);
-        if (family.isNeeded(of.title())) {
-            title.assigned(of.base().outcome(), where);
-        }
+        at(of.title()).assigned(of.base().outcome(), where);
     }
 
     /** Where the share is; null where it is not. */

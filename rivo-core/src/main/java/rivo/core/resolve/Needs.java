@@ -81,8 +81,10 @@ final class Needs {
         for (int w = sets.from(); w < sets.to(); w++) {
             of.comes[w] |= at[w];
             of.decided[w] |= at[w];
-            of.kept[w] &= ~at[w];
-            of.pulling[w] &= ~at[w];
+        }
+        if (of.needed) {
+            sets.remove(of.kept, at);
+            sets.remove(of.pulling, at);
         }
     }
 

@@ -183,7 +183,7 @@ final class Settlement {
                 long[] accepted = sets.copy(open);
                 step = needs.accept(share, step, accepted);
                 sets.remove(open, accepted);
-            } else {
+            } else if (own.needed) {
                 sets.add(own.kept, open);
             }
             sets.add(own.decided, open);
@@ -223,8 +223,10 @@ final class Settlement {
             against.leave(replaced);
             replacing.first((by, where) -> sink.comesTo(t, share, State.REPLACED, by, null, where, sets.from(), sets.to()));
             against.first((by, where) -> sink.comesTo(t, share, State.DISPLACED, by, null, where, sets.from(), sets.to()));
-            sets.add(own.replaced, replaced);
-            sets.add(own.displaced, sets.without(all, replaced));
+            if (own.needed) {
+                sets.add(own.replaced, replaced);
+                sets.add(own.displaced, sets.without(all, replaced));
+            }
             sets.add(own.decided, all);
             sets.remove(open, all);
         }

@@ -6,28 +6,33 @@ import org.jspecify.annotations.Nullable;
 /** What is known and decided of one title at the units of some {@link Lanes}: a bit for each. Of one thread. */
 final class TitleBits {
 
-    /** Where it has a base outcome; and of one that others need, where that is one of these. */
+    private static final int[] NO_NUMBERS = {};
+    private static final long[][] NO_SETS = {};
+
+    /** Where it has a base outcome, and where it is present. */
     final long[] assigned;
+    final long[] present;
+    /** Where something is decided, where it comes (it is accepted or implied), and where it comes or is a holder. */
+    final long[] decided;
+    final long[] comes;
+    final long[] standing;
+
+    /** Whether others need it: only then the following are known. */
+    final boolean needed;
+    /** Where its base outcome is one of these. */
     final long[] required;
     final long[] available;
     final long[] uninstall;
-    final long[] present;
-
-    /** Where something is decided: it comes (it is accepted or implied), it is replaced, displaced, or neither and stays what it was or is blocked. */
-    final long[] decided;
-    final long[] comes;
     final long[] replaced;
     final long[] displaced;
     /** Where it came to its base outcome in its turn. */
     final long[] kept;
-    /** Where it comes or is a holder. */
-    final long[] standing;
     /** Where it is being pulled in for the title whose turn it is. */
     final long[] pulling;
 
     /** Its ways of being present: how many of the versions asked of it are reached, and where. */
-    private int[] reached = new int[2];
-    private long[][] ways = new long[2][];
+    private int[] reached = NO_NUMBERS;
+    private long[][] ways = NO_SETS;
     private int wayCount;
 
     /** By neighbour: where the release of that one replaces this; null as long as nobody has asked. */
@@ -36,31 +41,36 @@ final class TitleBits {
     long @Nullable [] @Nullable [] newest;
 
     /** When it began to stand where, by steps that ascend: the words from this one on. */
-    private int[] steps = new int[2];
-    private int[] firstWords = new int[2];
-    private long[][] stood = new long[2][];
+    private int[] steps = NO_NUMBERS;
+    private int[] firstWords = NO_NUMBERS;
+    private long[][] stood = NO_SETS;
     private int stoodCount;
 
-    TitleBits(int words, int neighbours) {
+    /** @param nothing an empty set, which stays so */
+    TitleBits(long[] nothing, int neighbours, boolean needed) {
+        int words = nothing.length;
+        this.needed = needed;
         assigned = new long[words];
-        required = new long[words];
-        available = new long[words];
-        uninstall = new long[words];
         present = new long[words];
         decided = new long[words];
         comes = new long[words];
-        replaced = new long[words];
-        displaced = new long[words];
-        kept = new long[words];
         standing = new long[words];
-        pulling = new long[words];
+        required = needed ? new long[words] : nothing;
+        available = needed ? new long[words] : nothing;
+        uninstall = needed ? new long[words] : nothing;
+        replaced = needed ? new long[words] : nothing;
+        displaced = needed ? new long[words] : nothing;
+        kept = needed ? new long[words] : nothing;
+        pulling = needed ? new long[words] : nothing;
         replacedBy = new long[neighbours][];
     }
 
     /** Forgets everything, for other units. */
     void clear() {
-        for (long[] bits : new long[][] {assigned, required, available, uninstall, present, decided, comes, replaced, displaced, kept, standing,
-            pulling}) {
+        for (long[] bits : new long[][] {assigned, present, decided, comes, standing}) {
+            Arrays.fill(bits, 0);
+        }
+        for (long[] bits : needed ? new long[][] {required, available, uninstall, replaced, displaced, kept, pulling} : NO_SETS) {
             Arrays.fill(bits, 0);
         }
         wayCount = 0;
@@ -69,25 +79,23 @@ final class TitleBits {
         stoodCount = 0;
     }
 
-    void assigned(long[] where) {
-        Bits.add(assigned, where);
-    }
-
-    /** Says more of titles that others need. */
     void assigned(Outcome outcome, long[] where) {
-        switch (outcome) {
-            case REQUIRED -> Bits.add(required, where);
-            case AVAILABLE -> Bits.add(available, where);
-            case UNINSTALL -> Bits.add(uninstall, where);
-            default -> { }
+        Bits.add(assigned, where);
+        if (needed) {
+            switch (outcome) {
+                case REQUIRED -> Bits.add(required, where);
+                case AVAILABLE -> Bits.add(available, where);
+                case UNINSTALL -> Bits.add(uninstall, where);
+                default -> { }
+            }
         }
     }
 
     void present(int versions, long[] where) {
         Bits.add(present, where);
         if (wayCount == reached.length) {
-            reached = Arrays.copyOf(reached, 2 * wayCount);
-            ways = Arrays.copyOf(ways, 2 * wayCount);
+            reached = Arrays.copyOf(reached, 2 * wayCount + 1);
+            ways = Arrays.copyOf(ways, 2 * wayCount + 1);
         }
         reached[wayCount] = versions;
         ways[wayCount++] = where;
@@ -121,9 +129,9 @@ final class TitleBits {
             }
         }
         if (stoodCount == steps.length) {
-            steps = Arrays.copyOf(steps, 2 * stoodCount);
-            firstWords = Arrays.copyOf(firstWords, 2 * stoodCount);
-            stood = Arrays.copyOf(stood, 2 * stoodCount);
+            steps = Arrays.copyOf(steps, 2 * stoodCount + 1);
+            firstWords = Arrays.copyOf(firstWords, 2 * stoodCount + 1);
+            stood = Arrays.copyOf(stood, 2 * stoodCount + 1);
         }
         steps[stoodCount] = step;
         firstWords[stoodCount] = from;
