@@ -12,6 +12,12 @@ final class Bits {
         }
     }
 
+    static void remove(long[] from, long[] some) {
+        for (int w = 0; w < from.length; w++) {
+            from[w] &= ~some[w];
+        }
+    }
+
     static boolean any(long[] set, int from, int to) {
         for (int w = from; w < to; w++) {
             if (set[w] != 0) {

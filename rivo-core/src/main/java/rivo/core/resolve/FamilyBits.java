@@ -3,6 +3,7 @@ package rivo.core.resolve;
 import java.util.Arrays;
 import java.util.function.IntPredicate;
 import org.jspecify.annotations.Nullable;
+import rivo.core.audience.Positions;
 
 /** What is known and decided of the titles of a family at the units of some {@link Lanes}, while they are settled. Of one thread. */
 final class FamilyBits {
@@ -134,7 +135,7 @@ final class FamilyBits {
             left |= rest[w];
         }
         for (int o = 0; o < newest.length && left != 0; o++) {
-            var fits = choices.fits(o);
+            Positions fits = choices.fits(o);
             long[] taking = new long[words];
             if (fits == null) {
                 Arrays.fill(taking, -1);

@@ -113,7 +113,7 @@ final class Settlement {
         for (int other : turns.waitsFor(share)) {
             long[] rest = waiting[other];
             if (rest != null) {
-                remove(free, rest);
+                Bits.remove(free, rest);
             }
         }
         return free;
@@ -129,7 +129,7 @@ final class Settlement {
         if (!Bits.any(at, 0, at.length)) {
             return;
         }
-        remove(Objects.requireNonNull(waiting[share]), at);
+        Bits.remove(Objects.requireNonNull(waiting[share]), at);
         turn(share, at);
         int[] next = merged(freed, turns.waiters(share));
         for (int i = 0; i < next.length && turns.place(next[i]) < looked; i++) {
@@ -141,7 +141,7 @@ final class Settlement {
                 }
                 long[] free = free(next[i], both);
                 take(next[i], free, looked, next);
-                remove(at, free);
+                Bits.remove(at, free);
             }
         }
     }
@@ -161,12 +161,6 @@ final class Settlement {
             j += one && !same ? 0 : 1;
         }
         return Arrays.copyOf(all, n);
-    }
-
-    private static void remove(long[] from, long[] some) {
-        for (int w = 0; w < from.length; w++) {
-            from[w] &= ~some[w];
-        }
     }
 
     private void turn(int share, long[] at) {
