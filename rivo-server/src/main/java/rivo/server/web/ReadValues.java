@@ -1,13 +1,14 @@
 package rivo.server.web;
 
-import java.lang.reflect.AnnotatedType;
 import java.lang.reflect.InvocationTargetException;
+import java.lang.reflect.Method;
 import java.lang.reflect.RecordComponent;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import rivo.core.estate.Problem;
 
@@ -21,6 +22,30 @@ public final class ReadValues {
     private static final Instant EARLIEST = Instant.parse("0001-01-01T00:00:00Z");
     private static final Instant LATEST = Instant.parse("9999-12-31T23:59:59Z");
     private static final int MOST_PROBLEMS = 100;
+
+    /** Java makes a record's components, and parses their annotations, anew whenever it is asked for them. */
+    private static final ClassValue<List<Component>> COMPONENTS = new ClassValue<>() {
+        @Override
+        protected List<Component> computeValue(Class<?> type) {
+            return Stream.of(type.getRecordComponents()).map(Component::of).toList();
+        }
+    };
+
+    private record Component(String name, Method accessor, boolean mayBeNull) {
+
+        static Component of(RecordComponent component) {
+            component.getAccessor().setAccessible(true);
+            return new Component(component.getName(), component.getAccessor(), component.getAnnotatedType().isAnnotationPresent(Nullable.class));
+        }
+
+        @Nullable Object of(Object value) {
+            try {
+                return accessor.invoke(value);
+            } catch (IllegalAccessException | InvocationTargetException e) {
+                throw new IllegalStateException("a record gives its components", e);
+            }
+        }
+    }
 
     private final List<Problem> problems = new ArrayList<>();
 
@@ -60,27 +85,14 @@ public final class ReadValues {
     }
 
     private void components(String place, Object value) {
-        for (RecordComponent component : value.getClass().getRecordComponents()) {
-            String inner = place.isEmpty() ? component.getName() : place + "." + component.getName();
-            Object held = read(component, value);
+        for (Component component : COMPONENTS.get(value.getClass())) {
+            String inner = place.isEmpty() ? component.name() : place + "." + component.name();
+            Object held = component.of(value);
             if (held != null) {
                 value(inner, held);
-            } else if (!mayBeNull(component.getAnnotatedType())) {
+            } else if (!component.mayBeNull()) {
                 missing(inner);
             }
-        }
-    }
-
-    private static boolean mayBeNull(AnnotatedType type) {
-        return type.isAnnotationPresent(Nullable.class);
-    }
-
-    private static @Nullable Object read(RecordComponent component, Object value) {
-        try {
-            component.getAccessor().setAccessible(true);
-            return component.getAccessor().invoke(value);
-        } catch (IllegalAccessException | InvocationTargetException e) {
-            throw new IllegalStateException("a record gives its components", e);
         }
     }
 
