@@ -3,7 +3,9 @@ package rivo.server.estate;
 import jakarta.annotation.PreDestroy;
 import java.time.Clock;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.CompletionException;
@@ -25,7 +27,7 @@ import org.springframework.transaction.support.TransactionTemplate;
  * The one way through for every change.
  *
  * <p><b>How.</b> Commands queue; a single writer thread takes those that wait together, runs each in turn within one
- * transaction (a savepoint before each, so that one that fails takes nothing with it), commits, has H2 force the file to
+ * transaction (a savepoint before each that writes, so that one that fails takes nothing with it), commits, has H2 force the file to
  * disk, puts the new snapshot in place, and only then answers. So whoever got an answer finds the change there
  * after a kill at any moment, and many small reports share one forced write.
  *
@@ -50,8 +52,37 @@ public class ChangeWriter implements HealthIndicator {
     private record Waiting<T>(Command<T> command, CompletableFuture<T> answer) {
     }
 
-    /** A command that has run, and what is to be done once it is on disk. */
-    private record Ran(Runnable answer, List<Runnable> afterwards) {
+    /** A command that has run, what is still to be written of it, and what is to be done once it is on disk. */
+    private record Ran(Runnable answer, List<ChangeContext.Appended> appended, List<Runnable> afterwards) {
+    }
+
+    /** Where a command that fails goes back to; made when the command first asks for the database, which many never do. */
+    private final class Savepoint {
+        private final TransactionStatus transaction;
+        private @Nullable Object made;
+
+        Savepoint(TransactionStatus transaction) {
+            this.transaction = transaction;
+        }
+
+        JdbcClient db() {
+            if (made == null) {
+                made = transaction.createSavepoint();
+            }
+            return db;
+        }
+
+        void release() {
+            if (made != null) {
+                transaction.releaseSavepoint(made);
+            }
+        }
+
+        void rollback() {
+            if (made != null) {
+                transaction.rollbackToSavepoint(made);
+            }
+        }
     }
 
     private final JdbcClient db;
@@ -126,6 +157,7 @@ public class ChangeWriter implements HealthIndicator {
             for (Waiting<?> waiting : together) {
                 next[0] = run(waiting, status, next[0], ran);
             }
+            append(ran);
         });
         db.sql("checkpoint sync").update();
         current.become(next[0]);
@@ -133,6 +165,13 @@ public class ChangeWriter implements HealthIndicator {
             one.afterwards().forEach(ChangeWriter::quietly);
             one.answer().run();
         }
+    }
+
+    /** Writes the rows that are written together. */
+    private void append(List<Ran> ran) {
+        Map<String, List<Object[]>> rows = new LinkedHashMap<>();
+        ran.forEach(one -> one.appended().forEach(each -> rows.computeIfAbsent(each.sql(), k -> new ArrayList<>()).add(each.row())));
+        rows.forEach(batches::batchUpdate);
     }
 
     /** Nobody may go on as if nothing had happened: neither those who wait, nor those who come. */
@@ -146,15 +185,15 @@ public class ChangeWriter implements HealthIndicator {
 
     /** Runs one command; gives the snapshot after it. */
     private <T> Snapshot run(Waiting<T> waiting, TransactionStatus status, Snapshot before, List<Ran> ran) {
-        Object savepoint = status.createSavepoint();
+        Savepoint savepoint = new Savepoint(status);
         try {
-            ChangeContext context = new ChangeContext(db, batches, clock.instant().truncatedTo(ChangeContext.ON_DISK), before);
+            ChangeContext context = new ChangeContext(savepoint::db, batches, clock.instant().truncatedTo(ChangeContext.ON_DISK), before);
             T result = waiting.command().run(context);
-            status.releaseSavepoint(savepoint);
-            ran.add(new Ran(() -> waiting.answer().complete(result), context.afterwards()));
+            savepoint.release();
+            ran.add(new Ran(() -> waiting.answer().complete(result), context.appended(), context.afterwards()));
             return context.snapshot();
         } catch (RuntimeException | StackOverflowError | AssertionError | LinkageError e) {
-            status.rollbackToSavepoint(savepoint);
+            savepoint.rollback();
             waiting.answer().completeExceptionally(e);
             return before;
         }

@@ -16,21 +16,30 @@ import rivo.core.resolve.Resolver;
 public final class Snapshot {
 
     private final Estate estate;
-    private final Map<SnapshotPart<?>, Object> parts;
+    /** Where each part stands among the values; the same map in every snapshot that comes of this one. */
+    private final Map<SnapshotPart<?>, Integer> places;
+    private final Object[] values;
     private volatile @Nullable Resolver resolver;
     /** That of the nearest estate before; only until this one's is known. */
     private volatile @Nullable Resolver before;
 
-    private Snapshot(Estate estate, Map<SnapshotPart<?>, Object> parts, @Nullable Resolver resolver, @Nullable Resolver before) {
+    private Snapshot(Estate estate, Map<SnapshotPart<?>, Integer> places, Object[] values, @Nullable Resolver resolver, @Nullable Resolver before) {
         this.estate = estate;
-        this.parts = parts;
+        this.places = places;
+        this.values = values;
         this.resolver = resolver;
         this.before = before;
     }
 
     /** @param parts each with its value */
     public static Snapshot of(Estate estate, Map<SnapshotPart<?>, Object> parts) {
-        return new Snapshot(estate, Map.copyOf(parts), Resolver.of(estate), null);
+        Map<SnapshotPart<?>, Integer> places = new HashMap<>();
+        Object[] values = new Object[parts.size()];
+        parts.forEach((part, value) -> {
+            values[places.size()] = value;
+            places.put(part, places.size());
+        });
+        return new Snapshot(estate, Map.copyOf(places), values, Resolver.of(estate), null);
     }
 
     public Estate estate() {
@@ -57,11 +66,16 @@ public final class Snapshot {
     /** @throws IllegalArgumentException for a part that nobody has read */
     public <T> T get(SnapshotPart<T> part) {
         @SuppressWarnings("unchecked")
-        T value = (T) parts.get(part);
-        if (value == null) {
+        T value = (T) values[place(part)];
+        return value;
+    }
+
+    private int place(SnapshotPart<?> part) {
+        Integer place = places.get(part);
+        if (place == null) {
             throw new IllegalArgumentException("the snapshot has no part " + part);
         }
-        return value;
+        return place;
     }
 
     /** The same with another estate. */
@@ -70,19 +84,19 @@ public final class Snapshot {
             return this;
         }
         Resolver known = resolver;
-        return new Snapshot(next, parts, null, known != null ? known : before);
+        return new Snapshot(next, places, values, null, known != null ? known : before);
     }
 
     /** The same with another estate, of which everything is known already. */
     public Snapshot with(Resolver known) {
-        return new Snapshot(known.estate(), parts, known, null);
+        return new Snapshot(known.estate(), places, values, known, null);
     }
 
-    /** The same with another value of one part. */
+    /** The same with another value of one part. @throws IllegalArgumentException for a part that nobody has read */
     public <T> Snapshot with(SnapshotPart<T> part, T value) {
-        Map<SnapshotPart<?>, Object> next = new HashMap<>(parts);
-        next.put(part, value);
-        return new Snapshot(estate, Map.copyOf(next), resolver, before);
+        Object[] next = values.clone();
+        next[place(part)] = value;
+        return new Snapshot(estate, places, next, resolver, before);
     }
 
     /** Whether both hold the very same estate and the very same value of each of these parts; costs a comparison each. */
@@ -91,7 +105,7 @@ public final class Snapshot {
             return false;
         }
         for (SnapshotPart<?> part : looked) {
-            if (parts.get(part) != other.parts.get(part)) {
+            if (get(part) != other.get(part)) {
                 return false;
             }
         }

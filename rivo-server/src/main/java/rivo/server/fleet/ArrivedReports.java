@@ -98,8 +98,22 @@ class ArrivedReports {
     private record Arrived(long arrival, String device, long number, Instant at, List<Progress> progress) {
     }
 
-    /** A line of what a device says of a job. */
-    record Said(Instant at, JobState state, int step, String message) {
+    /** A line of what a device says of a job. @param at when it said so first */
+    record Said(Instant at, JobAction action, JobState state, int step, String message) {
+
+        static Said of(Progress one) {
+            return new Said(one.at(), one.action(), one.state(), one.step(), one.message());
+        }
+
+        static Said of(ResultSet row) throws SQLException {
+            return new Said(Rows.instant(row, "at"), JobAction.valueOf(row.getString("action")), JobState.valueOf(row.getString("state")),
+                    row.getInt("step"), row.getString("message"));
+        }
+
+        /** Whether it says nothing else than this one: how far a step has got makes no line of its own. */
+        boolean isAgain(@Nullable Said before) {
+            return before != null && action == before.action && state == before.state && step == before.step && message.equals(before.message);
+        }
     }
 
     private final JdbcClient db;
@@ -137,8 +151,8 @@ class ArrivedReports {
     /** Takes a report: number and jobs are in the snapshot at once. */
     static void take(ChangeContext context, String device, long number, List<Progress> said) {
         List<Progress> progress = said.stream().map(ArrivedReports::asKept).toList();
-        context.db().sql("insert into arrived_reports (device, report_number, at, progress) values (?, ?, ?, ?)")
-                .params(device, number, Rows.at(context.now()), Json.write(progress)).update();
+        context.append("insert into arrived_reports (device, report_number, at, progress) values (?, ?, ?, ?)",
+                device, number, Rows.at(context.now()), Json.write(progress));
         context.becomes(LAST_NUMBERS, context.get(LAST_NUMBERS).plus(device, number));
         if (!progress.isEmpty()) {
             PMap<String, Map<JobKey, Progress>> jobs = context.get(JOBS);
@@ -168,30 +182,36 @@ class ArrivedReports {
     }
 
     /**
-     * What a device has said of a job, the newest first, as one statement finds it: settled or not, each once.
+     * What a device has said of a job, the newest first, as one statement finds it: settled or not, each once, and what it says again and
+     * again with the instant of the first time.
      *
      * @param most at least 1
      */
     static List<Said> log(JdbcClient db, String device, JobKey job, int most) {
         List<Said> said = new ArrayList<>();
-        db.sql("select progress, null at, null state, null step, null message, arrival number, 0 part from arrived_reports where device = ? "
-                + "union all (select null, at, state, step, message, number, 1 from job_log where device = ? and title = ? and person = ? "
+        db.sql("select progress, null at, null action, null state, null step, null message, arrival number, 0 part from arrived_reports where device = ? "
+                + "union all (select null, at, action, state, step, message, number, 1 from job_log where device = ? and title = ? and person = ? "
                 + "order by number desc fetch first ? rows only) order by part, number desc").params(device, device, job.title(), job.person(), most).query(row -> {
                     String arrived = row.getString("progress");
                     if (arrived == null) {
-                        said.add(new Said(Rows.instant(row, "at"), JobState.valueOf(row.getString("state")), row.getInt("step"),
-                                row.getString("message")));
+                        addOlder(said, Said.of(row));
                     } else {
                         List<Progress> progress = Json.readList(arrived, Progress.class);
                         for (int i = progress.size() - 1; i >= 0; i--) {
-                            Progress one = progress.get(i);
-                            if (JobKey.of(one).equals(job)) {
-                                said.add(new Said(one.at(), one.state(), one.step(), one.message()));
+                            if (JobKey.of(progress.get(i)).equals(job)) {
+                                addOlder(said, Said.of(progress.get(i)));
                             }
                         }
                     }
                 });
         return List.copyOf(said.subList(0, Math.min(most, said.size())));
+    }
+
+    private static void addOlder(List<Said> said, Said older) {
+        if (!said.isEmpty() && said.get(said.size() - 1).isAgain(older)) {
+            said.remove(said.size() - 1);
+        }
+        said.add(older);
     }
 
     @Scheduled(fixedDelayString = "PT30S")
@@ -227,14 +247,28 @@ class ArrivedReports {
                 job.percent(), job.message(), job.exitCode(), Rows.at(job.at()), waits == null ? null : waits.reason().name(),
                 waits == null || waits.until() == null ? null : Rows.at(waits.until()), fetching == null ? null : (Long) fetching.bytes(),
                 fetching == null ? null : (Long) fetching.all()});
-            said.forEach(one -> lines.add(new Object[] {device, key.title(), key.person(), one.action().name(), one.state().name(), one.step(), one.message(),
-                Rows.at(one.at())}));
+            lines.addAll(lines(device, key, said));
         }));
         batch("merge into report_numbers (device, last_number, at) values (?, ?, ?)", List.copyOf(numbers.values()));
         batch("merge into jobs (device, title, person, action, version, state, step, steps, percent, message, exit_code, at, waits_for, "
                 + "waits_until, fetching_bytes, fetching_all) values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)", latest);
         batch("insert into job_log (device, title, person, action, state, step, message, at) values (?, ?, ?, ?, ?, ?, ?, ?)", lines);
         db.sql("delete from arrived_reports where arrival <= ?").params(last).update();
+    }
+
+    /** A row of the log for each time that the device says something else than it said before. */
+    private List<Object[]> lines(String device, JobKey key, List<Progress> progress) {
+        List<Object[]> lines = new ArrayList<>();
+        Said before = db.sql("select at, action, state, step, message from jobs where device = ? and title = ? and person = ?")
+                .params(device, key.title(), key.person()).query((row, n) -> Said.of(row)).optional().orElse(null);
+        for (Progress one : progress) {
+            Said said = Said.of(one);
+            if (!said.isAgain(before)) {
+                lines.add(new Object[] {device, key.title(), key.person(), one.action().name(), one.state().name(), one.step(), one.message(), Rows.at(one.at())});
+            }
+            before = said;
+        }
+        return lines;
     }
 
     private void batch(String sql, List<Object[]> rows) {

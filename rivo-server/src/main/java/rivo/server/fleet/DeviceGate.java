@@ -21,8 +21,8 @@ import rivo.server.web.ApiException;
 /**
  * Stands before everything below {@code /device}: refuses addresses that are written in another way than the one plain way,
  * reads the body once and no farther than it may be, and signs the answer where it is known to whom it goes. It lets nobody in:
- * who may is decided where the route has been chosen, by {@link CallerResolver}; only who proves to be a device that has been told
- * everything is answered before, by {@link NothingNew}.
+ * who may is decided where the route has been chosen, by {@link CallerResolver}; only who proves to be a device is answered before: one that
+ * has been told everything by {@link NothingNew}, one that reports by {@link ReportsAtTheGate}.
  */
 @Component
 @Order(SecurityFilterProperties.DEFAULT_FILTER_ORDER - 1)
@@ -37,11 +37,14 @@ class DeviceGate extends OncePerRequestFilter {
     private final Clock clock;
     private final HandlerExceptionResolver problems;
     private final NothingNew nothingNew;
+    private final ReportsAtTheGate reports;
 
-    DeviceGate(Clock clock, @Qualifier("handlerExceptionResolver") HandlerExceptionResolver problems, NothingNew nothingNew) {
+    DeviceGate(Clock clock, @Qualifier("handlerExceptionResolver") HandlerExceptionResolver problems, NothingNew nothingNew,
+            ReportsAtTheGate reports) {
         this.clock = clock;
         this.problems = problems;
         this.nothingNew = nothingNew;
+        this.reports = reports;
     }
 
     /** Both as it was written and as it will be routed: neither alone says what will happen. */
@@ -66,10 +69,21 @@ class DeviceGate extends OncePerRequestFilter {
             return;
         }
         DeviceAnswer answer = new DeviceAnswer(read, response, clock);
-        if (!nothingNew.answers(read, answer)) {
+        if (!nothingNew.answers(read, answer) && !takesReport(read, answer)) {
             chain.doFilter(read, answer);
         }
         answer.finish();
+    }
+
+    private boolean takesReport(DeviceRequest request, HttpServletResponse answer) throws IOException {
+        try {
+            return reports.answers(request, answer);
+        } catch (RuntimeException e) {
+            if (problems.resolveException(request, answer, null, e) == null) {
+                throw e;
+            }
+            return true;
+        }
     }
 
     private static void checkAddress(HttpServletRequest request) {

@@ -104,6 +104,40 @@ class ChangeWriterTest {
     }
 
     @Test
+    void whatIsAppendedIsThereWithTheAnswerInItsOrderAndNothingOfWhatFails() {
+        db.sql("create table lines (number bigint generated always as identity primary key, name varchar(100))").update();
+        List<CompletableFuture<Integer>> asked = new ArrayList<>();
+        for (int i = 0; i < 300; i++) {
+            int n = i;
+            asked.add(CompletableFuture.supplyAsync(() -> writer.take(context -> {
+                context.append("insert into lines (name) values (?)", n + " first");
+                context.append("insert into lines (name) values (?)", n + " second");
+                if (n % 3 == 0) {
+                    throw new IllegalStateException("no");
+                }
+                return n;
+            })).handle((found, failure) -> {
+                List<String> own = db.sql("select name from lines where name like ? order by number").params(n + " %").query(String.class).list();
+                assertThat(own).isEqualTo(n % 3 == 0 ? List.of() : List.of(n + " first", n + " second"));
+                return n;
+            }));
+        }
+        asked.forEach(CompletableFuture::join);
+        assertThat(db.sql("select count(*) from lines").query(Integer.class).single()).isEqualTo(400);
+    }
+
+    /** Disk and memory would disagree. */
+    @Test
+    void aRowThatCannotBeAppendedStopsTheWriterWithNothingOfThoseThatCameWithIt() {
+        assertThatThrownBy(() -> writer.take(context -> {
+            context.append("insert into things (name) values (?)", "long".repeat(100));
+            return insert(context, "with it");
+        })).isInstanceOf(ChangesRefusedException.class).hasMessageContaining("start Rivo again");
+        assertThat(things()).isEmpty();
+        assertThatThrownBy(() -> writer.take(context -> insert(context, "later"))).isInstanceOf(ChangesRefusedException.class);
+    }
+
+    @Test
     void manyAtOnceAllGetTheirOwnAnswer() {
         List<CompletableFuture<String>> asked = new ArrayList<>();
         for (int i = 0; i < 300; i++) {

@@ -4,12 +4,13 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.time.Duration;
 import java.time.Instant;
+import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
-import java.util.Collections;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
+import java.util.stream.IntStream;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -82,10 +83,15 @@ class ArrivedReportsTest extends ServerTest {
             String device = "far-" + random.nextInt(40);
             List<Progress> progress = new ArrayList<>();
             for (int i = random.nextInt(3); i > 0; i--) {
-                progress.add(progress(random.nextBoolean() ? "siltscope" : "moonware", random.nextInt(100)));
+                progress.add(progress(random.nextBoolean() ? "siltscope" : "moonware", random.nextInt(3) == 0 ? 10 : random.nextInt(100)));
             }
             take(device, n, progress);
-            progress.forEach(one -> said.computeIfAbsent(device + " " + one.title() + " " + one.person(), k -> new ArrayList<>()).add(0, one.message()));
+            for (Progress one : progress) {
+                List<String> lines = said.computeIfAbsent(device + " " + one.title() + " " + one.person(), k -> new ArrayList<>());
+                if (lines.isEmpty() || !lines.get(0).equals(one.message())) {
+                    lines.add(0, one.message());
+                }
+            }
             if (n % 500 == 0 || n == 1_700) {
                 diskSaysTheSameAsMemory("seed " + seed + ", report " + n);
                 said.forEach((key, lines) -> assertThat(lines(key)).as("seed " + seed + ", " + key).isEqualTo(lines));
@@ -106,6 +112,34 @@ class ArrivedReportsTest extends ServerTest {
         return ArrivedReports.log(db(), parts[0], JobKey.of(parts[1], "null".equals(parts[2]) ? null : parts[2]), 10_000).stream().map(ArrivedReports.Said::message).toList();
     }
 
+    /** Whether it has been settled meanwhile or not. */
+    @Test
+    void howFarAStepHasGotMakesNoLineOfItsOwn() {
+        JobKey job = JobKey.of("siltscope", null);
+        Instant at = AT.truncatedTo(ChronoUnit.MICROS);
+        List<ArrivedReports.Said> expected = new ArrayList<>();
+        for (int step = 1; step <= 4; step++) {
+            for (int n = 0; n < 5; n++) {
+                JobState state = step == 4 && n == 4 ? JobState.DONE : JobState.RUNNING;
+                String message = step == 3 && n >= 2 ? "still at work" : "at work";
+                take("steps", step * 10L + n, List.of(new Progress("siltscope", null, JobAction.INSTALL, "4.2.0", state, step, 4, n, message, null, at.plusSeconds(step * 10L + n))));
+                if (n == 0 || step == 3 && n == 2 || state == JobState.DONE) {
+                    expected.add(0, new ArrivedReports.Said(at.plusSeconds(step * 10L + n), JobAction.INSTALL, state, step, message));
+                }
+                if (n == 3) {
+                    settle();
+                }
+                assertThat(ArrivedReports.log(db(), "steps", job, 100)).as("step %d, report %d", step, n).isEqualTo(expected);
+            }
+        }
+        take("steps", 100, List.of(new Progress("siltscope", null, JobAction.REMOVE, "4.2.0", JobState.DONE, 4, 4, 100, "at work", null, at.plusSeconds(100))));
+        expected.add(0, new ArrivedReports.Said(at.plusSeconds(100), JobAction.REMOVE, JobState.DONE, 4, "at work"));
+        assertThat(ArrivedReports.log(db(), "steps", job, 100)).isEqualTo(expected);
+        settle();
+        assertThat(ArrivedReports.log(db(), "steps", job, 100)).isEqualTo(expected);
+        assertThat(db().sql("select count(*) from job_log where device = 'steps'").query(Integer.class).single()).isEqualTo(7);
+    }
+
     @Test
     void whatIsAtTheEndsOfTimeIsSettledToo() {
         Progress one = progress("siltscope", 1);
@@ -121,8 +155,8 @@ class ArrivedReportsTest extends ServerTest {
     @Test
     void howeverLongReportsAreAllOfThemAreSettled() {
         Progress one = progress("siltscope", 1);
-        List<Progress> long200 = Collections.nCopies(200, new Progress(one.title(), null, one.action(), one.version(), one.state(), 1, 4, 1,
-                "m".repeat(1000), null, AT));
+        List<Progress> long200 = IntStream.range(0, 200).mapToObj(i -> new Progress(one.title(), null, one.action(), one.version(), one.state(), 1, 4, 1,
+                "m".repeat(997) + (100 + i), null, AT)).toList();
         for (int n = 1; n <= 145; n++) {
             take("long-" + n, n, long200);
         }
