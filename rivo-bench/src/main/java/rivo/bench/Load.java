@@ -11,6 +11,7 @@ import java.net.URI;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.LocalDate;
@@ -160,6 +161,20 @@ public final class Load {
             }
             server.stop();
         }
+        row("reports given to the writer alone, 512 at once, each on disk before it is acknowledged",
+                String.format(Locale.ROOT, "%,d a second", writerAlone(estate)), "≥ 15,000 a second");
+    }
+
+    /** The reports a second. */
+    private long writerAlone(Path estate) throws IOException, InterruptedException {
+        Process process = new ProcessBuilder("java", "-Xmx3g", "-cp", System.getProperty("java.class.path"), "rivo.server.fleet.WriterAlone",
+                folder.resolve("data").toString(), estate.toString(), Integer.toString(plan.warm()), Integer.toString(plan.seconds()))
+                .redirectError(ProcessBuilder.Redirect.INHERIT).start();
+        Matcher said = Pattern.compile("reports a second: ([0-9]+)").matcher(new String(process.getInputStream().readAllBytes(), StandardCharsets.UTF_8));
+        if (process.waitFor() != 0 || !said.find()) {
+            throw new IOException("the writer alone could not be measured");
+        }
+        return Long.parseLong(said.group(1));
     }
 
     private void measure(URI server, URI bare, List<LoadDevice> devices) throws Exception {
@@ -330,7 +345,7 @@ public final class Load {
     /** Without what would guard the endpoint, or hold it up. */
     private static String bareClassPath() {
         return Arrays.stream(System.getProperty("java.class.path").split(File.pathSeparator))
-                .filter(jar -> !jar.matches(".*/(rivo-server|spring-security|spring-boot-security|spring-boot-actuator|springdoc|swagger|"
+                .filter(jar -> !jar.matches(".*/(rivo-app|spring-security|spring-boot-security|spring-boot-actuator|springdoc|swagger|"
                         + "flyway|spring-boot-flyway|spring-boot-jdbc|spring-jdbc|HikariCP|h2-)[^/]*"))
                 .collect(Collectors.joining(File.pathSeparator));
     }
