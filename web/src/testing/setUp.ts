@@ -15,7 +15,9 @@ if (typeof document !== 'undefined') {
     unobserve() {}
     disconnect() {}
   }
-  const { cleanup } = await import('@testing-library/react')
+  const { cleanup, configure } = await import('@testing-library/react')
+  // What is waited for comes late where the machine has much to do besides.
+  configure({ asyncUtilTimeout: 5_000 })
   afterEach(() => {
     cleanup()
     window.localStorage.clear()

@@ -60,7 +60,7 @@ export function SheetFoot({ sheet, tried, missing, trouble, fresh, keeping, onLi
       borderBottomRadius="lg"
     >
       {tried !== undefined && (
-        <Flex gap="3.5" rowGap="1" wrap="wrap" align="center" opacity={fresh ? 1 : 0.55} mb="1">
+        <Flex gap="3.5" rowGap="1" wrap="wrap" align="center" opacity={fresh ? 1 : 0.55} aria-busy={!fresh} mb="1">
           <b>This edit</b>
           {triedFigures(tried, assignment.intent).map(figure => (
             <Flex key={figure.part} align="center" gap="1.5">

@@ -50,7 +50,7 @@ export const OuPanel = memo(function OuPanel({ title, titleName, perPerson, ou, 
   const chosen = isCurrent ? trail : known
   return (
     <Frame label={trail.name}>
-      <Box opacity={isCurrent ? 1 : 0.5}>
+      <Box opacity={isCurrent ? 1 : 0.5} aria-busy={!isCurrent}>
         <TrailPart title={of} perPerson={perPerson} trail={trail} onShow={onShow} />
       </Box>
       {chosen !== undefined && <AssignPart title={title} titleName={titleName} ou={chosen} />}

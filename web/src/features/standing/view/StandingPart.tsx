@@ -48,7 +48,7 @@ export function Standing({ title, ou }: Props) {
   const groups = inGroups(states)
   const whole = groups.reduce((sum, group) => sum + group.n, 0)
   return (
-    <Box opacity={counts.isPlaceholderData ? 0.5 : 1}>
+    <Box opacity={counts.isPlaceholderData ? 0.5 : 1} aria-busy={counts.isPlaceholderData}>
       {whole === 0 ? (
         <Box color="ink2" textStyle="second">
           It is assigned to nobody here.

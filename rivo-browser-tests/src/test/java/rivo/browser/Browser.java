@@ -8,6 +8,7 @@ import com.microsoft.playwright.BrowserType;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.Playwright;
 import com.microsoft.playwright.options.Cookie;
+import com.microsoft.playwright.options.ReducedMotion;
 import java.net.URI;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -17,7 +18,7 @@ import java.util.Set;
 
 /**
  * One page in a browser that knows nothing yet: no session, nothing stored. All tests of a JVM share one process of Debian's Chromium, which
- * ends with it; nothing else does they share.
+ * ends with it; nothing else does they share. Whoever uses it has asked their system for less motion, which spares waiting for what slides in.
  */
 final class Browser implements AutoCloseable {
 
@@ -37,7 +38,7 @@ final class Browser implements AutoCloseable {
 
     Browser(URI url) {
         context = CHROMIUM.newContext(new com.microsoft.playwright.Browser.NewContextOptions()
-                .setViewportSize(WIDTH, HEIGHT).setBaseURL(url.toString()));
+                .setViewportSize(WIDTH, HEIGHT).setReducedMotion(ReducedMotion.REDUCE).setBaseURL(url.toString()));
         page = context.newPage();
         page.onPageError(complaints::add);
         page.onConsoleMessage(message -> {
@@ -75,7 +76,8 @@ final class Browser implements AutoCloseable {
 
     /** The serious faults that axe finds on the page as it stands; of the dark theme's only what another theme can change, the contrast. */
     List<String> faults(String theme) {
-        // What is still fading in has less contrast for a moment.
+        // What is being replaced is pale for a moment, and what is still fading in, too.
+        page.waitForFunction("() => document.querySelector('[aria-busy=true]') === null");
         page.evaluate("() => Promise.allSettled(document.getAnimations().filter(one => one.effect.getComputedTiming().iterations !== Infinity)"
                 + ".map(one => one.finished)).then(() => undefined)");
         AxeRunOptions violationsAlone = new AxeRunOptions();

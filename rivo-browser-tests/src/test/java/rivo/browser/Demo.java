@@ -40,7 +40,7 @@ final class Demo implements AutoCloseable {
 
     /** @param more arguments of the command */
     static Demo start(Path data, String... more) throws IOException {
-        List<String> command = rivo("-XX:TieredStopAtLevel=1", "-Drivo.demo.calls=1s", "-Drivo.demo.step=400ms", "-Drivo.demo.sessions=10s",
+        List<String> command = rivo("-XX:TieredStopAtLevel=1", "-XX:+UseSerialGC", "-Drivo.demo.calls=1s", "-Drivo.demo.step=400ms", "-Drivo.demo.sessions=10s",
                 "-Drivo.demo.shelf=0");
         command.addAll(List.of("demo", "--port", "0", "--data", data.toString()));
         command.addAll(List.of(more));
