@@ -79,7 +79,7 @@ function Loading({ children }: { children: ReactNode }) {
     return () => window.clearTimeout(timer)
   }, [])
   return (
-    <Box aria-busy="true" aria-label="Loading">
+    <Box role="status" aria-busy="true" aria-label="Loading">
       {late && children}
     </Box>
   )

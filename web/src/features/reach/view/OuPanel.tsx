@@ -41,18 +41,17 @@ export const OuPanel = memo(function OuPanel({ title, titleName, perPerson, ou, 
       </Frame>
     )
   }
-  if (query.data === undefined) {
-    return <Frame label="The chosen part" />
-  }
-  const { title: of, trail } = query.data
-  const isCurrent = of === title && trail.id === ou
+  const shown = query.data
+  const isCurrent = shown?.title === title && shown.trail.id === ou
   // Never what was chosen before, which stays on the screen until what is chosen now has come.
-  const chosen = isCurrent ? trail : known
+  const chosen = isCurrent ? shown.trail : known
   return (
-    <Frame label={trail.name}>
-      <Box opacity={isCurrent ? 1 : 0.5} aria-busy={!isCurrent}>
-        <TrailPart title={of} perPerson={perPerson} trail={trail} onShow={onShow} />
-      </Box>
+    <Frame label={shown?.trail.name ?? known?.name ?? 'The chosen part'}>
+      {shown !== undefined && (
+        <Box opacity={isCurrent ? 1 : 0.5} aria-busy={!isCurrent}>
+          <TrailPart title={shown.title} perPerson={perPerson} trail={shown.trail} onShow={onShow} />
+        </Box>
+      )}
       {chosen !== undefined && <AssignPart title={title} titleName={titleName} ou={chosen} />}
     </Frame>
   )
