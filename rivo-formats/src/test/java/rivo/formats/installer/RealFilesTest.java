@@ -276,6 +276,7 @@ class RealFilesTest {
         assertThat(tools.read("prefixed.zip")).extracting(InstallerFile::format, file -> file.inside().file().name()).containsExactly(InstallerFormat.ZIP, "Sluice Suite");
         assertThat(tools.read("two.zip").inside()).isNull();
         assertThat(codes(tools.read("two.zip"))).containsExactly("several-installers");
+        assertThat(tools.read("two.zip").findings().get(0).sentence()).startsWith("It contains 2 installers: ").contains("for all/suite.msi", "second.msi");
     }
 
     @ParameterizedTest

@@ -93,6 +93,19 @@ class RealSignaturesTest {
         assertThat(signature("plain.exe").state()).isEqualTo(State.NONE);
     }
 
+    /** Several in one text, as authorities publish theirs; one in DER; and what is none. */
+    @Test
+    void everyCertificateOfWhatIsGivenIsRead() throws Exception {
+        tools.run("cat root.pem maker.pem stamps.pem > three.pem && openssl x509 -in stamps.pem -outform DER -out one.der && { cat root.pem; head -c 200 maker.pem; "
+                + "printf -- '\\n-----END CERTIFICATE-----\\n'; } > broken.pem");
+        assertThat(TrustedRoots.certificates(Files.readAllBytes(folder.resolve("three.pem")))).extracting(one -> one.getSubjectX500Principal().getName())
+                .allMatch(name -> name.startsWith("CN=")).hasSize(3).doesNotHaveDuplicates();
+        assertThat(TrustedRoots.certificates(Files.readAllBytes(folder.resolve("one.der")))).hasSize(1);
+        assertThat(TrustedRoots.certificates(Files.readAllBytes(folder.resolve("broken.pem")))).as("all or none").isEmpty();
+        assertThat(TrustedRoots.certificates(new byte[] {1, 2, 3})).isEmpty();
+        assertThat(TrustedRoots.certificates(new byte[0])).isEmpty();
+    }
+
     @Test
     void aRootThatWasRenewedIsFoundByItsKeyAndNotByItsNameAlone() throws Exception {
         tools.certificate("renewed", "Fernhill Signing Authority", "", "", 3650);
