@@ -2,9 +2,11 @@ package rivo.server.catalogue;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.io.ByteArrayInputStream;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
+import java.util.zip.ZipInputStream;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.BeforeEach;
@@ -27,6 +29,7 @@ import rivo.server.catalogue.title.Titles;
 import rivo.server.estate.ChangeWriter;
 import rivo.server.estate.CurrentSnapshot;
 import rivo.server.estate.EstateRecords.NeedRecord;
+import rivo.server.estate.EstateRecords.ReplacementRecord;
 import tools.jackson.databind.JsonNode;
 
 /** A title's page, its checks, and changing it. */
@@ -197,6 +200,76 @@ class TitlesApiTest {
         assertThat(loop.status()).isEqualTo(422);
         assertThat(loop.body().path("detail").asString()).contains("siltscope").contains("graphkit");
         assertThat(catalogue.now().record("graphkit")).isEqualTo(graphkit);
+    }
+
+    private static List<String> relations(String title) {
+        return server.ask("GET", "/api/titles/" + title, null).body().path("relations").valueStream()
+                .map(one -> one.path("kind").asString() + " " + one.path("name").asString() + " " + one.path("detail").asString()).map(String::strip).toList();
+    }
+
+    /** By the leading releases alone, and a conflict that both state once. */
+    @Test
+    void bothSidesOfARelationShowIt() {
+        TestTitles.add(server, "tidewatch", "Tidewatch");
+        TestTitles.add(server, "old-scope", "Old Scope");
+        TestTitles.add(server, "rival", "Rival");
+        TestTitles.add(server, "elder", "Elder Runtime");
+        ReleaseRecord earlier = new ReleaseRecord("4.1.0", true, "", List.of(new NeedRecord("elder", null)), List.of(), List.of(), siltscope().releases().get(0).variants());
+        ReleaseRecord leading = new ReleaseRecord("4.2.0", true, "", List.of(new NeedRecord("graphkit", "2.0"), new NeedRecord("tidewatch", "")),
+                List.of(new ReplacementRecord("old-scope", true)), List.of(), siltscope().releases().get(0).variants());
+        assertThat(put(conflicting(siltscope(), "rival").withReleases(List.of(earlier, leading))).status()).isEqualTo(200);
+        List<String> ofSiltscope = List.of("needs Graphkit runtime 2.0 or later", "needs Tidewatch", "replaces Old Scope removed first", "conflicts Rival");
+        assertThat(relations("siltscope")).isEqualTo(ofSiltscope);
+        assertThat(relations("graphkit")).containsExactly("needed-by Siltscope Lab");
+        assertThat(relations("elder")).as("of an earlier release").isEmpty();
+        assertThat(relations("old-scope")).containsExactly("replaced-by Siltscope Lab");
+        assertThat(relations("rival")).containsExactly("conflicts Siltscope Lab");
+        assertThat(put(conflicting(catalogue.now().record("rival"), "siltscope")).status()).isEqualTo(200);
+        assertThat(relations("siltscope")).isEqualTo(ofSiltscope);
+        assertThat(relations("rival")).containsExactly("conflicts Siltscope Lab");
+        put(siltscope().withReleases(List.of(new ReleaseRecord("4.3.0", true, "", List.of(), List.of(new ReplacementRecord("old-scope", false)), List.of(),
+                siltscope().releases().get(0).variants()), earlier)));
+        assertThat(relations("siltscope")).contains("replaces Old Scope in place");
+        assertThat(relations("graphkit")).isEmpty();
+        assertThat(put(conflicting(catalogue.now().record("rival"))).status()).isEqualTo(200);
+    }
+
+    private static TitleRecord conflicting(TitleRecord title, String... with) {
+        return new TitleRecord(title.id(), title.name(), title.maker(), title.about(), title.scope(), title.seats(), title.asks(), title.trustedSigners(),
+                List.of(with), title.releases());
+    }
+
+    @Test
+    void theDevicesThatNothingFitsAreListedEachWithWhy() {
+        put(withVariant(variant("arch eq \"arm64\" or site eq \"Hartsmere\" and diskFreeGiB ge 100", List.of(step(StepKind.RUN, "x", null)), List.of(), Presence.NONE)));
+        JsonNode all = server.ask("GET", "/api/titles/siltscope/misfits?version=4.2.0", null).body();
+        assertThat(all.path("total").asInt()).isEqualTo(60);
+        assertThat(all.path("devices").size()).isEqualTo(60);
+        assertThat(why(all, DEVICE)).contains("all needs").contains("arm64").contains("has x64");
+        assertThat(why(all, "QB-LAB-001")).isEqualTo("has not reported anything yet");
+        put(withVariant(variant("arch eq \"x64\"", List.of(step(StepKind.RUN, "x", null)), List.of(), Presence.NONE)));
+        JsonNode rest = server.ask("GET", "/api/titles/siltscope/misfits?version=4.2.0&limit=7", null).body();
+        assertThat(rest.path("total").asInt()).as("whom it fits is not among them").isEqualTo(59);
+        assertThat(rest.path("devices").size()).isEqualTo(7);
+        assertThat(server.ask("GET", "/api/titles/siltscope/misfits?version=4.2.0&limit=-1", null).body().path("devices").size()).isZero();
+        assertThat(server.ask("GET", "/api/titles/siltscope/misfits?version=9", null).code()).isEqualTo("unknown-release");
+    }
+
+    private static String why(JsonNode misfits, String device) {
+        return misfits.path("devices").valueStream().filter(one -> one.path("name").asString().equals(device)).map(one -> one.path("why").asString())
+                .findFirst().orElse("");
+    }
+
+    /** Under a name of its own, for another catalogue. */
+    @Test
+    void aTitleIsHandedOutAsOneFile() throws Exception {
+        Answer answer = server.ask("GET", "/api/titles/siltscope/export", null);
+        assertThat(answer.header("Content-Type")).isEqualTo("application/zip");
+        assertThat(answer.header("Content-Disposition")).isEqualTo("attachment; filename=\"siltscope.zip\"");
+        try (ZipInputStream in = new ZipInputStream(new ByteArrayInputStream(answer.bytes()))) {
+            assertThat(in.getNextEntry()).isNotNull();
+        }
+        assertThat(server.ask("GET", "/api/titles/nothing/export", null).status()).isEqualTo(404);
     }
 
     @Test
