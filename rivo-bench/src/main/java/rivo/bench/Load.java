@@ -29,6 +29,7 @@ import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import rivo.core.estate.Estate;
 import rivo.formats.estate.EstateWriter;
+import rivo.server.fleet.WriterAlone;
 
 /**
  * Puts a server under the load of its devices, on the same machine: thousands of them in this process, each signing its requests. Beside it,
@@ -161,13 +162,13 @@ public final class Load {
             }
             server.stop();
         }
-        row("reports given to the writer alone, 512 at once, each on disk before it is acknowledged",
+        row("reports given to the writer alone, " + WriterAlone.AT_ONCE + " at once, each on disk before it is acknowledged",
                 String.format(Locale.ROOT, "%,d a second", writerAlone(estate)), "≥ 15,000 a second");
     }
 
     /** The reports a second. */
     private long writerAlone(Path estate) throws IOException, InterruptedException {
-        Process process = new ProcessBuilder("java", "-Xmx3g", "-cp", System.getProperty("java.class.path"), "rivo.server.fleet.WriterAlone",
+        Process process = new ProcessBuilder("java", "-Xmx3g", "-cp", System.getProperty("java.class.path"), WriterAlone.class.getName(),
                 folder.resolve("data").toString(), estate.toString(), Integer.toString(plan.warm()), Integer.toString(plan.seconds()))
                 .redirectError(ProcessBuilder.Redirect.INHERIT).start();
         Matcher said = Pattern.compile("reports a second: ([0-9]+)").matcher(new String(process.getInputStream().readAllBytes(), StandardCharsets.UTF_8));

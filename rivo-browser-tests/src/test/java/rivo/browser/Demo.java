@@ -31,6 +31,8 @@ final class Demo implements AutoCloseable {
         this.url = url;
         this.account = account;
         this.password = password;
+        // Whoever ends the tests half way ends it, too.
+        Runtime.getRuntime().addShutdownHook(new Thread(process::destroyForcibly));
     }
 
     /** The small demo. */

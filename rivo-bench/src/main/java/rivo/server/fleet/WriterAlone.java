@@ -26,7 +26,7 @@ import rivo.server.storage.Database;
 public final class WriterAlone {
 
     /** Those that come together are written together: so many at once as a large fleet has. */
-    private static final int AT_ONCE = 512;
+    public static final int AT_ONCE = 512;
     /** Above every number that a device of the load has come to, and no leap. */
     private static final long NOT_REPORTED_YET = 500_000;
 

@@ -35,6 +35,7 @@ public final class ChangeContext {
         this.snapshot = snapshot;
     }
 
+    /** By which alone a command reads and writes: one that fails is taken back to where it first asked for it. */
     public JdbcClient db() {
         return db.get();
     }
@@ -42,7 +43,8 @@ public final class ChangeContext {
     /** Carries out one statement for many rows. */
     public void batch(String sql, List<Object[]> rows) {
         if (!rows.isEmpty()) {
-            db.get();
+            // As if it were asked: what is written now can be taken back.
+            db();
             batches.batchUpdate(sql, rows);
         }
     }

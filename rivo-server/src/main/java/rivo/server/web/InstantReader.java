@@ -57,11 +57,12 @@ final class InstantReader extends StdDeserializer<Instant> {
         int minute = number(text, 14, 16);
         int second = number(text, 17, SECONDS_END);
         int nanos = nanos(text, end);
-        if (year < 0 || month < 1 || month > 12 || day < 1 || hour < 0 || hour > 23 || minute < 0 || minute > 59 || second < 0 || second > 59
-                || nanos < 0 || day > YearMonth.of(year, month).lengthOfMonth()) {
+        if (year < 0 || month < 1 || month > 12 || hour < 0 || hour > 23 || minute < 0 || minute > 59 || second < 0 || second > 59
+                || nanos < 0) {
             return null;
         }
-        return YearMonth.of(year, month).atDay(day).atTime(hour, minute, second, nanos).toInstant(ZoneOffset.UTC);
+        YearMonth of = YearMonth.of(year, month);
+        return of.isValidDay(day) ? of.atDay(day).atTime(hour, minute, second, nanos).toInstant(ZoneOffset.UTC) : null;
     }
 
     /** -1 where there is anything but digits. */
