@@ -63,3 +63,14 @@ test('a window that was closed is not opened again by Back', async () => {
   expect(said()).not.toContain('about')
   vi.restoreAllMocks()
 })
+
+test('what Back has undone can be done again', async () => {
+  draw(<Page />)
+  await userEvent.click(screen.getByText('both'))
+  await userEvent.click(screen.getByText('open'))
+  await waitFor(() => expect(said()).toBe(' labs table about'))
+  await back()
+  await waitFor(() => expect(said()).toBe(' labs table closed'))
+  await userEvent.click(screen.getByText('open'))
+  await waitFor(() => expect(said()).toBe(' labs table about'))
+})

@@ -1,4 +1,4 @@
-import { useCallback, useMemo } from 'react'
+import { useCallback, useEffect, useMemo } from 'react'
 import { useNavigate, useSearchParams } from 'react-router'
 import type { AddressPart, AddressValues, LookingStep } from './address'
 import { changedAddress, goesOn, name, readAddress } from './address'
@@ -26,6 +26,9 @@ export function useAddressState<P extends Readonly<Record<string, unknown>>>(par
   const navigate = useNavigate()
   const said = search.toString()
   const values = useMemo(() => readAddress(parts, new URLSearchParams(said)), [parts, said])
+  useEffect(() => {
+    ahead = undefined
+  }, [said])
   const set = useCallback<Set<P>>(
     (change, how = {}) => {
       const from = window.location.href

@@ -19,6 +19,8 @@ interface Props<T> {
   query: Asked<T>
   /** What is said where there is nothing to show: "The list cannot be shown". */
   failed: string
+  /** Whether it is the whole page, which has no heading until it has come. */
+  alone?: boolean
   /** What stands there until it has come; lines when not given. */
   skeleton?: ReactNode
   /** What is offered besides trying again. */
@@ -32,11 +34,11 @@ const PATIENCE_MS = 300
  * Shows what was asked for, or how far that is. What has been loaded stays when asking again fails, with a line that says so; a skeleton comes
  * after {@link PATIENCE_MS}, since one that flashes by is worse than none.
  */
-export function QueryState<T>({ query, failed, skeleton, remedy, children }: Props<T>) {
+export function QueryState<T>({ query, failed, alone = false, skeleton, remedy, children }: Props<T>) {
   const why = failure(query)
   if (why !== undefined) {
     return (
-      <Notice heading={failed}>
+      <Notice heading={failed} alone={alone}>
         {sentence(why)} {remedy}
         <Box mt="3">
           <Retry query={query} />

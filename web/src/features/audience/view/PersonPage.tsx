@@ -29,7 +29,12 @@ export function PersonPage() {
   const person = usePerson(id)
   usePageTitle(person.data?.name)
   return (
-    <QueryState query={person} failed="This person cannot be shown" remedy={<Link to="/audiences">All audiences</Link>}>
+    <QueryState
+      alone
+      query={person}
+      failed="This person cannot be shown"
+      remedy={<Link to="/audiences">All audiences</Link>}
+    >
       {known => <Content person={known} />}
     </QueryState>
   )

@@ -12,6 +12,7 @@ import { Tick } from '../../../shared/ui/fields'
 import { Notice } from '../../../shared/ui/Notice'
 import { Columns, Page, side } from '../../../shared/ui/Page'
 import { PageHead } from '../../../shared/ui/PageHead'
+import type { Asked } from '../../../shared/ui/QueryState'
 import { QueryState } from '../../../shared/ui/QueryState'
 import { Segments } from '../../../shared/ui/Segments'
 import { SearchField } from '../../../shared/ui/TextField'
@@ -20,13 +21,14 @@ import { useAddressState, useOpenWindow } from '../../../shared/useAddressState'
 import { assignAddress } from '../../assign'
 import type { TitleLine } from '../api/catalogue'
 import { useTitleList } from '../api/catalogue'
+import type { KitLine } from '../api/kits'
 import { useKits } from '../api/kits'
 import { whereWords } from '../model/scope'
 import type { By } from '../model/grouped'
 import { grouped } from '../model/grouped'
 import { TitleIcon } from '../../../shared/ui/TitleIcon'
+import { DropPlace } from './DropPlace'
 
-const DropZone = lazy(() => import('./DropZone').then(part => ({ default: part.DropZone })))
 const ByHandWindow = lazy(() => import('./ByHandWindow').then(part => ({ default: part.ByHandWindow })))
 const KitWindow = lazy(() => import('./KitWindow').then(part => ({ default: part.KitWindow })))
 
@@ -36,6 +38,7 @@ const NONE: ReadonlySet<string> = new Set()
 /** What software is there? */
 export function CataloguePage() {
   const titles = useTitleList()
+  const kits = useKits()
   const [{ q: search, by }, change] = useAddressState(CATALOGUE_ADDRESS)
   const [open, setOpen] = useOpenWindow()
   const navigate = useNavigate()
@@ -61,6 +64,8 @@ export function CataloguePage() {
     }
   }
   const groups = grouped(titles.data ?? [], search, by)
+  // Kits stand above the titles: coming later they would move them.
+  const listed: Asked<readonly TitleLine[]> = kits.isPending ? { ...titles, data: undefined } : titles
   const found = groups.reduce((sum, group) => sum + group.titles.length, 0)
   return (
     <Page>
@@ -101,7 +106,7 @@ export function CataloguePage() {
       </PageHead>
       <Columns>
         <Panel data-list="" flex="1" minW="0" overflowY="auto">
-          <QueryState query={titles} failed="The catalogue cannot be shown">
+          <QueryState query={listed} failed="The catalogue cannot be shown">
             {all =>
               found === 0 ? (
                 <Notice heading={all.length === 0 ? 'The catalogue is empty' : 'No title matches'}>
@@ -111,7 +116,7 @@ export function CataloguePage() {
                 </Notice>
               ) : (
                 <>
-                  <KitRows search={search} />
+                  <KitRows kits={kits.data ?? []} search={search} />
                   {groups.map(group => (
                     <Box key={group.name} as="section">
                       <Box as="h2" px="4" pt="3" pb="1" textStyle="second" color="ink2" fontWeight="700">
@@ -134,9 +139,7 @@ export function CataloguePage() {
           </QueryState>
         </Panel>
         <Box {...side('292px')}>
-          <Suspense fallback={<Box h="16" />}>
-            <DropZone words="Drop an installer here to make a title or a release" />
-          </Suspense>
+          <DropPlace words="Drop an installer here to make a title or a release" />
           <Flex mt="2.5" align="center" gap="2.5">
             <Button onClick={() => setOpen('by-hand')}>
               New title… <Kbd>N</Kbd>
@@ -178,10 +181,9 @@ export function CataloguePage() {
 }
 
 /** The kits that the search finds. */
-function KitRows({ search }: { search: string }) {
-  const kits = useKits()
+function KitRows({ kits, search }: { kits: readonly KitLine[]; search: string }) {
   const words = search.toLowerCase().trim()
-  const found = (kits.data ?? []).filter(({ kit }) => `${kit.name} ${kit.description}`.toLowerCase().includes(words))
+  const found = kits.filter(({ kit }) => `${kit.name} ${kit.description}`.toLowerCase().includes(words))
   if (found.length === 0) {
     return null
   }

@@ -6,6 +6,7 @@ import { bytes } from '../../../shared/format'
 import { Progress } from '../../../shared/ui/Progress'
 import type { Progress as UploadProgress, Proposal } from '../api/upload'
 import { upload } from '../api/upload'
+import { DROP_LOOK } from './dropLook'
 
 const ProposalWindow = lazy(() => import('./ProposalWindow').then(part => ({ default: part.ProposalWindow })))
 
@@ -35,23 +36,7 @@ export function DropZone({ title, words }: { title?: string; words: string }) {
   return (
     <FileUpload.Root maxFiles={1} acceptedFiles={[]} onFileAccept={({ files }) => take(files[0])}>
       <FileUpload.HiddenInput aria-label="An installer" />
-      <FileUpload.Dropzone
-        disableClick
-        w="100%"
-        minH="0"
-        gap="1"
-        borderWidth="1px"
-        borderStyle="dashed"
-        borderColor="line"
-        borderRadius="lg"
-        bg="transparent"
-        _dragging={{ borderColor: 'lagoon', bg: 'lagoonSoft' }}
-        py="2.5"
-        px="3"
-        textAlign="center"
-        color="ink2"
-        textStyle="compact"
-      >
+      <FileUpload.Dropzone disableClick {...DROP_LOOK} minH="0" _dragging={{ borderColor: 'lagoon', bg: 'lagoonSoft' }}>
         {state.kind === 'sending' ? (
           <Sending state={state} />
         ) : (

@@ -25,7 +25,7 @@ export function KitPage() {
   const kit = useKit(id)
   usePageTitle(kit.data?.kit.name)
   return (
-    <QueryState query={kit} failed="This kit cannot be shown" remedy={<Link to="/catalogue">The catalogue</Link>}>
+    <QueryState alone query={kit} failed="This kit cannot be shown" remedy={<Link to="/catalogue">The catalogue</Link>}>
       {page => <Content page={page} />}
     </QueryState>
   )

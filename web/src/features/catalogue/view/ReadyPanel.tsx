@@ -114,13 +114,13 @@ export function ReadyPanel({ page, release, standing, address, editing }: Props)
           </Box>
         )}
       </PanelPart>
+      <PanelPart heading="Choices" onEdit={() => setOpen('choices')}>
+        <ChoicesPart page={page} release={release} />
+      </PanelPart>
       <PanelPart heading="How it stands">
         <Standing title={page.record.id} />
       </PanelPart>
       <RequestsPart which={{ title: page.record.id }} without="title" />
-      <PanelPart heading="Choices" onEdit={() => setOpen('choices')}>
-        <ChoicesPart page={page} release={release} />
-      </PanelPart>
       {release.variants.some(v => v.contents.length > 0) && (
         <PanelPart heading="Content">
           {release.variants

@@ -5,8 +5,8 @@ import type { TitlePageData } from '../api/catalogue'
 import { whereWords } from '../model/scope'
 import type { Editing } from '../state/useEdit'
 import type { TitleAddress } from '../state/useTitleAddress'
+import { DropPlace } from './DropPlace'
 
-const DropZone = lazy(() => import('./DropZone').then(part => ({ default: part.DropZone })))
 const ByHandWindow = lazy(() => import('./ByHandWindow').then(part => ({ default: part.ByHandWindow })))
 const OfferWindow = lazy(() => import('./OfferWindow').then(part => ({ default: part.OfferWindow })))
 
@@ -48,9 +48,7 @@ export function ReleaseRail({ page, address, editing }: Props) {
         </Button>
       )}
       <Box mt="2.5">
-        <Suspense fallback={<Box h="16" />}>
-          <DropZone title={page.record.id} words="Drop an installer here to make a release" />
-        </Suspense>
+        <DropPlace title={page.record.id} words="Drop an installer here to make a release" />
       </Box>
       <Button variant="text" size="xs" px="0" mt="1" textStyle="second" onClick={() => setOpen('by-hand')}>
         or write one without a file

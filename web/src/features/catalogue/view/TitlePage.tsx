@@ -33,7 +33,12 @@ export function TitlePage() {
   const title = useTitle(id)
   usePageTitle(title.data?.record.name)
   return (
-    <QueryState query={title} failed="This title cannot be shown" remedy={<Link to="/catalogue">All titles</Link>}>
+    <QueryState
+      alone
+      query={title}
+      failed="This title cannot be shown"
+      remedy={<Link to="/catalogue">All titles</Link>}
+    >
       {page => <Content key={id} page={page} refetch={() => void title.refetch()} />}
     </QueryState>
   )

@@ -32,7 +32,7 @@ export function DevicePage() {
   const device = useDevice(id)
   usePageTitle(device.data?.name)
   return (
-    <QueryState query={device} failed="This device cannot be shown" remedy={<Link to="/fleet">All devices</Link>}>
+    <QueryState alone query={device} failed="This device cannot be shown" remedy={<Link to="/fleet">All devices</Link>}>
       {known => <Content device={known} />}
     </QueryState>
   )

@@ -22,7 +22,7 @@ const MirrorWindow = lazy(() => import('./MirrorWindow').then(part => ({ default
 export function MirrorsPage() {
   const mirrors = useMirrors()
   return (
-    <QueryState query={mirrors} failed="The mirrors cannot be shown">
+    <QueryState alone query={mirrors} failed="The mirrors cannot be shown">
       {known => <Content mirrors={known} />}
     </QueryState>
   )

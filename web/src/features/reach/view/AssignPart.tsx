@@ -62,11 +62,39 @@ export const AssignPart = memo(function AssignPart({ title, titleName, ou }: Pro
     ...(here === undefined ? [] : [{ key: 'e', says: 'End what is assigned here', act: () => assign('none') }]),
   ])
   const trouble = put.error ?? drop.error
+  // What comes and goes stands above the buttons: they stand on the ground, and stay where they are.
   return (
-    <Box borderTopWidth="1px" borderColor="line" mt="3.5" pt="3">
+    <>
       <Box color="ink2" mb="2.5">
         Assign <b>{titleName}</b> to {ou.name}, following the device
       </Box>
+      {release !== undefined && (here?.intent === 'required' || here?.intent === 'available') && (
+        <Flex mb="2.5" gap="2" align="baseline" textStyle="compact" color="ink2" wrap="wrap">
+          {fixedWords(release, fixed)}
+          <Button variant="text" size="xs" textStyle="second" onClick={() => setChoosing(true)}>
+            Choose…
+          </Button>
+        </Flex>
+      )}
+      {kits.map(kit => (
+        <Box key={kit.assignment} mb="2.5" textStyle="compact" color="ink2">
+          The kit {kit.kit}{' '}
+          {kit.intent === 'uninstall' ? 'removes' : kit.intent === 'available' ? 'offers' : 'requires'} it here.
+        </Box>
+      ))}
+      {edit !== undefined && (
+        <Flex mb="2.5" gap="2" align="center" color="ink2">
+          This part is in the draft.
+          <Button size="xs" onClick={() => drop.mutate(edit.id)}>
+            Drop
+          </Button>
+        </Flex>
+      )}
+      {trouble !== null && (
+        <Box role="alert" color="trouble" mb="2.5">
+          {sentence(trouble)}
+        </Box>
+      )}
       <Flex gap="2" wrap="wrap">
         <Button
           size="lg"
@@ -102,20 +130,6 @@ export const AssignPart = memo(function AssignPart({ title, titleName, ou }: Pro
         </Button>
       </Flex>
       <BindingTick on={binding} onChange={rebind} />
-      {release !== undefined && (here?.intent === 'required' || here?.intent === 'available') && (
-        <Flex mt="2" gap="2" align="baseline" textStyle="compact" color="ink2" wrap="wrap">
-          {fixedWords(release, fixed)}
-          <Button variant="text" size="xs" textStyle="second" onClick={() => setChoosing(true)}>
-            Choose…
-          </Button>
-        </Flex>
-      )}
-      {kits.map(kit => (
-        <Box key={kit.assignment} mt="2" textStyle="compact" color="ink2">
-          The kit {kit.kit}{' '}
-          {kit.intent === 'uninstall' ? 'removes' : kit.intent === 'available' ? 'offers' : 'requires'} it here.
-        </Box>
-      ))}
       <Later open={choosing}>
         {choosing && release !== undefined && (
           <ChooseWindow
@@ -130,20 +144,7 @@ export const AssignPart = memo(function AssignPart({ title, titleName, ou }: Pro
           />
         )}
       </Later>
-      {edit !== undefined && (
-        <Flex mt="2.5" gap="2" align="center" color="ink2">
-          This part is in the draft.
-          <Button size="xs" onClick={() => drop.mutate(edit.id)}>
-            Drop
-          </Button>
-        </Flex>
-      )}
-      {trouble !== null && (
-        <Box role="alert" color="trouble" mt="2">
-          {sentence(trouble)}
-        </Box>
-      )}
-    </Box>
+    </>
   )
 })
 

@@ -37,7 +37,9 @@ export const OuPanel = memo(function OuPanel({ title, titleName, perPerson, ou, 
   if (failure(query) !== undefined) {
     return (
       <Frame label="The chosen part">
-        <Box color="trouble">{sentence(query.error)}</Box>
+        <Box color="trouble" py="3" px="4">
+          {sentence(query.error)}
+        </Box>
       </Frame>
     )
   }
@@ -47,12 +49,19 @@ export const OuPanel = memo(function OuPanel({ title, titleName, perPerson, ou, 
   const chosen = isCurrent ? shown.trail : known
   return (
     <Frame label={shown?.trail.name ?? known?.name ?? 'The chosen part'}>
-      {shown !== undefined && (
-        <Box opacity={isCurrent ? 1 : 0.5} aria-busy={!isCurrent}>
-          <TrailPart title={shown.title} perPerson={perPerson} trail={shown.trail} onShow={onShow} />
+      <Box flex="1" minH="0" overflowY="auto" py="3" px="4">
+        {shown !== undefined && (
+          <Box opacity={isCurrent ? 1 : 0.5} aria-busy={!isCurrent}>
+            <TrailPart title={shown.title} perPerson={perPerson} trail={shown.trail} onShow={onShow} />
+          </Box>
+        )}
+      </Box>
+      {chosen !== undefined && (
+        // Below it, always in sight and at the same place, however much there is to say and whenever it comes.
+        <Box borderTopWidth="1px" borderColor="line" py="3" px="4">
+          <AssignPart title={title} titleName={titleName} ou={chosen} />
         </Box>
       )}
-      {chosen !== undefined && <AssignPart title={title} titleName={titleName} ou={chosen} />}
     </Frame>
   )
 })
@@ -96,11 +105,6 @@ const TrailPart = memo(function TrailPart({ title, perPerson, trail, onShow }: T
         </Box>
       )}
       {devices > 0 && <ProportionBar title={title} ou={trail.id} counts={counts} after={after} />}
-      {devices > 0 && (
-        <Box mt="4">
-          <StandingPart title={title} ou={trail.id} />
-        </Box>
-      )}
       <Flex mt="4" mb="1" align="baseline" justify="space-between">
         <Box as="h3" fontWeight="700">
           What decides here
@@ -118,13 +122,18 @@ const TrailPart = memo(function TrailPart({ title, perPerson, trail, onShow }: T
       ) : (
         <RungList title={title} rungs={rungs} perPerson={perPerson} />
       )}
+      {devices > 0 && (
+        <Box mt="4">
+          <StandingPart title={title} ou={trail.id} />
+        </Box>
+      )}
     </>
   )
 })
 
 function Frame({ label, children }: { label: string; children?: ReactNode }) {
   return (
-    <Panel aria-label={label} {...side('378px')} overflowY="auto" padded>
+    <Panel aria-label={label} {...side('378px')} column>
       {children}
     </Panel>
   )

@@ -37,12 +37,12 @@ export function ReachPage() {
     }
   }, [isAssigning])
   return (
-    <QueryState query={titles} failed="The titles cannot be shown">
+    <QueryState alone query={titles} failed="The titles cannot be shown">
       {all => {
         const first = all[0]
         if (first === undefined) {
           return (
-            <Notice heading="There is nothing to assign yet">
+            <Notice alone heading="There is nothing to assign yet">
               The catalogue holds no title. As soon as one is in it, this page shows what each part of the organisation
               gets.
             </Notice>
@@ -77,7 +77,7 @@ function ReachOfTitle({ title }: { title: string }) {
     }
   }, [reach.data, title])
   return (
-    <QueryState query={reach} failed="This cannot be shown">
+    <QueryState alone query={reach} failed="This cannot be shown">
       {data => <Content reach={shared ?? data} writtenId={asWritten?.id} onWritten={setWritten} />}
     </QueryState>
   )
@@ -103,7 +103,7 @@ function Content({ reach, writtenId, onWritten }: ContentProps) {
   const tree = useMemo(() => buildTree(drawn.ous), [drawn])
   if (tree === null || reach.devices === 0) {
     return (
-      <Notice heading="There are no devices yet">
+      <Notice alone heading="There are no devices yet">
         Rivo has not read a directory with computers in it. As soon as it has, the map of the organisation is shown
         here.
       </Notice>

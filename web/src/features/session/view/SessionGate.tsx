@@ -17,7 +17,11 @@ export function SessionGate({ children }: { children: ReactNode }) {
     return null
   }
   if (session.data === undefined) {
-    return <Notice heading="Rivo does not answer">{sentence(session.error)} This page tries again by itself.</Notice>
+    return (
+      <Notice alone heading="Rivo does not answer">
+        {sentence(session.error)} This page tries again by itself.
+      </Notice>
+    )
   }
   if (session.data === null) {
     return (

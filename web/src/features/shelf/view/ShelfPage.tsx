@@ -28,7 +28,9 @@ export function ShelfPage() {
   if (link.isOpening) {
     return (
       <SpeakerContext.Provider value={speaker}>
-        <Notice heading={speaker.say('linkOpening')}>{null}</Notice>
+        <Notice alone heading={speaker.say('linkOpening')}>
+          {null}
+        </Notice>
       </SpeakerContext.Provider>
     )
   }
@@ -41,7 +43,9 @@ export function ShelfPage() {
       )}
       {session.data === null && <Enter />}
       {session.data === undefined && session.isError && (
-        <Notice heading={speaker.say('failed')}>{sentence(session.error)}</Notice>
+        <Notice alone heading={speaker.say('failed')}>
+          {sentence(session.error)}
+        </Notice>
       )}
       {session.data !== null && session.data !== undefined && (
         <Content account={session.data.account} byLink={link.isUsed} />

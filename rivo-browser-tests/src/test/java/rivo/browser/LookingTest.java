@@ -3,9 +3,11 @@ package rivo.browser;
 import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThat;
 
+import com.google.gson.JsonObject;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
+import com.microsoft.playwright.options.LoadState;
 import java.util.List;
 import java.util.regex.Pattern;
 import org.junit.jupiter.api.Order;
@@ -193,6 +195,40 @@ class LookingTest extends BrowserTest {
             Locator require = page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName(Pattern.compile("^Require")));
             require.scrollIntoViewIfNeeded();
             assertThat(require).isInViewport();
+        }
+    }
+
+    /** A click must not miss what it is meant for because something above has just come. */
+    @Test
+    @Order(7)
+    void nothingThatCanBePressedMovesWhileAPageComes() {
+        comeBack();
+        page.addInitScript("""
+                window.moved = []
+                new PerformanceObserver(shifts => {
+                  for (const { node, previousRect: was, currentRect: is } of shifts.getEntries().flatMap(shift => shift.sources)) {
+                    const pressed = 'a, button, input, [role=treeitem]'
+                    const name = node?.closest?.(pressed) ?? node?.querySelector?.(pressed)
+                    const gone = was.width * was.height * is.width * is.height === 0
+                    if (name != null && node !== document.body && !gone && (was.x !== is.x || was.y !== is.y)) {
+                      window.moved.push(`${name.getAttribute('aria-label') ?? name.textContent}: ${was.y} to ${is.y}`)
+                    }
+                  }
+                }).observe({ type: 'layout-shift', buffered: true })""");
+        JsonObject slow = new JsonObject();
+        slow.addProperty("offline", false);
+        slow.addProperty("latency", 120);
+        slow.addProperty("downloadThroughput", -1);
+        slow.addProperty("uploadThroughput", -1);
+        page.context().newCDPSession(page).send("Network.emulateNetworkConditions", slow);
+        page.navigate("/fleet");
+        String device = page.locator("[href^='/fleet/']").first().getAttribute("href");
+        for (String address : List.of("/catalogue/siltscope?release=4.2.0", "/catalogue", "/reach/siltscope", "/reach/siltscope?as=table", "/fleet",
+                device, "/audiences", "/windows", "/mirrors", "/today")) {
+            page.navigate(address);
+            page.locator("h1").first().waitFor();
+            page.waitForLoadState(LoadState.NETWORKIDLE);
+            assertThat((List<?>) page.evaluate("window.moved")).as(address).isEmpty();
         }
     }
 }
