@@ -24,15 +24,25 @@ public record BeforeAndAfter(Map<String, TitleOutcomes> was, Map<String, TitleOu
         TitleResolution present = new TitleResolution(now, now.presences());
         TitleResolution then = new TitleResolution(before, before.presences());
         boolean onlyAssignments = now.audiences().sharesAllWith(before.audiences()) && now.presences() == before.presences()
-                && is.deviceNeeds().isEmpty() && is.titles().equals(was.titles())
+                && is.deviceNeeds().isEmpty() && sameTitles(was, is)
                 && is.titles().stream().allMatch(t -> now.leavingOf(t.id()).equals(before.leavingOf(t.id())));
         if (onlyAssignments) {
             Map<Integer, Positions> differing = present.differing(then, is);
-            present.takeOver(then, is, Positions.union(List.copyOf(differing.values())));
+            Positions edited = Positions.union(List.copyOf(differing.values()));
+            then.takeOver(present, is, edited, Threads.forUnits(edited));
             return UnitsAlone.settled(differing, new UnitsAlone.State(then, was), new UnitsAlone.State(present, is));
         }
         return new BeforeAndAfter(then.family(was, units(before, was, among == null ? null : among.before())),
                 present.family(is, units(now, is, among == null ? null : among.now())));
+    }
+
+    /** Whether the titles are the very same, with the very same releases. */
+    private static boolean sameTitles(Family was, Family is) {
+        boolean same = was.titles().size() == is.titles().size();
+        for (int t = 0; same && t < is.titles().size(); t++) {
+            same = was.titles().get(t) == is.titles().get(t);
+        }
+        return same;
     }
 
     /** The units of a family on these devices; all, when none are named. */

@@ -109,7 +109,7 @@ final class DeviceResolution {
         /** By title: first what it comes to by itself. */
         private final @Nullable Decision[] decisions;
         private final @Nullable Present[] there;
-        private @Nullable Settlement settlement;
+        private @Nullable FamilyBits bits;
 
         AtUnit(int place, Family family, int unit, String user) {
             this.place = place;
@@ -160,8 +160,8 @@ final class DeviceResolution {
 
         private void relate() {
             Turns turns = new Turns(family, shares);
-            FamilyBits bits = new FamilyBits(family, turns, this, new LaneSets(1));
-            settlement = new Settlement(family, turns, bits, this);
+            bits = new FamilyBits(family, turns, this, new LaneSets(1));
+            Settlement settlement = new Settlement(family, turns, bits, this);
             long[] here = {1};
             bits.begin(Lanes.of(unit));
             for (int s = 0; s < turns.size(); s++) {
@@ -170,7 +170,7 @@ final class DeviceResolution {
             for (int t = 0; t < there.length; t++) {
                 Present one = there[t];
                 if (one != null) {
-                    bits.at(t).present(family.reached(t, one.version()), here);
+                    bits.present(t, family.reached(t, one.version()), here);
                 }
             }
             settlement.settle();
@@ -178,7 +178,7 @@ final class DeviceResolution {
 
         @Override
         public void comesTo(int title, int part, Settlement.State state, int by, @Nullable Reason reason, long[] where, int from, int to) {
-            decisions[title] = Objects.requireNonNull(settlement).decision(title, part, state, by, reason);
+            decisions[title] = Objects.requireNonNull(bits).decision(new Causes.Cause(title, part, state, by, reason));
         }
 
         @Override

@@ -233,6 +233,21 @@ final class Family {
         return concerning;
     }
 
+    /** The places of all that the turn of a title may decide: itself, and all that some release of it needs, by however many steps. */
+    BitSet decidedWith(int title) {
+        BitSet decided = new BitSet();
+        Deque<Integer> open = new ArrayDeque<>(List.of(title));
+        while (!open.isEmpty()) {
+            int next = open.remove();
+            if (!decided.get(next)) {
+                decided.set(next);
+                numbers.get(next).values().forEach(release -> Arrays.stream(needs[release]).filter(need -> need.title() >= 0)
+                        .forEach(need -> open.add(need.title())));
+            }
+        }
+        return decided;
+    }
+
     /** Of the release of this number. */
     LocalNeed[] needs(int release) {
         return release < 0 ? NO_NEEDS : needs[release];

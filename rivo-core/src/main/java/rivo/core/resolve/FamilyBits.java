@@ -1,9 +1,13 @@
 package rivo.core.resolve;
 
 import java.util.Arrays;
+import java.util.BitSet;
+import java.util.List;
+import java.util.Objects;
 import java.util.function.IntPredicate;
 import org.jspecify.annotations.Nullable;
 import rivo.core.audience.Positions;
+import rivo.core.estate.Assignment;
 
 /** What is known and decided of the titles of a family at the units of some {@link Lanes}, while they are settled. Of one thread. */
 final class FamilyBits {
@@ -32,10 +36,30 @@ final class FamilyBits {
     private final long[] @Nullable [] shares;
     private final long[] @Nullable [] deviceNeeds;
     private final int[] @Nullable [] offered;
+    /** By title, its variants as {@link #newest} says; null as long as nobody has asked. */
+    private final long @Nullable [] @Nullable [] @Nullable [] newest;
+    /** By title and neighbour: where the release of that one replaces it; null as long as nobody has asked. */
+    private final long @Nullable [][][] replacedBy;
     private final long[] nothing;
+    /** Another state of the same units, and the titles of which anything else is known or decided here; all, where there is no such state. */
+    private final @Nullable FamilyBits other;
+    private final BitSet apart = new BitSet();
+    /** Those that come to something else by themselves. */
+    private final BitSet edited;
     private Lanes lanes;
 
     FamilyBits(Family family, Turns turns, Outside outside, LaneSets sets) {
+        this(family, turns, outside, sets, null, new BitSet());
+    }
+
+    /** Of the same units in another state, in which these titles come to something else by themselves: what is the same is known once. */
+    FamilyBits(FamilyBits other, BitSet edited) {
+        this(other.family, other.turns, other.outside, other.sets, other, edited);
+    }
+
+    private FamilyBits(Family family, Turns turns, Outside outside, LaneSets sets, @Nullable FamilyBits other, BitSet edited) {
+        this.other = other;
+        this.edited = edited;
         this.family = family;
         this.turns = turns;
         this.outside = outside;
@@ -46,6 +70,11 @@ final class FamilyBits {
         this.shares = new long[turns.size()][];
         this.deviceNeeds = new long[family.deviceNeeds().size()][];
         this.offered = new int[titles.length][];
+        this.newest = new long[titles.length][][];
+        this.replacedBy = new long[titles.length][][];
+        for (int t = 0; t < titles.length; t++) {
+            replacedBy[t] = new long[family.neighbours(t).length][];
+        }
         this.nothing = new long[words];
         this.lanes = Lanes.span(0, 0);
     }
@@ -56,6 +85,12 @@ final class FamilyBits {
         Arrays.fill(known, false);
         Arrays.fill(shares, null);
         Arrays.fill(deviceNeeds, null);
+        Arrays.fill(newest, null);
+        for (long[][] of : replacedBy) {
+            Arrays.fill(of, null);
+        }
+        apart.clear();
+        apart.or(edited);
     }
 
     /** The sets that are looked at now. */
@@ -65,13 +100,17 @@ final class FamilyBits {
 
     /** Whether anything was said or decided of the title. */
     boolean knows(int title) {
-        return known[title];
+        return other != null && !apart.get(title) ? other.knows(title) : known[title];
     }
 
     TitleBits at(int title) {
+        return other != null && !apart.get(title) ? other.at(title) : own(title);
+    }
+
+    private TitleBits own(int title) {
         TitleBits bits = titles[title];
         if (bits == null) {
-            bits = new TitleBits(nothing, family.neighbours(title).length, family.isNeeded(title));
+            bits = new TitleBits(nothing, family.neighbours(title).length > 0, family.isNeeded(title));
             titles[title] = bits;
         } else if (!known[title]) {
             bits.clear();
@@ -80,11 +119,50 @@ final class FamilyBits {
         return bits;
     }
 
+    /** The titles of which something else is known or decided than in the other state. */
+    BitSet apart() {
+        return apart;
+    }
+
+    /** From now on, what is decided of these titles may be something else than in the other state. */
+    void part(BitSet some) {
+        for (int t = some.nextSetBit(0); t >= 0; t = some.nextSetBit(t + 1)) {
+            if (!apart.get(t)) {
+                TitleBits same = at(t);
+                apart.set(t);
+                own(t).takeOver(same);
+            }
+        }
+    }
+
+    /** Those of the titles of which the same is known and decided in both go on together. */
+    void rejoin(BitSet some) {
+        for (int t = some.nextSetBit(0); t >= 0; t = some.nextSetBit(t + 1)) {
+            if (apart.get(t) && !edited.get(t) && own(t).isAs(Objects.requireNonNull(other).at(t))) {
+                apart.clear(t);
+            }
+        }
+    }
+
     /** @param where the share is: the caller's, who leaves it as it is */
     void assigned(int share, long[] where) {
         Turns.Share of = turns.share(share);
         shares[share] = where;
-        at(of.title()).assigned(of.base().outcome(), where);
+        if (isOwn(of.title())) {
+            own(of.title()).assigned(of.base().outcome(), where);
+        }
+    }
+
+    /** @param reached how many of the versions that are asked of the title */
+    void present(int title, int reached, long[] where) {
+        if (isOwn(title)) {
+            own(title).present(reached, where);
+        }
+    }
+
+    /** Whether what is known of a title at first is noted here. */
+    private boolean isOwn(int title) {
+        return other == null || edited.get(title);
     }
 
     /** Where the share is; null where it is not. */
@@ -117,11 +195,13 @@ final class FamilyBits {
 
     /** By variant, where a title without a base outcome has it as the newest that fits; null where nowhere. */
     long[] @Nullable [] newest(int title) {
-        TitleBits of = at(title);
-        long[] @Nullable [] known = of.newest;
+        if (!isOwn(title)) {
+            return Objects.requireNonNull(other).newest(title);
+        }
+        long[] @Nullable [] known = newest[title];
         if (known == null) {
-            known = findNewest(of, outside.choices(title));
-            of.newest = known;
+            known = findNewest(own(title), outside.choices(title));
+            newest[title] = known;
         }
         return known;
     }
@@ -184,16 +264,18 @@ final class FamilyBits {
 
     /** Where the release of the neighbour at this place replaces the title. */
     long[] replacedBy(int title, int neighbour) {
-        TitleBits of = at(title);
-        long[] replaced = of.replacedBy[neighbour];
+        int by = family.neighbours(title)[neighbour];
+        if (!isOwn(by)) {
+            return Objects.requireNonNull(other).replacedBy(title, neighbour);
+        }
+        long[] replaced = replacedBy[title][neighbour];
         if (replaced == null) {
-            int other = family.neighbours(title)[neighbour];
             replaced = nothing;
-            if (family.mayReplace(other, title)) {
+            if (family.mayReplace(by, title)) {
                 replaced = new long[words];
-                addReleases(other, release -> family.replaces(release, title), replaced);
+                addReleases(by, release -> family.replaces(release, title), replaced);
             }
-            of.replacedBy[neighbour] = replaced;
+            replacedBy[title][neighbour] = replaced;
         }
         return replaced;
     }
@@ -218,5 +300,23 @@ final class FamilyBits {
             deviceNeeds[deviceNeed] = known;
         }
         return known;
+    }
+
+    /** What that is as a decision; {@link Settlement#STAYS} where it is held without an outcome. */
+    Decision decision(Causes.Cause cause) {
+        int part = cause.part();
+        BaseOutcome base = part >= 0 ? turns.share(part).base() : null;
+        List<Assignment> deciding = base == null ? List.of() : base.deciding();
+        return switch (cause.state()) {
+            case IMPLIED -> new Decision(Outcome.REQUIRED, Reason.IMPLIED, choice(cause.title(), part), deciding, id(cause.by()));
+            case REPLACED -> new Decision(Outcome.REPLACED, null, null, deciding, id(cause.by()));
+            case DISPLACED -> new Decision(Outcome.DISPLACED, null, null, deciding, id(cause.by()));
+            case BLOCKED -> new Decision(Outcome.BLOCKED, cause.reason(), null, deciding, id(cause.by()));
+            case KEPT -> Settlement.STAYS;
+        };
+    }
+
+    private String id(int who) {
+        return who >= 0 ? family.titles().get(who).id() : family.deviceNeeds().get(-1 - who).title();
     }
 }

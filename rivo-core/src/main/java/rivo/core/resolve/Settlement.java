@@ -1,10 +1,7 @@
 package rivo.core.resolve;
 
-import java.util.Arrays;
 import java.util.List;
-import java.util.Objects;
 import org.jspecify.annotations.Nullable;
-import rivo.core.estate.Assignment;
 
 /**
  * Settles the titles of one family against each other (sections 7 and 8 of the resolution rules), step by step as they are written, at many units at once.
@@ -13,7 +10,7 @@ import rivo.core.estate.Assignment;
  * <p><b>How.</b> How strong a winner is does not depend on the unit. So what a title comes to by itself somewhere has its turn at all of those units at the same
  * time, and every question of a turn is asked of sets: 64 units in one word.
  */
-final class Settlement {
+final class Settlement implements TurnOrder.Taker {
 
     /** What relations make of a title. */
     enum State {
@@ -23,7 +20,6 @@ final class Settlement {
     /** Stands for a title without any outcome that stays because it meets a need. */
     static final Decision STAYS = new Decision(Outcome.LATER, null, null, List.of(), null);
 
-    private static final int[] NONE = {};
     /** What titles need is followed by calls, four for each: longer chains want a deep stack. */
     private static final int LONG_CHAIN = 50;
 
@@ -46,14 +42,12 @@ final class Settlement {
     private final LaneSets sets;
     private final Sink sink;
     private final Needs needs;
+    private final TurnOrder order;
     private int step;
 
     /** Those that stand against the title whose turn it is, and where; and those of them that replace it. */
     private final Candidates against;
     private final Candidates replacing;
-
-    /** By share of a level at which some have to wait: where it has not had its turn; null at other levels. */
-    private final long[] @Nullable [] waiting;
 
     Settlement(Family family, Turns turns, FamilyBits bits, Sink sink) {
         this.family = family;
@@ -64,16 +58,31 @@ final class Settlement {
         this.needs = new Needs(family, turns, bits, sink);
         this.against = new Candidates(bits);
         this.replacing = new Candidates(bits);
-        this.waiting = new long[turns.size()][];
+        this.order = new TurnOrder(turns);
     }
 
     /** Settles what has been told to the family's bits. */
     void settle() {
+        run(family, this::settleAll);
+    }
+
+    /** Does what follows the needs of a family, with a stack that is deep enough. */
+    static void run(Family family, Runnable settling) {
         if (family.longestChain() > LONG_CHAIN) {
-            Threads.deep(this::settleAll);
+            Threads.deep(settling);
         } else {
-            settleAll();
+            settling.run();
         }
+    }
+
+    /** How many steps have been taken; those that stand earlier have lower ones. */
+    int step() {
+        return step;
+    }
+
+    /** Goes on from this step. */
+    void goOn(int from) {
+        step = from;
     }
 
     private void settleAll() {
@@ -82,88 +91,21 @@ final class Settlement {
             settle(level);
         }
         for (int t = 0; t < family.titles().size(); t++) {
-            if (family.neighbours(t).length > 0 && bits.knows(t)) {
-                leaveBehind(t);
-            }
+            leaveBehind(t);
         }
     }
 
-    /** By taking, again and again, the first that none of the rest replaces; an estate's replacements make no circle. */
-    private void settle(Turns.Level level) {
-        boolean anyWaits = level.waiting().length > 0;
-        for (int i = 0; anyWaits && i < level.shares().length; i++) {
-            int share = level.shares()[i];
-            long[] where = bits.share(share);
-            waiting[share] = where == null || !turns.isTied(share) ? null : where.clone();
-        }
-        for (int share : level.shares()) {
-            long[] where = bits.share(share);
-            long[] rest = waiting[share];
-            if (where != null && (!anyWaits || rest == null)) {
-                turn(share, where);
-            } else if (where != null) {
-                take(share, free(share, rest), turns.place(share), NONE);
-            }
-        }
+    void settle(Turns.Level level) {
+        order.settle(level, this);
     }
 
-    /** Where none of the rest replaces it. */
-    private long[] free(int share, long[] among) {
-        long[] free = among.clone();
-        for (int other : turns.waitsFor(share)) {
-            long[] rest = waiting[other];
-            if (rest != null) {
-                Bits.remove(free, rest);
-            }
-        }
-        return free;
+    @Override
+    public long @Nullable [] where(int share) {
+        return bits.share(share);
     }
 
-    /**
-     * Gives a share its turn somewhere, and then those that it frees there, the first of them at a time.
-     *
-     * @param looked the place in the order that has been come to: what is after it has its turn later
-     * @param freed others that may be free there, in the order of their turns
-     */
-    private void take(int share, long[] at, int looked, int[] freed) {
-        if (!Bits.any(at, 0, at.length)) {
-            return;
-        }
-        Bits.remove(Objects.requireNonNull(waiting[share]), at);
-        turn(share, at);
-        int[] next = merged(freed, turns.waiters(share));
-        for (int i = 0; i < next.length && turns.place(next[i]) < looked; i++) {
-            long[] rest = waiting[next[i]];
-            if (rest != null && Bits.meet(rest, at, 0, at.length)) {
-                long[] both = at.clone();
-                for (int w = 0; w < both.length; w++) {
-                    both[w] &= rest[w];
-                }
-                long[] free = free(next[i], both);
-                take(next[i], free, looked, next);
-                Bits.remove(at, free);
-            }
-        }
-    }
-
-    /** All of both, each once, in the order of their turns, as both are. */
-    private int[] merged(int[] some, int[] more) {
-        if (some.length == 0 || more.length == 0) {
-            return more.length == 0 ? some : more;
-        }
-        int[] all = new int[some.length + more.length];
-        int n = 0;
-        for (int i = 0, j = 0; i < some.length || j < more.length; n++) {
-            boolean same = i < some.length && j < more.length && some[i] == more[j];
-            boolean one = j == more.length || i < some.length && turns.place(some[i]) <= turns.place(more[j]);
-            all[n] = one ? some[i] : more[j];
-            i += one ? 1 : 0;
-            j += one && !same ? 0 : 1;
-        }
-        return Arrays.copyOf(all, n);
-    }
-
-    private void turn(int share, long[] at) {
+    @Override
+    public void turn(int share, long[] at) {
         if (!sets.look(at)) {
             return;
         }
@@ -228,11 +170,11 @@ final class Settlement {
     }
 
     /** What is present, and nobody's, gives way to what comes (section 8, rules 1 and 2): to the first that replaces it, else that conflicts. */
-    private void leaveBehind(int t) {
-        TitleBits own = bits.at(t);
-        if (!sets.look(own.present)) {
+    void leaveBehind(int t) {
+        if (family.neighbours(t).length == 0 || !bits.knows(t) || !sets.look(bits.at(t).present)) {
             return;
         }
+        TitleBits own = bits.at(t);
         int taken = sets.taken();
         long[] alone = sets.without(sets.without(own.present, own.assigned), own.decided);
         against.begin();
@@ -257,22 +199,5 @@ final class Settlement {
         replacing.first((by, where) -> sink.comesTo(t, FamilyBits.NO_PART, State.REPLACED, by, null, where, sets.from(), sets.to()));
         against.first((by, where) -> sink.comesTo(t, FamilyBits.NO_PART, State.DISPLACED, by, null, where, sets.from(), sets.to()));
         sets.giveBack(taken);
-    }
-
-    /** What that is as a decision; {@link #STAYS} where it is held without an outcome. */
-    Decision decision(int title, int part, State state, int by, @Nullable Reason reason) {
-        BaseOutcome base = part >= 0 ? turns.share(part).base() : null;
-        List<Assignment> deciding = base == null ? List.of() : base.deciding();
-        return switch (state) {
-            case IMPLIED -> new Decision(Outcome.REQUIRED, Reason.IMPLIED, bits.choice(title, part), deciding, id(by));
-            case REPLACED -> new Decision(Outcome.REPLACED, null, null, deciding, id(by));
-            case DISPLACED -> new Decision(Outcome.DISPLACED, null, null, deciding, id(by));
-            case BLOCKED -> new Decision(Outcome.BLOCKED, reason, null, deciding, id(by));
-            case KEPT -> STAYS;
-        };
-    }
-
-    private String id(int who) {
-        return who >= 0 ? family.titles().get(who).id() : family.deviceNeeds().get(-1 - who).title();
     }
 }

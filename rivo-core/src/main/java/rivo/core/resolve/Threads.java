@@ -7,13 +7,21 @@ import java.util.concurrent.ConcurrentLinkedQueue;
 import java.util.concurrent.atomic.AtomicReference;
 import java.util.function.Consumer;
 import java.util.function.Supplier;
+import rivo.core.audience.Positions;
 
 /** Spreads independent pieces of work over threads that live as long as the work. */
 final class Threads {
 
     private static final long STACK = 1L << 28;
+    /** From so many units on, more threads than one are worth their start. */
+    private static final int MANY = 50_000;
 
     private Threads() {
+    }
+
+    /** How many threads are for work with so many units: all that the machine has, or one. */
+    static int forUnits(Positions units) {
+        return units.size() >= MANY ? Runtime.getRuntime().availableProcessors() : 1;
     }
 
     /**

@@ -1,7 +1,6 @@
 package rivo.core.resolve;
 
 import java.util.Arrays;
-import org.jspecify.annotations.Nullable;
 
 /** What is known and decided of one title at the units of some {@link Lanes}: a bit for each. Of one thread. */
 final class TitleBits {
@@ -35,10 +34,8 @@ final class TitleBits {
     private long[][] ways = NO_SETS;
     private int wayCount;
 
-    /** By neighbour: where the release of that one replaces this; null as long as nobody has asked. */
-    final long @Nullable [][] replacedBy;
-    /** Where it has no base outcome: by variant, where that is the newest that fits; null as long as nobody has asked. */
-    long @Nullable [] @Nullable [] newest;
+    /** Whether another may stand against it: only then it is known when it began to stand. */
+    private final boolean opposed;
 
     /** When it began to stand where, by steps that ascend: the words from this one on. */
     private int[] steps = NO_NUMBERS;
@@ -47,8 +44,9 @@ final class TitleBits {
     private int stoodCount;
 
     /** @param nothing an empty set, which stays so */
-    TitleBits(long[] nothing, int neighbours, boolean needed) {
+    TitleBits(long[] nothing, boolean opposed, boolean needed) {
         int words = nothing.length;
+        this.opposed = opposed;
         this.needed = needed;
         assigned = new long[words];
         present = new long[words];
@@ -62,21 +60,48 @@ final class TitleBits {
         displaced = needed ? new long[words] : nothing;
         kept = needed ? new long[words] : nothing;
         pulling = needed ? new long[words] : nothing;
-        replacedBy = new long[neighbours][];
     }
 
     /** Forgets everything, for other units. */
     void clear() {
-        for (long[] bits : new long[][] {assigned, present, decided, comes, standing}) {
-            Arrays.fill(bits, 0);
-        }
-        for (long[] bits : needed ? new long[][] {required, available, uninstall, replaced, displaced, kept, pulling} : NO_SETS) {
+        for (long[] bits : sets()) {
             Arrays.fill(bits, 0);
         }
         wayCount = 0;
-        Arrays.fill(replacedBy, null);
-        newest = null;
         stoodCount = 0;
+    }
+
+    /** All that are its own. */
+    private long[][] sets() {
+        return needed ? new long[][] {assigned, present, decided, comes, standing, required, available, uninstall, replaced, displaced, kept, pulling}
+                : new long[][] {assigned, present, decided, comes, standing};
+    }
+
+    /** Takes over all that is known and decided of the same title elsewhere. */
+    void takeOver(TitleBits other) {
+        long[][] own = sets();
+        long[][] theirs = other.sets();
+        for (int i = 0; i < own.length; i++) {
+            System.arraycopy(theirs[i], 0, own[i], 0, own[i].length);
+        }
+        reached = other.reached.clone();
+        ways = other.ways.clone();
+        wayCount = other.wayCount;
+        steps = other.steps.clone();
+        firstWords = other.firstWords.clone();
+        stood = new long[other.stood.length][];
+        for (int i = 0; i < other.stoodCount; i++) {
+            stood[i] = other.stood[i].clone();
+        }
+        stoodCount = other.stoodCount;
+    }
+
+    /** Whether the same is known and decided as of the same title elsewhere. */
+    boolean isAs(TitleBits other) {
+        return Arrays.deepEquals(sets(), other.sets()) && wayCount == other.wayCount && stoodCount == other.stoodCount
+                && Arrays.equals(steps, 0, stoodCount, other.steps, 0, stoodCount)
+                && Arrays.equals(firstWords, 0, stoodCount, other.firstWords, 0, stoodCount)
+                && Arrays.deepEquals(Arrays.copyOf(stood, stoodCount), Arrays.copyOf(other.stood, stoodCount));
     }
 
     void assigned(Outcome outcome, long[] where) {
@@ -117,7 +142,7 @@ final class TitleBits {
             again |= (standing[w] & where[w]) != 0;
             standing[w] |= where[w];
         }
-        if (replacedBy.length == 0) {
+        if (!opposed) {
             return;
         }
         for (int i = 0; again && i < stoodCount; i++) {

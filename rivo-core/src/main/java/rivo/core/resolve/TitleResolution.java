@@ -8,6 +8,8 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Supplier;
 import rivo.core.audience.Audiences;
 import rivo.core.audience.Positions;
@@ -160,23 +162,11 @@ final class TitleResolution {
 
     /** What the titles of a family come to at these units; by id. */
     Map<String, TitleOutcomes> family(Family family, Positions among) {
-        return family(family, among, Map.of());
-    }
-
-    /**
-     * What the titles of a family come to at these units; by id.
-     *
-     * @param alone other units for some titles, by their places: there these come to what they do by themselves
-     */
-    Map<String, TitleOutcomes> family(Family family, Positions among, Map<Integer, Positions> alone) {
         Map<String, TitleOutcomes> outcomes = new LinkedHashMap<>();
         List<List<UnitsWith<Decision>>> decisions = family.isRelated() ? settle(family, among)
                 : List.of(plain(base(family.titles().get(0), among), among));
         for (int t = 0; t < family.titles().size(); t++) {
-            Title title = family.titles().get(t);
-            Positions besides = alone.getOrDefault(t, Positions.NONE);
-            List<UnitsWith<Decision>> all = besides.isEmpty() ? decisions.get(t) : joined(decisions.get(t), plain(base(title, besides), besides));
-            outcomes.put(title.id(), outcomes(title, withLeft(title, all, among.or(besides))));
+            outcomes.put(family.titles().get(t).id(), with(family.titles().get(t), decisions.get(t), among, Positions.NONE));
         }
         return outcomes;
     }
@@ -200,20 +190,52 @@ final class TitleResolution {
     }
 
     private List<List<UnitsWith<Decision>>> settle(Family family, Positions among) {
-        List<FamilyWalk.Known> known = new ArrayList<>();
-        List<Choices> choices = new ArrayList<>();
-        boolean touched = false;
-        for (Title title : family.titles()) {
-            FamilyWalk.Known of = new FamilyWalk.Known(base(title, among), present.of(title.id()));
-            touched |= !of.base().isEmpty() || !of.present().isEmpty();
-            known.add(of);
-            choices.add(resolver.rankedPairs(title).choices());
-        }
-        if (!touched) {
+        List<FamilyUnits.Known> known = known(family, among);
+        if (known.stream().allMatch(of -> of.base().isEmpty() && of.present().isEmpty())) {
             return Collections.nCopies(family.titles().size(), List.of());
         }
         List<Positions> met = family.deviceNeeds().stream().map(this::meeting).toList();
-        return new FamilyWalk(family, known, choices, met, among).settle(threads);
+        return new FamilyWalk(new FamilyUnits(family, known, Map.of(), choices(family), met, among)).settle(threads);
+    }
+
+    private List<FamilyUnits.Known> known(Family family, Positions among) {
+        return family.titles().stream().map(title -> new FamilyUnits.Known(base(title, among), present.of(title.id()))).toList();
+    }
+
+    private List<Choices> choices(Family family) {
+        return family.titles().stream().map(title -> resolver.rankedPairs(title).choices()).toList();
+    }
+
+    /**
+     * What the titles of a family come to in this state and in a latter one, which has the same family, audiences and presences: each at the units at which it
+     * comes to something else, and those that come to something else by themselves everywhere.
+     *
+     * @param edited the places of the latter
+     * @param among the units that are asked about
+     * @param alone other units for those, by their places: there these come to what they do by themselves
+     * @param threads at least 1
+     */
+    BeforeAndAfter compared(TitleResolution latter, Family family, Set<Integer> edited, Positions among, Map<Integer, Positions> alone, int threads) {
+        Map<Integer, List<UnitsWith<BaseOutcome>>> second = new HashMap<>();
+        edited.forEach(t -> second.put(t, latter.base(family.titles().get(t), among)));
+        List<FamilyDifference.Of> differences = among.isEmpty() ? Collections.nCopies(family.titles().size(), FamilyDifference.Of.NOWHERE)
+                : new FamilyDifference(new FamilyUnits(family, known(family, among), second, choices(family), List.of(), among)).settle(threads);
+        Map<String, TitleOutcomes> was = new LinkedHashMap<>();
+        Map<String, TitleOutcomes> is = new LinkedHashMap<>();
+        for (int t = 0; t < differences.size(); t++) {
+            Title title = family.titles().get(t);
+            FamilyDifference.Of of = differences.get(t);
+            Positions besides = alone.getOrDefault(t, Positions.NONE);
+            was.put(title.id(), with(title, of.was(), of.units(), besides));
+            is.put(title.id(), latter.with(title, of.is(), of.units(), besides));
+        }
+        return new BeforeAndAfter(was, is);
+    }
+
+    /** @param besides other units, at which the title comes to what it does by itself */
+    private TitleOutcomes with(Title title, List<UnitsWith<Decision>> decisions, Positions among, Positions besides) {
+        List<UnitsWith<Decision>> all = besides.isEmpty() ? decisions : joined(decisions, plain(base(title, besides), besides));
+        return outcomes(title, withLeft(title, all, among.or(besides)));
     }
 
     /** The person units whose device meets the need of a device title (the end of section 7). */
@@ -313,15 +335,20 @@ final class TitleResolution {
         return Positions.union(asking);
     }
 
-    /** Takes over what both come to alike, at these units. */
-    void takeOver(TitleResolution other, Family family, Positions among) {
-        for (Title title : family.titles()) {
-            if (resolver.rankedPairs(title) == other.resolver.rankedPairs(title)) {
-                List<UnitsWith<BaseOutcome>> base = other.base(title, among);
-                bases.put(title.id(), base);
-                other.bases.put(title.id(), base);
-            }
-        }
+    /**
+     * Takes over what titles come to by themselves in this and in another state alike, at these units.
+     *
+     * @param by so many threads, at least 1
+     */
+    void takeOver(TitleResolution other, Family family, Positions among, int by) {
+        List<Title> same = family.titles().stream().filter(t -> resolver.rankedPairs(t) == other.resolver.rankedPairs(t)).toList();
+        Map<String, List<UnitsWith<BaseOutcome>>> found = new ConcurrentHashMap<>();
+        Threads.run(by, same, () -> {
+            TitleResolution pass = new TitleResolution(resolver, present);
+            return title -> found.put(title.id(), pass.base(title, among));
+        });
+        bases.putAll(found);
+        other.bases.putAll(found);
     }
 
     private boolean removes(String assignment) {

@@ -17,9 +17,6 @@ import rivo.core.audience.Positions;
  */
 final class UnitsAlone {
 
-    /** From so many units on, they are settled by all processors. */
-    private static final int MANY = 50_000;
-
     private final Map<Integer, Positions> alone;
     private final Positions others;
 
@@ -42,13 +39,13 @@ final class UnitsAlone {
     }
 
     /**
-     * What the titles of the family come to in both, at all of the units.
+     * What the titles of the family come to in both, at the units at which that is something else.
      *
-     * @param differing the units by the places of titles in the family
+     * @param differing by the places of titles in the family, the units at which they come to something else by themselves
      */
     static BeforeAndAfter settled(Map<Integer, Positions> differing, State before, State after) {
         UnitsAlone units = of(differing, before, after);
-        return new BeforeAndAfter(units.settled(before), units.settled(after));
+        return before.titles().compared(after.titles(), after.family(), differing.keySet(), units.others, units.alone, Threads.forUnits(units.others));
     }
 
     private static UnitsAlone of(Map<Integer, Positions> differing, State before, State after) {
@@ -74,12 +71,5 @@ final class UnitsAlone {
             }
         }
         return left;
-    }
-
-    private Map<String, TitleOutcomes> settled(State state) {
-        if (others.size() >= MANY) {
-            state.titles().spread(Runtime.getRuntime().availableProcessors());
-        }
-        return state.titles().family(state.family(), others, alone);
     }
 }

@@ -5,8 +5,12 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Random;
+import java.util.TreeMap;
 import java.util.stream.IntStream;
+import java.util.stream.Stream;
+import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Test;
 import rivo.core.Estates;
 import rivo.core.Rows;
@@ -29,6 +33,8 @@ import rivo.core.estate.Title;
 import rivo.core.estate.Variant;
 import rivo.core.estate.Version;
 import rivo.core.naive.NaiveModel;
+import rivo.core.rehearse.Rehearsal;
+import rivo.core.rehearse.TitleDifference;
 import rivo.core.rule.EstateRules;
 
 /**
@@ -50,6 +56,50 @@ class ManyUnitsTest {
             assertThat(Rows.byTitle(Resolver.of(Estate.of(parts)))).as("seed %d", seed).isEqualTo(naive);
             assertThat(Rows.byDevice(Resolver.of(Estate.of(parts)))).as("seed %d, by device", seed).isEqualTo(naive);
         }
+    }
+
+    /** Where an edit makes a difference, by which cause, and how far that goes, is what the naive model says of both states. */
+    @Test
+    void whatAnEditChangesIsWhatIsDifferentWhenAllIsResolvedAnew() {
+        for (long seed = 0; seed < 12; seed++) {
+            Random random = new Random(seed);
+            Estate estate = Estate.of(parts(random));
+            Map<String, String> was = Rows.byTitle(Resolver.of(estate));
+            for (int step = 0; step < 8; step++) {
+                Estate edited = estate.withAssignments(IntStream.rangeClosed(0, random.nextInt(3)).mapToObj(i -> edit(estate, i, random)).toList());
+                assertThat(EstateRules.problems(edited.parts())).isEmpty();
+                Map<String, String> is = step == 0 ? NaiveModel.rows(edited.parts()) : Rows.byTitle(Resolver.of(edited));
+                Map<String, String> expected = new TreeMap<>();
+                Stream.concat(was.keySet().stream(), is.keySet().stream()).filter(unit -> !Objects.equals(was.get(unit), is.get(unit)))
+                        .forEach(unit -> expected.put(unit, was.get(unit) + " > " + is.get(unit)));
+                assertThat(said(Rehearsal.of(Resolver.of(estate), edited), edited)).as("seed %d, step %d", seed, step).isEqualTo(expected);
+            }
+        }
+    }
+
+    private static Assignment edit(Estate estate, int n, Random random) {
+        Assignment one = estate.assignments().all().get(random.nextInt(estate.assignments().all().size()));
+        return switch (random.nextInt(5)) {
+            case 0 -> one.withIntent(Intent.values()[random.nextInt(Intent.values().length)]);
+            case 1 -> one.withPriority(100 + random.nextInt(900));
+            case 2 -> one.retired();
+            case 3 -> Assignment.of("new" + n, 900 + n, one.subject(), Intent.REQUIRED, List.of(Target.ALL_DEVICES));
+            default -> Assignment.of("new" + n, 900 + n, Subject.title("t" + random.nextInt(TITLES)), Intent.values()[random.nextInt(Intent.values().length)],
+                    List.of(Target.group("g" + random.nextInt(GROUPS))));
+        };
+    }
+
+    private static Map<String, String> said(Rehearsal rehearsal, Estate edited) {
+        Map<String, String> said = new TreeMap<>();
+        for (TitleDifference title : rehearsal.titles()) {
+            title.differences().forEach(d -> d.units().forEach(unit -> said.put(edited.devices().at(unit).id() + "||" + title.title().id(),
+                    words(d.before()) + " > " + words(d.after()))));
+        }
+        return said;
+    }
+
+    private static @Nullable String words(@Nullable Decision decision) {
+        return decision == null ? null : Rows.words(decision);
     }
 
     private static EstateParts parts(Random random) {

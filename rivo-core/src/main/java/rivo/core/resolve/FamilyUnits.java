@@ -1,0 +1,275 @@
+package rivo.core.resolve;
+
+import java.util.ArrayDeque;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.BitSet;
+import java.util.Collection;
+import java.util.Deque;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Queue;
+import java.util.concurrent.ConcurrentLinkedQueue;
+import org.jspecify.annotations.Nullable;
+import rivo.core.audience.Positions;
+
+/**
+ * What is known of the titles of a family at many units before relations are looked at, title by title as sets of units, in one state of the estate or in two
+ * that differ in what some titles come to by themselves; and the blocks of units in which it is settled. Immutable, but for the blocks that are taken.
+ */
+final class FamilyUnits {
+
+    /** Words of lanes at a time: no more than stay near the processor with all of a family's sets, and no fewer than are worth a step. */
+    private static final int MOST_WORDS = 64;
+    private static final int FEWEST_WORDS = 8;
+    /** So many blocks for each thread, where that can be: they take different times. */
+    private static final int BLOCKS = 4;
+    /** Where one in so many positions is asked about, every position gets a lane. */
+    private static final int DENSE = 3;
+
+    /** Everything that is known of one title of the family before relations are looked at. */
+    record Known(List<UnitsWith<BaseOutcome>> base, List<UnitsWith<Presences.Way>> present) {
+    }
+
+    /** In which of two states a share is as it is. */
+    enum State {
+        BOTH, FORMER, LATTER
+    }
+
+    /** Units with the places of the first and after the last, which are asked for in every block. */
+    private record Extent(Positions units, int first, int end) {
+
+        static Extent of(Positions units) {
+            return new Extent(units, units.first(), units.end());
+        }
+    }
+
+    /** @param units those of the share of this number in {@link #turns} */
+    private record Assigned(Extent units, State state) {
+    }
+
+    /**
+     * Ways of being present that needs cannot tell apart.
+     *
+     * @param reached how many of the versions that are asked of the title they reach
+     */
+    private record Presence(int title, int reached, List<Extent> units) {
+    }
+
+    private final Family family;
+    private final List<Choices> choices;
+    private final List<Positions> deviceNeedsMet;
+    private final Positions among;
+    private final Turns turns;
+    private final List<Assigned> assigned = new ArrayList<>();
+    private final List<Presence> presences = new ArrayList<>();
+    private final BitSet edited = new BitSet();
+
+    /**
+     * @param known for each title of the family, in its order
+     * @param edited by the place of a title what it comes to by itself in a second state; none where only one is looked at
+     * @param choices for each title its releases
+     * @param deviceNeedsMet for each of the family's device needs the units whose device meets it
+     * @param among the units that are asked about
+     */
+    FamilyUnits(Family family, List<Known> known, Map<Integer, List<UnitsWith<BaseOutcome>>> edited, List<Choices> choices,
+            List<Positions> deviceNeedsMet, Positions among) {
+        this.family = family;
+        this.choices = choices;
+        this.deviceNeedsMet = deviceNeedsMet;
+        this.among = among;
+        List<Turns.Share> shares = new ArrayList<>();
+        for (int t = 0; t < known.size(); t++) {
+            List<UnitsWith<BaseOutcome>> latter = edited.get(t);
+            add(t, known.get(t).base(), latter == null ? State.BOTH : State.FORMER, shares);
+            if (latter != null) {
+                add(t, latter, State.LATTER, shares);
+                this.edited.set(t);
+            }
+            listPresences(t, known.get(t).present());
+        }
+        this.turns = new Turns(family, shares);
+    }
+
+    private void add(int t, List<UnitsWith<BaseOutcome>> base, State state, List<Turns.Share> shares) {
+        for (UnitsWith<BaseOutcome> share : base) {
+            Positions units = share.units().and(among);
+            if (!units.isEmpty()) {
+                shares.add(new Turns.Share(t, share.what(), family.number(t, share.what().choice())));
+                assigned.add(new Assigned(Extent.of(units), state));
+            }
+        }
+    }
+
+    private void listPresences(int t, List<UnitsWith<Presences.Way>> ways) {
+        Map<Integer, List<Extent>> byReached = new LinkedHashMap<>();
+        for (UnitsWith<Presences.Way> way : ways) {
+            Positions units = way.units().and(among);
+            if (!units.isEmpty()) {
+                byReached.computeIfAbsent(family.reached(t, way.what().version()), r -> new ArrayList<>()).add(Extent.of(units));
+            }
+        }
+        byReached.forEach((reached, units) -> presences.add(new Presence(t, reached, units)));
+    }
+
+    Family family() {
+        return family;
+    }
+
+    Turns turns() {
+        return turns;
+    }
+
+    /** The titles that come to something else by themselves in the second state. */
+    BitSet edited() {
+        return edited;
+    }
+
+    /** The units that are asked about. */
+    Positions among() {
+        return among;
+    }
+
+    /** The shares of a title that are as they are in this state, the first or second; with their units outside those given. */
+    List<UnitsWith<Decision>> sharesWithout(int title, State state, Map<Integer, List<Positions>> taken, Positions within) {
+        List<UnitsWith<Decision>> decisions = new ArrayList<>();
+        for (int share : turns.of(title)) {
+            State of = assigned.get(share).state();
+            if (of == State.BOTH || of == state) {
+                Positions all = assigned.get(share).units().units();
+                Positions left = (within == among ? all : all.and(within)).without(Positions.union(taken.getOrDefault(share, List.of())));
+                if (!left.isEmpty()) {
+                    decisions.add(new UnitsWith<>(turns.share(share).base().decision(), left));
+                }
+            }
+        }
+        return decisions;
+    }
+
+    /**
+     * The units at which relations may change anything: those at which a title is required that needs something, and those at which two have something
+     * to do that may stand against each other. Everywhere else each comes to what it is by itself.
+     */
+    Positions meeting() {
+        List<List<Positions>> touching = new ArrayList<>();
+        for (int t = 0; t < family.titles().size(); t++) {
+            touching.add(new ArrayList<>());
+        }
+        List<Positions> meeting = new ArrayList<>();
+        for (int s = 0; s < turns.size(); s++) {
+            Turns.Share share = turns.share(s);
+            Positions units = assigned.get(s).units().units();
+            touching.get(share.title()).add(units);
+            if (share.base().outcome() == Outcome.REQUIRED && family.needs(share.release()).length > 0) {
+                meeting.add(units);
+            }
+        }
+        presences.forEach(way -> way.units().forEach(extent -> touching.get(way.title()).add(extent.units())));
+        List<Positions> touched = touching.stream().map(Positions::union).toList();
+        for (int t = 0; t < touched.size(); t++) {
+            for (int s : family.neighbours(t)) {
+                if (s > t) {
+                    meeting.add(touched.get(t).and(touched.get(s)));
+                }
+            }
+        }
+        return Positions.union(meeting);
+    }
+
+    /** Units in blocks, which ascend: what is taken is after all that was taken before. */
+    static Queue<Lanes> blocks(Positions units, int threads) {
+        Queue<Lanes> blocks = new ConcurrentLinkedQueue<>();
+        int first = units.first() & -Long.SIZE;
+        boolean dense = units.size() >= (units.end() - first) / DENSE;
+        int lanes = dense ? units.end() - first : units.size();
+        int words = Math.max(FEWEST_WORDS, Math.min(MOST_WORDS, lanes / Long.SIZE / BLOCKS / threads));
+        if (dense) {
+            for (int from = first; from < units.end(); from += words * Long.SIZE) {
+                blocks.add(Lanes.span(from, Math.min(words, (units.end() - from - 1) / Long.SIZE + 1)));
+            }
+            return blocks;
+        }
+        int[] all = units.toArray();
+        for (int from = 0; from < all.length; from += words * Long.SIZE) {
+            blocks.add(Lanes.of(Arrays.copyOfRange(all, from, Math.min(all.length, from + words * Long.SIZE))));
+        }
+        return blocks;
+    }
+
+    /** Tells block by block what is known there. Of one thread. */
+    final class Teller implements FamilyBits.Outside {
+
+        private final int words;
+        private final Deque<long[]> free = new ArrayDeque<>();
+        private final List<long[]> used = new ArrayList<>();
+
+        /** @param blocks the largest of them says how much memory is asked for */
+        Teller(Collection<Lanes> blocks) {
+            this.words = blocks.stream().mapToInt(Lanes::words).max().orElse(0);
+        }
+
+        int words() {
+            return words;
+        }
+
+        /** @param latter the second state; null where only one is looked at */
+        void tell(Lanes lanes, FamilyBits former, @Nullable FamilyBits latter) {
+            free.addAll(used);
+            used.clear();
+            for (int s = 0; s < assigned.size(); s++) {
+                long[] at = at(lanes, List.of(assigned.get(s).units()));
+                if (at != null && assigned.get(s).state() != State.LATTER) {
+                    former.assigned(s, at);
+                }
+                if (at != null && latter != null && assigned.get(s).state() != State.FORMER) {
+                    latter.assigned(s, at);
+                }
+            }
+            for (Presence way : presences) {
+                long[] at = at(lanes, way.units());
+                if (at != null) {
+                    former.present(way.title(), way.reached(), at);
+                    if (latter != null) {
+                        latter.present(way.title(), way.reached(), at);
+                    }
+                }
+            }
+        }
+
+        /** Where any of these are; null where nowhere. */
+        private long @Nullable [] at(Lanes lanes, List<Extent> sets) {
+            long[] at = null;
+            for (Extent extent : sets) {
+                if (extent.end() > lanes.first() && extent.first() < lanes.end()) {
+                    at = at == null ? memory() : at;
+                    lanes.mark(extent.units(), at);
+                }
+            }
+            if (at != null) {
+                used.add(at);
+            }
+            return at != null && Bits.any(at, 0, words) ? at : null;
+        }
+
+        /** A set with nothing in it. */
+        private long[] memory() {
+            long[] set = free.poll();
+            if (set == null) {
+                return new long[words];
+            }
+            Arrays.fill(set, 0);
+            return set;
+        }
+
+        @Override
+        public Choices choices(int title) {
+            return choices.get(title);
+        }
+
+        @Override
+        public void addMeeting(int deviceNeed, Lanes lanes, long[] into) {
+            lanes.mark(deviceNeedsMet.get(deviceNeed), into);
+        }
+    }
+}

@@ -1,0 +1,152 @@
+package rivo.core.resolve;
+
+import java.util.BitSet;
+import java.util.Map;
+import java.util.HashMap;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * Settles the titles of a family in two states that differ in what some of them come to by themselves, at many units at once. Of one thread.
+ *
+ * <p><b>How.</b> What is known and decided of a title is known once, as long as it is the same in both. A turn that looks at no title which is apart has the same
+ * consequences in both, and is taken once. Any other is taken in both, after what it may decide has come apart; and what is the same afterwards is joined again.
+ */
+final class SettlementPair implements TurnOrder.Taker {
+
+    private final Family family;
+    private final Turns turns;
+    private final FamilyBits formerBits;
+    private final FamilyBits latterBits;
+    private final Settlement former;
+    private final Settlement latter;
+    private final TurnOrder order;
+    private final BitSet edited;
+    private final Map<Integer, Reach> reaches = new HashMap<>();
+    /** Whether what titles come to is told: where turns are taken in both. */
+    private boolean telling;
+
+    /** @param decides by the turn of a title; and looked at for that */
+    private record Reach(BitSet decides, BitSet looksAt) {
+    }
+
+    /**
+     * @param latterBits those of the second state, beside {@code formerBits}
+     * @param ofFormer is told what titles come to in the first state, at least where that is not what they come to in the second
+     */
+    SettlementPair(FamilyUnits units, FamilyBits formerBits, FamilyBits latterBits, Settlement.Sink ofFormer, Settlement.Sink ofLatter) {
+        this.family = units.family();
+        this.turns = units.turns();
+        this.edited = units.edited();
+        this.formerBits = formerBits;
+        this.latterBits = latterBits;
+        this.former = new Settlement(family, turns, formerBits, (title, part, state, by, reason, where, from, to) -> {
+            if (telling) {
+                ofFormer.comesTo(title, part, state, by, reason, where, from, to);
+            }
+        });
+        this.latter = new Settlement(family, turns, latterBits, ofLatter);
+        this.order = new TurnOrder(turns);
+    }
+
+    /** Settles what has been told to the bits of both. */
+    void settle() {
+        Settlement.run(family, this::settleAll);
+    }
+
+    private void settleAll() {
+        former.goOn(0);
+        for (Turns.Level level : turns.levels()) {
+            if (isSameOrder(level)) {
+                order.settle(level, this);
+            } else {
+                settleApart(level);
+            }
+        }
+        telling = true;
+        for (int t = 0; t < family.titles().size(); t++) {
+            if (latterBits.apart().get(t) || anyApart(family.neighbours(t))) {
+                former.leaveBehind(t);
+                latter.leaveBehind(t);
+            }
+        }
+    }
+
+    private boolean anyApart(int[] titles) {
+        for (int title : titles) {
+            if (latterBits.apart().get(title)) {
+                return true;
+            }
+        }
+        return false;
+    }
+
+    /** Whether nobody of the level has to wait for a title that comes to something else by itself, or the other way round. */
+    private boolean isSameOrder(Turns.Level level) {
+        for (int share : level.shares()) {
+            if (edited.get(turns.share(share).title()) && turns.isTied(share)) {
+                return false;
+            }
+        }
+        return true;
+    }
+
+    private void settleApart(Turns.Level level) {
+        BitSet decided = new BitSet();
+        for (int share : level.shares()) {
+            if (where(share) != null) {
+                decided.or(reach(turns.share(share).title()).decides());
+            }
+        }
+        inBoth(decided, () -> former.settle(level), () -> latter.settle(level));
+    }
+
+    @Override
+    public long @Nullable [] where(int share) {
+        long[] where = formerBits.share(share);
+        return where != null ? where : latterBits.share(share);
+    }
+
+    @Override
+    public void turn(int share, long[] at) {
+        Reach reach = reach(turns.share(share).title());
+        if (!reach.looksAt().intersects(latterBits.apart())) {
+            telling = false;
+            former.turn(share, at);
+            return;
+        }
+        inBoth(reach.decides(), () -> turn(former, formerBits, share, at), () -> turn(latter, latterBits, share, at));
+    }
+
+    private static void turn(Settlement settlement, FamilyBits bits, int share, long[] at) {
+        if (bits.share(share) != null) {
+            settlement.turn(share, at);
+        }
+    }
+
+    /** Both begin at the same step: what stands in both since the same turn then stands since the same step. */
+    private void inBoth(BitSet decided, Runnable inFormer, Runnable inLatter) {
+        latterBits.part(decided);
+        telling = true;
+        latter.goOn(former.step());
+        inFormer.run();
+        inLatter.run();
+        former.goOn(Math.max(former.step(), latter.step()));
+        latterBits.rejoin(decided);
+    }
+
+    private Reach reach(int title) {
+        Reach known = reaches.get(title);
+        if (known == null) {
+            BitSet decides = family.decidedWith(title);
+            BitSet looksAt = (BitSet) decides.clone();
+            decides.stream().forEach(t -> {
+                for (int neighbour : family.neighbours(t)) {
+                    looksAt.set(neighbour);
+                }
+            });
+            known = new Reach(decides, looksAt);
+            reaches.put(title, known);
+        }
+        return known;
+    }
+}
