@@ -22,8 +22,12 @@ import java.util.Set;
  */
 final class Browser implements AutoCloseable {
 
-    private static final List<String> FLAGS = List.of("--no-sandbox", "--disable-gpu", "--disable-quic",
-            "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync");
+    /** The pages behind the browser's own address line, which each window would load; and, as only the last such list counts, Playwright's. */
+    private static final List<String> WITHOUT = List.of("WebUIOmniboxPopup", "WebUIOmniboxAimPopup", "WebUIOmniboxFullPopup",
+            "AvoidUnnecessaryBeforeUnloadCheckSync", "BoundaryEventDispatchTracksNodeRemoval", "DestroyProfileOnBrowserClose", "HttpsUpgrades",
+            "LensOverlay", "MediaRouter", "OptimizationHints", "PaintHolding", "ThirdPartyStoragePartitioning", "Translate");
+    private static final List<String> FLAGS = List.of("--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run",
+            "--disable-background-networking", "--disable-component-update", "--disable-sync", "--disable-features=" + String.join(",", WITHOUT));
     private static final Set<String> SERIOUS = Set.of("serious", "critical");
     private static final int WIDTH = 1280;
     private static final int HEIGHT = 800;

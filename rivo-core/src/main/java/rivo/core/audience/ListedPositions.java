@@ -124,6 +124,22 @@ final class ListedPositions extends Positions {
     }
 
     @Override
+    public int addTo(long[] words, int from, int passed) {
+        int low = passed;
+        int high = passed;
+        for (int step = 1; high < sorted.length && sorted[high] < from; step *= 2) {
+            low = high + 1;
+            high += step;
+        }
+        int i = Arrays.binarySearch(sorted, low, Math.min(high, sorted.length), from);
+        i = i < 0 ? -i - 1 : i;
+        for (int end = from + words.length * Long.SIZE; i < sorted.length && sorted[i] < end; i++) {
+            words[sorted[i] - from >> 6] |= 1L << sorted[i];
+        }
+        return i;
+    }
+
+    @Override
     void removeFrom(BitBuffer words) {
         long[] raw = words.raw();
         int firstWord = words.firstWord();

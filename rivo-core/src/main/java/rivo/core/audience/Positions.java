@@ -94,6 +94,17 @@ public abstract sealed class Positions permits RunOfPositions, ListedPositions, 
         addTo(new BitBuffer(words, from));
     }
 
+    /**
+     * The same for one span after the other.
+     *
+     * @param passed what this gave for a span before; 0 for the first
+     * @return a number for the next span
+     */
+    public int addTo(long[] words, int from, int passed) {
+        addTo(words, from);
+        return 0;
+    }
+
     /** Sets the bits of those members that are in the words' span. */
     abstract void addTo(BitBuffer words);
 

@@ -105,16 +105,15 @@ final class Candidates {
             }
         }
         Arrays.sort(order, 0, steps);
+        int taken = sets.taken();
+        long[] first = sets.some();
         for (int o = 0; o < steps && sets.any(several); o++) {
             int i = (int) (order[o] >>> STEP) & MOST;
-            int taken = sets.taken();
-            long[] first = sets.both(several, where[i]);
-            bits.at(titles[i]).keepStood((int) order[o] & (1 << STEP) - 1, first, sets.from(), sets.to());
-            if (sets.any(first)) {
+            if (bits.at(titles[i]).stood((int) order[o] & (1 << STEP) - 1, several, where[i], first, sets.from(), sets.to())) {
                 taker.accept(titles[i], first);
                 sets.remove(several, first);
             }
-            sets.giveBack(taken);
         }
+        sets.giveBack(taken);
     }
 }

@@ -39,7 +39,7 @@ final class FamilyBits {
     /** By title, its variants as {@link #newest} says; null as long as nobody has asked. */
     private final long @Nullable [] @Nullable [] @Nullable [] newest;
     /** By title and neighbour: where the release of that one replaces it; null as long as nobody has asked. */
-    private final long @Nullable [][][] replacedBy;
+    private final long[] @Nullable [] @Nullable [] replacedBy;
     private final long[] nothing;
     /** Another state of the same units, and the titles of which anything else is known or decided here; all, where there is no such state. */
     private final @Nullable FamilyBits other;
@@ -72,9 +72,6 @@ final class FamilyBits {
         this.offered = new int[titles.length][];
         this.newest = new long[titles.length][][];
         this.replacedBy = new long[titles.length][][];
-        for (int t = 0; t < titles.length; t++) {
-            replacedBy[t] = new long[family.neighbours(t).length][];
-        }
         this.nothing = new long[words];
         this.lanes = Lanes.span(0, 0);
     }
@@ -86,8 +83,10 @@ final class FamilyBits {
         Arrays.fill(shares, null);
         Arrays.fill(deviceNeeds, null);
         Arrays.fill(newest, null);
-        for (long[][] of : replacedBy) {
-            Arrays.fill(of, null);
+        for (long[] @Nullable [] of : replacedBy) {
+            if (of != null) {
+                Arrays.fill(of, null);
+            }
         }
         apart.clear();
         apart.or(edited);
@@ -268,14 +267,19 @@ final class FamilyBits {
         if (!isOwn(by)) {
             return Objects.requireNonNull(other).replacedBy(title, neighbour);
         }
-        long[] replaced = replacedBy[title][neighbour];
+        long[] @Nullable [] known = replacedBy[title];
+        if (known == null) {
+            known = new long[family.neighbours(title).length][];
+            replacedBy[title] = known;
+        }
+        long[] replaced = known[neighbour];
         if (replaced == null) {
             replaced = nothing;
             if (family.mayReplace(by, title)) {
                 replaced = new long[words];
                 addReleases(by, release -> family.replaces(release, title), replaced);
             }
-            replacedBy[title][neighbour] = replaced;
+            known[neighbour] = replaced;
         }
         return replaced;
     }

@@ -1,11 +1,9 @@
 package rivo.core.resolve;
 
-import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.BitSet;
 import java.util.Collection;
-import java.util.Deque;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -201,24 +199,30 @@ final class FamilyUnits {
     final class Teller implements FamilyBits.Outside {
 
         private final int words;
-        private final Deque<long[]> free = new ArrayDeque<>();
-        private final List<long[]> used = new ArrayList<>();
+        /** Sets that are used again for each block, and how many this one has taken. */
+        private long[][] memory = new long[64][];
+        private int taken;
+        /** By share, and after those by presence and its part, how far its units have been passed. */
+        private final int[] passed;
 
         /** @param blocks the largest of them says how much memory is asked for */
         Teller(Collection<Lanes> blocks) {
             this.words = blocks.stream().mapToInt(Lanes::words).max().orElse(0);
+            this.passed = new int[assigned.size() + presences.stream().mapToInt(way -> way.units().size()).sum()];
         }
 
         int words() {
             return words;
         }
 
-        /** @param latter the second state; null where only one is looked at */
+        /**
+         * @param lanes after those of the last call
+         * @param latter the second state; null where only one is looked at
+         */
         void tell(Lanes lanes, FamilyBits former, @Nullable FamilyBits latter) {
-            free.addAll(used);
-            used.clear();
+            taken = 0;
             for (int s = 0; s < assigned.size(); s++) {
-                long[] at = at(lanes, List.of(assigned.get(s).units()));
+                long[] at = taken(at(lanes, assigned.get(s).units(), s, null));
                 if (at != null && assigned.get(s).state() != State.LATTER) {
                     former.assigned(s, at);
                 }
@@ -226,8 +230,13 @@ final class FamilyUnits {
                     latter.assigned(s, at);
                 }
             }
+            int number = assigned.size();
             for (Presence way : presences) {
-                long[] at = at(lanes, way.units());
+                long[] any = null;
+                for (Extent units : way.units()) {
+                    any = at(lanes, units, number++, any);
+                }
+                long[] at = taken(any);
                 if (at != null) {
                     former.present(way.title(), way.reached(), at);
                     if (latter != null) {
@@ -237,28 +246,43 @@ final class FamilyUnits {
             }
         }
 
-        /** Where any of these are; null where nowhere. */
-        private long @Nullable [] at(Lanes lanes, List<Extent> sets) {
-            long[] at = null;
-            for (Extent extent : sets) {
-                if (extent.end() > lanes.first() && extent.first() < lanes.end()) {
-                    at = at == null ? memory() : at;
-                    lanes.mark(extent.units(), at);
-                }
+        /**
+         * Adds where these are.
+         *
+         * @param number of these units in {@link #passed}
+         * @param known where others are; null where nowhere
+         * @return where any are; null where they are all outside the lanes
+         */
+        private long @Nullable [] at(Lanes lanes, Extent extent, int number, long @Nullable [] known) {
+            if (extent.end() <= lanes.first() || extent.first() >= lanes.end()) {
+                return known;
             }
-            if (at != null) {
-                used.add(at);
-            }
-            return at != null && Bits.any(at, 0, words) ? at : null;
+            long[] at = known == null ? nothing() : known;
+            passed[number] = lanes.mark(extent.units(), at, passed[number]);
+            return at;
         }
 
-        /** A set with nothing in it. */
-        private long[] memory() {
-            long[] set = free.poll();
-            if (set == null) {
-                return new long[words];
+        /** Keeps the memory of a set that anything is in; null where there is nothing. */
+        private long @Nullable [] taken(long @Nullable [] set) {
+            if (set == null || !Bits.any(set, 0, words)) {
+                return null;
             }
-            Arrays.fill(set, 0);
+            taken++;
+            return set;
+        }
+
+        /** A set with nothing in it, which nobody has taken yet. */
+        private long[] nothing() {
+            if (taken == memory.length) {
+                memory = Arrays.copyOf(memory, 2 * taken);
+            }
+            long[] set = memory[taken];
+            if (set == null) {
+                set = new long[words];
+                memory[taken] = set;
+            } else {
+                Arrays.fill(set, 0);
+            }
             return set;
         }
 

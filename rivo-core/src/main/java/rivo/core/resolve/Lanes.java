@@ -79,6 +79,20 @@ final class Lanes {
         }
     }
 
+    /**
+     * The same for one span of lanes after the other.
+     *
+     * @param passed what this gave for lanes before; 0 for the first
+     * @return a number for the next ones
+     */
+    int mark(Positions set, long[] into, int passed) {
+        if (units == null) {
+            return set.addTo(into, first, passed);
+        }
+        mark(set, into);
+        return passed;
+    }
+
     private void mark(int position, long[] into) {
         int word = position - first >> 6;
         if ((bits[word] >>> position & 1) != 0) {

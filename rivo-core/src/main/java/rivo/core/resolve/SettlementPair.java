@@ -1,8 +1,9 @@
 package rivo.core.resolve;
 
+import java.util.Arrays;
 import java.util.BitSet;
-import java.util.Map;
-import java.util.HashMap;
+import java.util.List;
+import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -21,12 +22,15 @@ final class SettlementPair implements TurnOrder.Taker {
     private final Settlement latter;
     private final TurnOrder order;
     private final BitSet edited;
-    private final Map<Integer, Reach> reaches = new HashMap<>();
+    /** By title, those that its turn may decide, and those that it looks at for that. */
+    private final BitSet[] decides;
+    private final BitSet[] looksAt;
+    private final List<Step> steps;
     /** Whether what titles come to is told: where turns are taken in both. */
     private boolean telling;
 
-    /** @param decides by the turn of a title; and looked at for that */
-    private record Reach(BitSet decides, BitSet looksAt) {
+    /** @param sameOrder whether nobody of the level has to wait for a title that comes to something else by itself, or the other way round */
+    private record Step(Turns.Level level, boolean sameOrder) {
     }
 
     /**
@@ -46,6 +50,19 @@ final class SettlementPair implements TurnOrder.Taker {
         });
         this.latter = new Settlement(family, turns, latterBits, ofLatter);
         this.order = new TurnOrder(turns);
+        this.decides = IntStream.range(0, family.titles().size()).mapToObj(family::decidedWith).toArray(BitSet[]::new);
+        this.looksAt = Arrays.stream(decides).map(this::withNeighbours).toArray(BitSet[]::new);
+        this.steps = turns.levels().stream().map(level -> new Step(level, isSameOrder(level))).toList();
+    }
+
+    private BitSet withNeighbours(BitSet titles) {
+        BitSet all = (BitSet) titles.clone();
+        titles.stream().flatMap(title -> Arrays.stream(family.neighbours(title))).forEach(all::set);
+        return all;
+    }
+
+    private boolean isSameOrder(Turns.Level level) {
+        return Arrays.stream(level.shares()).noneMatch(share -> edited.get(turns.share(share).title()) && turns.isTied(share));
     }
 
     /** Settles what has been told to the bits of both. */
@@ -55,11 +72,11 @@ final class SettlementPair implements TurnOrder.Taker {
 
     private void settleAll() {
         former.goOn(0);
-        for (Turns.Level level : turns.levels()) {
-            if (isSameOrder(level)) {
-                order.settle(level, this);
+        for (Step step : steps) {
+            if (step.sameOrder()) {
+                order.settle(step.level(), this);
             } else {
-                settleApart(level);
+                settleApart(step.level());
             }
         }
         telling = true;
@@ -80,21 +97,11 @@ final class SettlementPair implements TurnOrder.Taker {
         return false;
     }
 
-    /** Whether nobody of the level has to wait for a title that comes to something else by itself, or the other way round. */
-    private boolean isSameOrder(Turns.Level level) {
-        for (int share : level.shares()) {
-            if (edited.get(turns.share(share).title()) && turns.isTied(share)) {
-                return false;
-            }
-        }
-        return true;
-    }
-
     private void settleApart(Turns.Level level) {
         BitSet decided = new BitSet();
         for (int share : level.shares()) {
             if (where(share) != null) {
-                decided.or(reach(turns.share(share).title()).decides());
+                decided.or(decides[turns.share(share).title()]);
             }
         }
         inBoth(decided, () -> former.settle(level), () -> latter.settle(level));
@@ -108,13 +115,13 @@ final class SettlementPair implements TurnOrder.Taker {
 
     @Override
     public void turn(int share, long[] at) {
-        Reach reach = reach(turns.share(share).title());
-        if (!reach.looksAt().intersects(latterBits.apart())) {
+        int title = turns.share(share).title();
+        if (!looksAt[title].intersects(latterBits.apart())) {
             telling = false;
             former.turn(share, at);
             return;
         }
-        inBoth(reach.decides(), () -> turn(former, formerBits, share, at), () -> turn(latter, latterBits, share, at));
+        inBoth(decides[title], () -> turn(former, formerBits, share, at), () -> turn(latter, latterBits, share, at));
     }
 
     private static void turn(Settlement settlement, FamilyBits bits, int share, long[] at) {
@@ -132,21 +139,5 @@ final class SettlementPair implements TurnOrder.Taker {
         inLatter.run();
         former.goOn(Math.max(former.step(), latter.step()));
         latterBits.rejoin(decided);
-    }
-
-    private Reach reach(int title) {
-        Reach known = reaches.get(title);
-        if (known == null) {
-            BitSet decides = family.decidedWith(title);
-            BitSet looksAt = (BitSet) decides.clone();
-            decides.stream().forEach(t -> {
-                for (int neighbour : family.neighbours(t)) {
-                    looksAt.set(neighbour);
-                }
-            });
-            known = new Reach(decides, looksAt);
-            reaches.put(title, known);
-        }
-        return known;
     }
 }

@@ -171,11 +171,22 @@ final class TitleBits {
         return steps[i];
     }
 
-    /** Leaves of a set where it began to stand at that step. */
-    void keepStood(int i, long[] set, int from, int to) {
-        for (int w = from; w < to; w++) {
-            int at = w - firstWords[i];
-            set[w] &= at >= 0 && at < stood[i].length ? stood[i][at] : 0;
+    /** Writes into a set where it began to stand at that step, of what is in two others; whether that is anywhere. */
+    boolean stood(int i, long[] one, long[] other, long[] into, int from, int to) {
+        int first = firstWords[i];
+        int begin = Math.max(from, first);
+        int end = Math.min(to, first + stood[i].length);
+        long any = 0;
+        for (int w = begin; w < end; w++) {
+            any |= one[w] & other[w] & stood[i][w - first];
         }
+        if (any == 0) {
+            return false;
+        }
+        Arrays.fill(into, from, to, 0);
+        for (int w = begin; w < end; w++) {
+            into[w] = one[w] & other[w] & stood[i][w - first];
+        }
+        return true;
     }
 }
