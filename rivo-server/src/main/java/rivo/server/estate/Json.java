@@ -10,8 +10,8 @@ import tools.jackson.databind.json.JsonMapper;
 /** JSON inside records. Safe for any number of threads. */
 public final class Json {
 
-    private static final JsonMapper MAPPER = new JsonMapper();
-    private static final JsonMapper STRICT = JsonMapper.builder().enable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES)
+    private static final JsonMapper MAPPER = JsonMapper.builder().addModule(InstantReader.module()).build();
+    private static final JsonMapper STRICT = JsonMapper.builder().addModule(InstantReader.module()).enable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES)
             .disable(DeserializationFeature.FAIL_ON_NULL_FOR_PRIMITIVES).build();
 
     private Json() {

@@ -1,4 +1,4 @@
-package rivo.server.web;
+package rivo.server.estate;
 
 import static org.assertj.core.api.Assertions.assertThat;
 

@@ -1,4 +1,4 @@
-package rivo.server.web;
+package rivo.server.estate;
 
 import java.time.Instant;
 import java.time.YearMonth;
@@ -29,12 +29,16 @@ final class InstantReader extends StdDeserializer<Instant> {
 
         @Bean
         JacksonModule instants() {
-            return new SimpleModule("instants").addDeserializer(Instant.class, new InstantReader());
+            return module();
         }
     }
 
-    InstantReader() {
+    private InstantReader() {
         super(Instant.class);
+    }
+
+    static JacksonModule module() {
+        return new SimpleModule("instants").addDeserializer(Instant.class, new InstantReader());
     }
 
     @Override
