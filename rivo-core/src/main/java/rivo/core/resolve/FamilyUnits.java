@@ -199,15 +199,15 @@ final class FamilyUnits {
     final class Teller implements FamilyBits.Outside {
 
         private final int words;
-        /** Sets that are used again for each block, and how many this one has taken. */
-        private long[][] memory = new long[64][];
-        private int taken;
+        /** Used again for each block. */
+        private final LaneSets memory;
         /** By share, and after those by presence and its part, how far its units have been passed. */
         private final int[] passed;
 
         /** @param blocks the largest of them says how much memory is asked for */
         Teller(Collection<Lanes> blocks) {
             this.words = blocks.stream().mapToInt(Lanes::words).max().orElse(0);
+            this.memory = new LaneSets(words);
             this.passed = new int[assigned.size() + presences.stream().mapToInt(way -> way.units().size()).sum()];
         }
 
@@ -220,9 +220,9 @@ final class FamilyUnits {
          * @param latter the second state; null where only one is looked at
          */
         void tell(Lanes lanes, FamilyBits former, @Nullable FamilyBits latter) {
-            taken = 0;
+            memory.giveBack(0);
             for (int s = 0; s < assigned.size(); s++) {
-                long[] at = taken(at(lanes, assigned.get(s).units(), s, null));
+                long[] at = kept(at(lanes, assigned.get(s).units(), s, null));
                 if (at != null && assigned.get(s).state() != State.LATTER) {
                     former.assigned(s, at);
                 }
@@ -236,7 +236,7 @@ final class FamilyUnits {
                 for (Extent units : way.units()) {
                     any = at(lanes, units, number++, any);
                 }
-                long[] at = taken(any);
+                long[] at = kept(any);
                 if (at != null) {
                     former.present(way.title(), way.reached(), at);
                     if (latter != null) {
@@ -262,27 +262,18 @@ final class FamilyUnits {
             return at;
         }
 
-        /** Keeps the memory of a set that anything is in; null where there is nothing. */
-        private long @Nullable [] taken(long @Nullable [] set) {
-            if (set == null || !Bits.any(set, 0, words)) {
-                return null;
+        /** Gives the memory back of the last set if nothing is in it, and null then. */
+        private long @Nullable [] kept(long @Nullable [] set) {
+            if (set == null || Bits.any(set, 0, words)) {
+                return set;
             }
-            taken++;
-            return set;
+            memory.giveBack(memory.taken() - 1);
+            return null;
         }
 
-        /** A set with nothing in it, which nobody has taken yet. */
         private long[] nothing() {
-            if (taken == memory.length) {
-                memory = Arrays.copyOf(memory, 2 * taken);
-            }
-            long[] set = memory[taken];
-            if (set == null) {
-                set = new long[words];
-                memory[taken] = set;
-            } else {
-                Arrays.fill(set, 0);
-            }
+            long[] set = memory.some();
+            Arrays.fill(set, 0);
             return set;
         }
 
