@@ -387,7 +387,7 @@ public final class Load {
         Files.writeString(page, before + PART + "\nWritten by `./rivo load` on " + LocalDate.now() + ": " + plan.devices() + " devices, "
                 + plan.assignments() + " assignments, 500 titles; " + plan.speaking() + " of the devices speak, over " + CONNECTIONS
                 + " connections, from the same machine ("
-                + Runtime.getRuntime().availableProcessors() + " processors, which the driver shares). What has a floor was warm for " + plan.warm()
+                + Runtime.getRuntime().availableProcessors() + " processors, which the driver shares). What has a floor, and the writer alone, was warm for " + plan.warm()
                 + " s, the floor and the others for " + plan.lessWarm() + " s; each was measured for " + plan.seconds() + " s, what has a floor by turns with it. Ratios are of the same run.\n\n| work | figure | to reach |\n|---|---|---|\n"
                 + String.join("\n", rows) + "\n");
     }
