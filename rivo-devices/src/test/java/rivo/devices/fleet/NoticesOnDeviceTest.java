@@ -152,12 +152,12 @@ class NoticesOnDeviceTest {
             assertThat(asked.person()).isEqualTo(ROWENA.id());
             assertThat(asked.left()).isEqualTo(2);
             assertThat(asked.titles()).containsExactly(job.title());
-            server.work = work(job).withNotices(null, List.of(says(asked, NoticeAnswer.LATER, Instant.now().plusMillis(200))));
+            server.work = work(job).withNotices(null, List.of(says(asked, NoticeAnswer.LATER, Instant.now().plusMillis(1_500))));
             until(() -> told(NoticeKind.RESTART, NoticeState.SHOWN).size() == 2);
             Told put = told(NoticeKind.RESTART, NoticeState.PUT_OFF).get(0);
             assertThat(put.answer()).isEqualTo(NoticeAnswer.LATER);
             assertThat(put.left()).isEqualTo(1);
-            server.work = work(job).withNotices(null, List.of(says(asked, NoticeAnswer.LATER, Instant.now().plusMillis(200))));
+            server.work = work(job).withNotices(null, List.of(says(asked, NoticeAnswer.LATER, Instant.now().plusMillis(1_500))));
             until(() -> told(NoticeKind.RESTART, NoticeState.PUT_OFF).size() == 2);
             assertThat(isDone(job)).as("before it has restarted").isFalse();
             until(() -> told(NoticeKind.RESTART, NoticeState.COUNTING_DOWN).size() == 1);
@@ -213,7 +213,7 @@ class NoticesOnDeviceTest {
         server.work = work(job);
         with(true, () -> {
             until(() -> !told(NoticeKind.RESTART, NoticeState.COUNTING_DOWN).isEmpty());
-            server.work = work(job).withNotices(null, List.of(says(told().get(0), NoticeAnswer.LATER, Instant.now().plusMillis(500))));
+            server.work = work(job).withNotices(null, List.of(says(told().get(0), NoticeAnswer.LATER, Instant.now().plusMillis(1_500))));
             until(() -> isDone(job));
         });
         assertThat(told(NoticeKind.RESTART, NoticeState.PUT_OFF)).isEmpty();
