@@ -27,7 +27,10 @@ export function useAddressState<P extends Readonly<Record<string, unknown>>>(par
   const said = search.toString()
   const values = useMemo(() => readAddress(parts, new URLSearchParams(said)), [parts, said])
   useEffect(() => {
-    ahead = undefined
+    // The router has come round to it: whoever goes back to where it began finds the address as it is there.
+    if (ahead?.from !== window.location.href) {
+      ahead = undefined
+    }
   }, [said])
   const set = useCallback<Set<P>>(
     (change, how = {}) => {

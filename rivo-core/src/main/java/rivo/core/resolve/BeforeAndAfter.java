@@ -7,14 +7,14 @@ import rivo.core.audience.Positions;
 import rivo.core.estate.Scope;
 import rivo.core.estate.Title;
 
-/** What the titles that are settled together come to in two states of the estate, by id, at the units that were looked at. */
+/** What the titles that are settled together come to in two states of the estate, by id, at least where that is not the same. */
 public record BeforeAndAfter(Map<String, TitleOutcomes> was, Map<String, TitleOutcomes> is) {
 
     /**
      * What a title, and those that are settled with it, come to in two states of the estate, both of which know the title.
      * Where only assignments differ, only the units at which one of the titles comes to something else by itself are looked
      * at: elsewhere nothing can be different. Where such a title meets none that is related to it, only that one is. Costs two ladders for each
-     * title whose assignments differ, and two walks over the other units, by all processors where there are many.
+     * title whose assignments differ, and a walk over the other units in both states at once, by all processors where there are many.
      *
      * @param among the devices outside which nothing can be different; null for all
      */

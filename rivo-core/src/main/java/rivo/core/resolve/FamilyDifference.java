@@ -20,7 +20,7 @@ final class FamilyDifference {
     private final List<Of> all;
 
     /**
-     * What one title comes to in both states, at some units.
+     * What one title comes to in both states, at some units; what relations make of it alike in both may be left out of both.
      *
      * @param units outside them it comes to the same
      */

@@ -105,6 +105,24 @@ class PositionsTest {
         assertThat(one.and(Positions.range(101, 640)).isEmpty()).isTrue();
     }
 
+    /** Some spans are left out, as where others take them. */
+    @Test
+    void spanBySpanEachMemberIsMarkedInItsOwn() {
+        for (int seed = 0; seed < 500; seed++) {
+            Random random = new Random(seed);
+            Set<Integer> members = new TreeSet<>();
+            Positions set = random(random, members);
+            int passed = 0;
+            for (int from = 0; from < 2048; from += 128 * (1 + random.nextInt(3))) {
+                long[] words = new long[2];
+                passed = set.addTo(words, from, passed);
+                for (int p = from; p < from + 128; p++) {
+                    assertThat((words[p - from >> 6] >>> p & 1) != 0).as("seed %d, position %d", seed, p).isEqualTo(members.contains(p));
+                }
+            }
+        }
+    }
+
     @Test
     void theShapeIsTheCheapestThatHolds() {
         assertThat(Positions.range(5, 5_000_000)).isInstanceOf(RunOfPositions.class);
