@@ -7,6 +7,7 @@ import com.microsoft.playwright.BrowserContext;
 import com.microsoft.playwright.BrowserType;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.Playwright;
+import com.microsoft.playwright.assertions.PlaywrightAssertions;
 import com.microsoft.playwright.options.Cookie;
 import com.microsoft.playwright.options.ReducedMotion;
 import java.net.URI;
@@ -35,6 +36,11 @@ final class Browser implements AutoCloseable {
     private static final com.microsoft.playwright.Browser CHROMIUM = Playwright.create(new Playwright.CreateOptions()
             .setEnv(Map.of("PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD", "1"))).chromium().launch(new BrowserType.LaunchOptions()
             .setExecutablePath(Path.of("/usr/bin/chromium")).setArgs(FLAGS));
+
+    static {
+        // How long a page is waited for, however slow the machine; what has to be quick says so itself.
+        PlaywrightAssertions.setDefaultAssertionTimeout(20_000);
+    }
 
     private final BrowserContext context;
     private final Page page;

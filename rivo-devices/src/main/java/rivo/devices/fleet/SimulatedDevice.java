@@ -434,21 +434,21 @@ final class SimulatedDevice {
         }
     }
 
-    /** What comes of a try that ended otherwise than well: when the next one is. */
+    /** What comes of a try that ended otherwise than well: when the next one is, counted from its end. */
     private Progress later(RunningJob current, Progress progress, String key) {
-        Instant now = Instant.now();
+        Instant ended = progress.at();
         if (current.againMinutes() > 0 && count(AGAIN + key, 1) <= Tries.MOST_AGAIN) {
-            return progress.waiting(WaitReason.TRY, tries.afterMinutes(key, current.againMinutes(), now));
+            return progress.waiting(WaitReason.TRY, tries.afterMinutes(key, current.againMinutes(), ended));
         }
         if (current.againMinutes() > 0 || progress.state() == JobState.FAILED) {
             Progress failed = current.againMinutes() > 0 ? current.failed("another installer was still running at the last of " + Tries.MOST_AGAIN + " tries") : progress;
             forget(AGAIN + key);
-            return failed.waiting(WaitReason.TRY, tries.afterFailure(key, count(FAILED + key, 1), now));
+            return failed.waiting(WaitReason.TRY, tries.afterFailure(key, count(FAILED + key, 1), ended));
         }
         // Waiting is no failure: it is looked at again, and costs no try.
         count(key, -1);
         WaitReason reason = progress.waits() == null ? WaitReason.TRY : progress.waits().reason();
-        return progress.waiting(reason, tries.afterALook(key, now));
+        return progress.waiting(reason, tries.afterALook(key, ended));
     }
 
     private List<Report.Software> software() {

@@ -7,6 +7,7 @@ import com.unboundid.ldap.sdk.ModificationType;
 import com.unboundid.ldap.sdk.SearchScope;
 import java.time.Duration;
 import java.time.Instant;
+import java.time.temporal.ChronoUnit;
 import java.util.Collections;
 import java.util.List;
 import java.util.Map;
@@ -15,13 +16,16 @@ import org.springframework.jdbc.core.simple.JdbcClient;
 import rivo.core.estate.Request;
 import rivo.core.estate.Scope;
 import rivo.directory.demo.DemoOrganisation;
+import rivo.server.HandClock;
 import rivo.server.catalogue.choice.FixedChoices;
 import rivo.server.catalogue.title.Catalogue;
 import rivo.server.catalogue.title.ChoiceKind;
 import rivo.server.catalogue.title.ChoiceRecord;
 import rivo.server.catalogue.title.TitleRecord;
 import rivo.server.directory.DirectoryFollower;
+import rivo.server.estate.ChangeWriter;
 import rivo.server.estate.CurrentSnapshot;
+import rivo.server.live.LiveEvents;
 import rivo.server.live.Told;
 import rivo.server.request.Requests;
 import rivo.server.shelf.ShelfWalk;
@@ -72,19 +76,23 @@ class RequestsTest extends ShelfWalk {
     }
 
     @Test
-    void whatIsAgreedToForATimeIsGivenBackAtItsEnd() throws InterruptedException {
+    void whatIsAgreedToForATimeIsGivenBackAtItsEnd() {
         offer(Scope.DEVICE);
         asks(true, "");
         take(Map.of("why", "One week of surveying"));
         assertThat(answer(Map.of("agreed", true, "until", "2020-01-01T00:00:00Z")).code()).as("past").isEqualTo("until");
         assertThat(answer(Map.of("agreed", true, "until", Instant.now().plus(Duration.ofDays(4000)).toString())).code()).isEqualTo("until");
-        Instant end = Instant.now().plusMillis(600);
+        Instant end = Instant.now().plus(Duration.ofDays(7)).truncatedTo(ChronoUnit.SECONDS);
         assertThat(answer(Map.of("agreed", true, "until", end.toString())).status()).isEqualTo(204);
         assertThat(offered().at("/request/until").asString()).isNotEmpty();
         report("\"present\":[{\"title\":\"" + title + "\",\"version\":\"4.2.0\"}]," + done("install"));
         assertThat(offered().path("state").asString()).isEqualTo("in-place");
-        Thread.sleep(Math.max(1, Duration.between(Instant.now(), end).toMillis() + 5));
-        server.bean(Requests.class).end();
+        HandClock clock = new HandClock(end.minusMillis(1));
+        Requests requests = new Requests(server.bean(ChangeWriter.class), server.bean(CurrentSnapshot.class), server.bean(LiveEvents.class), clock);
+        requests.end();
+        assertThat(offered().path("state").asString()).as("a moment before").isEqualTo("in-place");
+        clock.passes(Duration.ofMillis(1));
+        requests.end();
         assertThat(jobs()).containsExactly("remove -");
         assertThat(offered().path("state").asString()).isEqualTo("leaving");
     }

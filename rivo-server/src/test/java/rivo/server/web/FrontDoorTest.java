@@ -21,6 +21,7 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 import rivo.server.RawHttp;
+import rivo.server.ServerSettings;
 import rivo.server.TestClient;
 import rivo.server.TestDevice;
 import rivo.server.ServerTest;
@@ -94,7 +95,7 @@ class FrontDoorTest extends ServerTest {
         long begun = System.nanoTime();
         String told = RawHttp.sendAndReadUpTo(server.url(), "POST /api/session HTTP/1.1\r\nHost: localhost\r\nContent-Type: application/json\r\n"
                 + "Content-Length: 900000000\r\n\r\n", "too-large");
-        assertThat(Duration.ofNanos(System.nanoTime() - begun)).as("whatever does not come").isLessThan(Duration.ofSeconds(2));
+        assertThat(Duration.ofNanos(System.nanoTime() - begun)).as("whatever does not come").isLessThan(atOnce());
         assertThat(told).startsWith("HTTP/1.1 413").contains("too-large");
         StringBuilder chunks = new StringBuilder("POST /api/session HTTP/1.1\r\nHost: localhost\r\nContent-Type: application/json\r\n"
                 + "Transfer-Encoding: chunked\r\nConnection: close\r\n\r\n");
@@ -120,6 +121,7 @@ class FrontDoorTest extends ServerTest {
     @Test
     void thoseWhoStallHoldNobodyUp() throws Exception {
         TestDevice device = TestDevice.enrolled(server, "QB-LAB-002");
+        Duration undisturbed = slowestCallIn(device, 20);
         List<Socket> stalled = new ArrayList<>();
         try {
             for (int i = 0; i < 350; i++) {
@@ -129,14 +131,14 @@ class FrontDoorTest extends ServerTest {
                         + "Content-Length: 100\r\n\r\n{").getBytes(StandardCharsets.US_ASCII));
             }
             Thread.sleep(500);
-            assertThat(slowestCallIn(device, 20)).isLessThan(Duration.ofMillis(500));
+            assertThat(slowestCallIn(device, 20)).isLessThan(longest(Duration.ofMillis(500), undisturbed));
             assertThat(server.ask("GET", "/api/titles", null).status()).isEqualTo(200);
         } finally {
             for (Socket socket : stalled) {
                 socket.close();
             }
         }
-        long end = System.nanoTime() + TimeUnit.SECONDS.toNanos(10);
+        long end = System.nanoTime() + TimeUnit.MINUTES.toNanos(1);
         while (server.ask("DELETE", "/api/draft", null).status() != 200 && System.nanoTime() < end) {
             Thread.sleep(50);
         }
@@ -147,12 +149,13 @@ class FrontDoorTest extends ServerTest {
     void changesThatWaitNeverKeepCallInsFromBeingAnswered() throws Exception {
         TestDevice device = TestDevice.enrolled(server, "QB-LAB-003");
         slowestCallIn(device, 50);
+        Duration undisturbed = middleCallIn(device);
         CountDownLatch go = new CountDownLatch(1);
         ExecutorService threads = Executors.newFixedThreadPool(501);
         try {
             threads.submit(() -> server.bean(ChangeWriter.class).take(context -> {
                 try {
-                    return go.await(30, TimeUnit.SECONDS);
+                    return go.await(2, TimeUnit.MINUTES);
                 } catch (InterruptedException e) {
                     throw new IllegalStateException(e);
                 }
@@ -162,16 +165,11 @@ class FrontDoorTest extends ServerTest {
                 changes.add(threads.submit(() -> server.ask("DELETE", "/api/draft", null).status()));
             }
             Thread.sleep(2_000);
-            List<Duration> times = new ArrayList<>();
-            for (int i = 0; i < 40; i++) {
-                times.add(slowestCallIn(device, 1));
-            }
-            times.sort(Duration::compareTo);
-            assertThat(times.get(times.size() / 2)).as("the middle one of 40").isLessThan(Duration.ofMillis(50));
+            assertThat(middleCallIn(device)).isLessThan(longest(Duration.ofMillis(50), undisturbed));
             go.countDown();
             List<Integer> answers = new ArrayList<>();
             for (Future<Integer> change : changes) {
-                answers.add(change.get(30, TimeUnit.SECONDS));
+                answers.add(change.get(2, TimeUnit.MINUTES));
             }
             assertThat(answers).containsOnly(200, 503);
             assertThat(answers.stream().filter(status -> status == 200).count()).isBetween(1L, (long) FrontDoor.MOST_CHANGES);
@@ -179,6 +177,27 @@ class FrontDoorTest extends ServerTest {
             go.countDown();
             threads.shutdownNow();
         }
+    }
+
+    /** Far less than the server waits for a client that does not go on. */
+    private static Duration atOnce() {
+        return server.bean(ServerSettings.class).clientPatience().dividedBy(2);
+    }
+
+    /** What a call-in may take: this long, or on a machine that is slow itself, three times what one takes undisturbed. */
+    private static Duration longest(Duration usually, Duration undisturbed) {
+        Duration here = undisturbed.multipliedBy(3);
+        return here.compareTo(usually) > 0 ? here : usually;
+    }
+
+    /** Of forty. */
+    private static Duration middleCallIn(TestDevice device) {
+        List<Duration> times = new ArrayList<>();
+        for (int i = 0; i < 40; i++) {
+            times.add(slowestCallIn(device, 1));
+        }
+        times.sort(Duration::compareTo);
+        return times.get(times.size() / 2);
     }
 
     private static Duration slowestCallIn(TestDevice device, int times) {
@@ -196,11 +215,13 @@ class FrontDoorTest extends ServerTest {
     void oneDeviceReportsSixtyTimesAMinute() {
         TestDevice device = TestDevice.enrolled(server, "QB-LAB-004");
         int number = 1;
+        long begun = System.nanoTime();
         TestClient.Answer more = device.report("{\"number\":1}");
-        while (more.status() == 200 && number < 90) {
+        while (more.status() == 200 && number < 200) {
             more = device.report("{\"number\":" + ++number + "}");
         }
-        assertThat(number).as("sixty, and what has been given back meanwhile").isBetween(61, 75);
+        int seconds = (int) Duration.ofNanos(System.nanoTime() - begun).toSeconds();
+        assertThat(number).as("sixty, one each second that is given back meanwhile, and the one too many").isBetween(61, 62 + seconds);
         assertThat(more.status()).isEqualTo(429);
         assertThat(Integer.parseInt(more.header("Retry-After"))).isBetween(1, 3);
         assertThat(device.work().status()).as("it may call in all the same").isEqualTo(200);
