@@ -124,11 +124,24 @@ function Content({ account, byLink }: ContentProps) {
     }
   }, [address.on, device, change])
   const why = failure(shelf)
+  // Until the shelf of another computer has come, the one before can be read, and not be pressed: it would act on the wrong one.
+  const isComing = shelf.isPlaceholderData && address.on !== undefined && address.on !== device
   const isTaken = useCallback(() => change({ take: undefined }, { replace: true }), [change])
   return (
     <Flex direction="column" minH="100%">
-      <Head shelf={shelf.data} onChoose={on => change({ on })} />
-      <Box as="main" id="main" w="100%" maxW={WIDTH} mx="auto" px="5" pb="10">
+      <Head shelf={shelf.data} on={isComing ? address.on : device} onChoose={on => change({ on })} />
+      <Box
+        as="main"
+        id="main"
+        w="100%"
+        maxW={WIDTH}
+        mx="auto"
+        px="5"
+        pb="10"
+        inert={isComing}
+        aria-busy={isComing}
+        opacity={isComing ? 0.5 : 1}
+      >
         {why !== undefined && (
           <Notice heading={say('failed')}>
             {sentence(why)}
@@ -181,7 +194,14 @@ function Parts({ shelf, wanted, takes, onFound }: PartsProps) {
   )
 }
 
-function Head({ shelf, onChoose }: { shelf: Shelf | undefined; onChoose: (device: string) => void }) {
+interface HeadProps {
+  shelf: Shelf | undefined
+  /** The computer that is chosen, whether or not its shelf has come. */
+  on: string | undefined
+  onChoose: (device: string) => void
+}
+
+function Head({ shelf, on, onChoose }: HeadProps) {
   const { say, language, choose } = useSpeaker()
   const signOut = useSignOut('/shelf')
   return (
@@ -198,7 +218,7 @@ function Head({ shelf, onChoose }: { shelf: Shelf | undefined; onChoose: (device
         {shelf?.device !== undefined && (
           <Flex as="label" align="center" gap="2" color="ink2">
             {say('onComputer')}
-            <Select value={shelf.device} onChange={event => onChoose(event.target.value)}>
+            <Select value={on} onChange={event => onChoose(event.target.value)}>
               {shelf.devices.map(device => (
                 <option key={device.id} value={device.id}>
                   {device.signedIn ? say('signedInThere', { name: device.name }) : device.name}

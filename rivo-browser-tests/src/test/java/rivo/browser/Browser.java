@@ -3,6 +3,7 @@ package rivo.browser;
 import com.deque.html.axecore.args.AxeRunOptions;
 import com.deque.html.axecore.playwright.AxeBuilder;
 import com.deque.html.axecore.results.Rule;
+import com.google.gson.JsonObject;
 import com.microsoft.playwright.BrowserContext;
 import com.microsoft.playwright.BrowserType;
 import com.microsoft.playwright.Page;
@@ -61,6 +62,16 @@ final class Browser implements AutoCloseable {
 
     Page page() {
         return page;
+    }
+
+    /** From now on every answer of the server comes that much later. */
+    void answersAfter(int milliseconds) {
+        JsonObject slow = new JsonObject();
+        slow.addProperty("offline", false);
+        slow.addProperty("latency", milliseconds);
+        slow.addProperty("downloadThroughput", -1);
+        slow.addProperty("uploadThroughput", -1);
+        context.newCDPSession(page).send("Network.emulateNetworkConditions", slow);
     }
 
     /** What the page complained of so far: uncaught errors, and what the content policy blocked. */

@@ -3,7 +3,6 @@ package rivo.browser;
 import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThat;
 
-import com.google.gson.JsonObject;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
@@ -215,12 +214,7 @@ class LookingTest extends BrowserTest {
                     }
                   }
                 }).observe({ type: 'layout-shift', buffered: true })""");
-        JsonObject slow = new JsonObject();
-        slow.addProperty("offline", false);
-        slow.addProperty("latency", 100);
-        slow.addProperty("downloadThroughput", -1);
-        slow.addProperty("uploadThroughput", -1);
-        page.context().newCDPSession(page).send("Network.emulateNetworkConditions", slow);
+        browser.answersAfter(100);
         page.navigate("/fleet");
         String device = page.locator("[href^='/fleet/']").first().getAttribute("href");
         for (String address : List.of("/catalogue/siltscope?release=4.2.0", "/catalogue", "/reach/siltscope", device)) {
