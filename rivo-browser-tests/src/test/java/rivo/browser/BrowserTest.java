@@ -15,6 +15,8 @@ import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.MethodOrderer;
 import org.junit.jupiter.api.TestMethodOrder;
+import org.junit.jupiter.api.extension.AfterTestExecutionCallback;
+import org.junit.jupiter.api.extension.RegisterExtension;
 import org.junit.jupiter.api.io.TempDir;
 
 /** A demo of its own for each class, and a browser of its own for each test. */
@@ -50,6 +52,12 @@ abstract class BrowserTest {
     void shut() {
         browser.close();
     }
+
+    /** Said where a test fails, since whoever reads its report was not there. */
+    @RegisterExtension
+    final AfterTestExecutionCallback saysWhatStoodThere = test -> test.getExecutionException()
+            .ifPresent(failure -> System.out.println(test.getDisplayName() + " failed at " + page.url() + "\n" + page.locator("body").ariaSnapshot()
+                    + "\ncomplaints: " + browser.complaints()));
 
     void signIn() {
         browser.signIn(demo.account(), demo.password());

@@ -306,7 +306,7 @@ class InstallerReaderTest {
         byte[] whole = seed(name);
         long seed = 20261123;
         Random random = new Random(seed);
-        for (int i = 0; i < 1500; i++) {
+        for (int i = 0; i < Integer.getInteger("rivo.damaged-files", 1500); i++) {
             byte[] damaged = i % 3 == 0 ? Arrays.copyOf(whole, random.nextInt(whole.length)) : whole.clone();
             for (int flips = i % 3 == 0 ? 0 : 1 + random.nextInt(12); flips > 0; flips--) {
                 int within = random.nextBoolean() ? Math.min(damaged.length, 4096) : damaged.length;
