@@ -1,5 +1,6 @@
 import { hashKey } from '@tanstack/react-query'
 import { useEffect, useState } from 'react'
+import { sentence } from '../../../shared/api'
 import type { Effects } from '../api/catalogue'
 import { useEffects } from '../api/catalogue'
 
@@ -9,8 +10,9 @@ const PAUSE_MS = 350
 export type Rehearsed =
   | { readonly kind: 'unchanged' }
   | { readonly kind: 'rehearsing' }
-  | { readonly kind: 'refused' }
-  | { readonly kind: 'known'; readonly effects: Effects }
+  | { readonly kind: 'refused'; readonly why: string }
+  /** With whether it is being rehearsed again, since something has changed meanwhile. */
+  | { readonly kind: 'known'; readonly effects: Effects; readonly again: boolean }
 
 /**
  * Rehearses an edit on the whole fleet whenever the writing pauses, so that nobody saves a surprise.
@@ -32,8 +34,11 @@ export function useRehearsedEdit<T>(address: string, before: T, wanted: T, possi
   if (!changes) {
     return { kind: 'unchanged' }
   }
-  if (change !== text || effects.isFetching) {
+  if (change !== text || effects.isPending) {
     return { kind: 'rehearsing' }
   }
-  return effects.data === undefined ? { kind: 'refused' } : { kind: 'known', effects: effects.data }
+  // One that failed says nothing of how it is now, whatever was found before.
+  return effects.isError
+    ? { kind: 'refused', why: sentence(effects.error) }
+    : { kind: 'known', effects: effects.data, again: effects.isFetching }
 }

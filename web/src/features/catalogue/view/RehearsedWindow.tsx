@@ -36,7 +36,8 @@ export function RehearsedWindow({
 }: Props) {
   const [why, setWhy] = useState('')
   const changes = rehearsed.kind === 'known' && rehearsed.effects.effects.length > 0
-  const said = problem ?? refusal
+  const said = problem ?? refusal ?? (rehearsed.kind === 'refused' ? rehearsed.why : undefined)
+  const isRehearsing = rehearsed.kind === 'rehearsing' || (rehearsed.kind === 'known' && rehearsed.again)
   return (
     <Window
       open
@@ -48,7 +49,7 @@ export function RehearsedWindow({
           <Button
             size="lg"
             variant={changes ? 'honey' : 'chosen'}
-            loading={pending || rehearsed.kind === 'rehearsing'}
+            loading={pending || isRehearsing}
             disabled={problem !== undefined || (changes && why.trim().length < 3)}
             onClick={() => onSave(changes ? why : undefined)}
           >
