@@ -19,24 +19,21 @@ import java.util.Map;
 import java.util.Set;
 
 /**
- * One page in a browser that knows nothing yet: no session, nothing stored. All tests of a JVM share one process of Debian's Chromium, which
- * ends with it; nothing else does they share. Whoever uses it has asked their system for less motion, which spares waiting for what slides in.
+ * One page in a browser that knows nothing yet: no session, nothing stored. All tests of a JVM share one process of Debian's Chromium, the build
+ * that has no windows of its own, which ends with it; nothing else do they share. Whoever uses it has asked their system for less motion, which
+ * spares waiting for what slides in.
  */
 final class Browser implements AutoCloseable {
 
-    /** The pages behind the browser's own address line, which each window would load; and, as only the last such list counts, Playwright's. */
-    private static final List<String> WITHOUT = List.of("WebUIOmniboxPopup", "WebUIOmniboxAimPopup", "WebUIOmniboxFullPopup",
-            "AvoidUnnecessaryBeforeUnloadCheckSync", "BoundaryEventDispatchTracksNodeRemoval", "DestroyProfileOnBrowserClose", "HttpsUpgrades",
-            "LensOverlay", "MediaRouter", "OptimizationHints", "PaintHolding", "ThirdPartyStoragePartitioning", "Translate");
     private static final List<String> FLAGS = List.of("--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run",
-            "--disable-background-networking", "--disable-component-update", "--disable-sync", "--disable-features=" + String.join(",", WITHOUT));
+            "--disable-background-networking", "--disable-component-update", "--disable-sync");
     private static final Set<String> SERIOUS = Set.of("serious", "critical");
     private static final int WIDTH = 1280;
     private static final int HEIGHT = 800;
 
     private static final com.microsoft.playwright.Browser CHROMIUM = Playwright.create(new Playwright.CreateOptions()
             .setEnv(Map.of("PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD", "1"))).chromium().launch(new BrowserType.LaunchOptions()
-            .setExecutablePath(Path.of("/usr/bin/chromium")).setArgs(FLAGS));
+            .setExecutablePath(Path.of("/usr/bin/chromium-headless-shell")).setArgs(FLAGS));
 
     static {
         // How long a page is waited for, however slow the machine; what has to be quick says so itself.
