@@ -100,6 +100,16 @@ describe('the layout', () => {
     expect(bands.find(b => b.id === 'd')?.deeper).toBe(true)
   })
 
+  it('gives the first column room for a word where the map is narrow', () => {
+    const widths = (width: number) =>
+      layOut(tree(), { width, height: 600 })
+        .bands.filter(b => b.column === 0)
+        .map(b => Math.round(b.width) + 2)
+    expect(widths(300)).toEqual([92])
+    expect(widths(1000)).toEqual([218])
+    expect(widths(240)).toEqual([80])
+  })
+
   it('fills the width: what has nothing below reaches the right edge', () => {
     const { bands } = layOut(tree(), SPACE)
     for (const band of bands.filter(b => b.first === null)) {

@@ -49,7 +49,9 @@ const COLUMNS = 4
 const GAP = 2
 const LINE = 18
 /** The share of the width that each column takes. */
-const SHARES = [0.135, 0.23, 0.255, 0.38]
+const SHARES = [0.135, 0.23, 0.255, 0.38] as const
+/** What the first takes at least, so that no word of an organisation's name is broken, as long as that is not more than its part of all. */
+const LEAST_FIRST = 92
 
 interface Part {
   readonly id: string
@@ -109,9 +111,11 @@ function leaf(node: OuNode, kind: 'own' | 'gathered', weight: number, gathered: 
 function leftEdges(width: number, columns: number): readonly number[] {
   const shares = SHARES.slice(0, columns)
   const whole = shares.reduce((sum, share) => sum + share, 0)
-  const edges: number[] = [0]
-  for (const share of shares) {
-    edges.push((edges.at(-1) ?? 0) + (share / whole) * width)
+  const first = Math.max((SHARES[0] / whole) * width, Math.min(LEAST_FIRST, width / columns))
+  const others = whole - SHARES[0]
+  const edges: number[] = [0, first]
+  for (const share of shares.slice(1)) {
+    edges.push((edges.at(-1) ?? 0) + (share / others) * (width - first))
   }
   return edges
 }
