@@ -20,6 +20,12 @@ public final class PositionsBuilder {
         return this;
     }
 
+    /** Adds those whose bits are set, counted from {@code from}, a multiple of 64. */
+    public PositionsBuilder addAll(long[] bits, int from) {
+        words.or(bits, from >> 6);
+        return this;
+    }
+
     /** What has been gathered; the builder must not be used any more. */
     public Positions build() {
         return words.toPositions();

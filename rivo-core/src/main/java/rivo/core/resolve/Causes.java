@@ -17,7 +17,15 @@ final class Causes implements Settlement.Sink {
 
     /** What relations make of a title, and by what. */
     record Cause(int title, int part, Settlement.State state, int by, @Nullable Reason reason) {
+
+        boolean is(int ofTitle, int ofPart, Settlement.State comes, int who, @Nullable Reason why) {
+            return part == ofPart && by == who && state == comes && title == ofTitle && reason == why;
+        }
     }
+
+    /** A power of two. */
+    private static final int LATEST = 1 << 12;
+    private static final int STATES = Settlement.State.values().length;
 
     /** @param units at which it comes to that */
     record Changed(Cause cause, Decision decision, GrowingUnits units) {
@@ -28,6 +36,8 @@ final class Causes implements Settlement.Sink {
     /** Of which the units are. */
     private final Positions among;
     private final Map<Cause, Integer> numbers = new HashMap<>();
+    /** Numbers of those that came last, each at the place that its parts give it: most come again and again, block by block. */
+    private final int[] latest = new int[LATEST];
     private final List<Changed> changed = new ArrayList<>();
     /** By the number of a cause, where in the block it is; null where nowhere. Those that are somewhere; and memory for more. */
     private final List<long @Nullable []> where = new ArrayList<>();
@@ -42,13 +52,11 @@ final class Causes implements Settlement.Sink {
 
     @Override
     public void comesTo(int title, int part, Settlement.State state, int by, @Nullable Reason reason, long[] lanes, int from, int to) {
-        Cause cause = new Cause(title, part, state, by, reason);
-        Integer number = numbers.get(cause);
-        if (number == null) {
-            number = changed.size();
-            numbers.put(cause, number);
-            changed.add(new Changed(cause, decision.apply(cause), new GrowingUnits(among.first(), among.end())));
-            where.add(null);
+        int place = (title * 31 + part) * 31 + by * STATES + state.ordinal() & LATEST - 1;
+        int number = latest[place];
+        if (number >= changed.size() || !changed.get(number).cause().is(title, part, state, by, reason)) {
+            number = number(new Cause(title, part, state, by, reason));
+            latest[place] = number;
         }
         long[] at = where.get(number);
         if (at == null) {
@@ -59,6 +67,18 @@ final class Causes implements Settlement.Sink {
         for (int w = from; w < to; w++) {
             at[w] |= lanes[w];
         }
+    }
+
+    private int number(Cause cause) {
+        Integer known = numbers.get(cause);
+        if (known != null) {
+            return known;
+        }
+        int number = changed.size();
+        numbers.put(cause, number);
+        changed.add(new Changed(cause, decision.apply(cause), new GrowingUnits(among.first(), among.end())));
+        where.add(null);
+        return number;
     }
 
     private long[] memory() {

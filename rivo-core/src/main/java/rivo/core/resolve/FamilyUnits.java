@@ -8,7 +8,9 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Queue;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ConcurrentLinkedQueue;
+import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
 import rivo.core.audience.Positions;
 
@@ -19,7 +21,7 @@ import rivo.core.audience.Positions;
 final class FamilyUnits {
 
     /** Words of lanes at a time: no more than stay near the processor with all of a family's sets, and no fewer than are worth a step. */
-    private static final int MOST_WORDS = 64;
+    private static final int MOST_WORDS = 160;
     private static final int FEWEST_WORDS = 8;
     /** So many blocks for each thread, where that can be: they take different times. */
     private static final int BLOCKS = 4;
@@ -70,43 +72,58 @@ final class FamilyUnits {
      * @param choices for each title its releases
      * @param deviceNeedsMet for each of the family's device needs the units whose device meets it
      * @param among the units that are asked about
+     * @param threads at least 1
      */
     FamilyUnits(Family family, List<Known> known, Map<Integer, List<UnitsWith<BaseOutcome>>> edited, List<Choices> choices,
-            List<Positions> deviceNeedsMet, Positions among) {
+            List<Positions> deviceNeedsMet, Positions among, int threads) {
         this.family = family;
         this.choices = choices;
         this.deviceNeedsMet = deviceNeedsMet;
         this.among = among;
+        List<Known> within = new ArrayList<>(known);
+        Map<Integer, List<UnitsWith<BaseOutcome>>> editedWithin = new ConcurrentHashMap<>();
+        Threads.run(threads, IntStream.range(0, known.size()).boxed().toList(), () -> t -> {
+            within.set(t, new Known(within(known.get(t).base()), within(known.get(t).present())));
+            if (edited.containsKey(t)) {
+                editedWithin.put(t, within(edited.get(t)));
+            }
+        });
         List<Turns.Share> shares = new ArrayList<>();
-        for (int t = 0; t < known.size(); t++) {
-            List<UnitsWith<BaseOutcome>> latter = edited.get(t);
-            add(t, known.get(t).base(), latter == null ? State.BOTH : State.FORMER, shares);
+        for (int t = 0; t < within.size(); t++) {
+            List<UnitsWith<BaseOutcome>> latter = editedWithin.get(t);
+            add(t, within.get(t).base(), latter == null ? State.BOTH : State.FORMER, shares);
             if (latter != null) {
                 add(t, latter, State.LATTER, shares);
                 this.edited.set(t);
             }
-            listPresences(t, known.get(t).present());
+            listPresences(t, within.get(t).present());
         }
         this.turns = new Turns(family, shares);
     }
 
+    /** What is anywhere among the units that are asked about, and where of them. */
+    private <T> List<UnitsWith<T>> within(List<UnitsWith<T>> all) {
+        List<UnitsWith<T>> within = new ArrayList<>(all.size());
+        for (UnitsWith<T> one : all) {
+            Positions units = one.units().and(among);
+            if (!units.isEmpty()) {
+                within.add(units == one.units() ? one : new UnitsWith<>(one.what(), units));
+            }
+        }
+        return within;
+    }
+
     private void add(int t, List<UnitsWith<BaseOutcome>> base, State state, List<Turns.Share> shares) {
         for (UnitsWith<BaseOutcome> share : base) {
-            Positions units = share.units().and(among);
-            if (!units.isEmpty()) {
-                shares.add(new Turns.Share(t, share.what(), family.number(t, share.what().choice())));
-                assigned.add(new Assigned(Extent.of(units), state));
-            }
+            shares.add(new Turns.Share(t, share.what(), family.number(t, share.what().choice())));
+            assigned.add(new Assigned(Extent.of(share.units()), state));
         }
     }
 
     private void listPresences(int t, List<UnitsWith<Presences.Way>> ways) {
         Map<Integer, List<Extent>> byReached = new LinkedHashMap<>();
         for (UnitsWith<Presences.Way> way : ways) {
-            Positions units = way.units().and(among);
-            if (!units.isEmpty()) {
-                byReached.computeIfAbsent(family.reached(t, way.what().version()), r -> new ArrayList<>()).add(Extent.of(units));
-            }
+            byReached.computeIfAbsent(family.reached(t, way.what().version()), r -> new ArrayList<>()).add(Extent.of(way.units()));
         }
         byReached.forEach((reached, units) -> presences.add(new Presence(t, reached, units)));
     }
@@ -147,21 +164,27 @@ final class FamilyUnits {
 
     /**
      * The units at which relations may change anything: those at which a title is required that needs something, and those at which two have something
-     * to do that may stand against each other. Everywhere else each comes to what it is by itself.
+     * to do that may stand against each other. Everywhere else each comes to what it is by itself. All, where the
+     * former are a good part of them: finding the others would cost more than it spares.
      */
     Positions meeting() {
+        List<Positions> meeting = new ArrayList<>();
+        for (int s = 0; s < turns.size(); s++) {
+            Turns.Share share = turns.share(s);
+            if (share.base().outcome() == Outcome.REQUIRED && family.needs(share.release()).length > 0) {
+                meeting.add(assigned.get(s).units().units());
+            }
+        }
+        Positions asking = Positions.union(meeting);
+        if ((long) asking.size() * DENSE >= among.size()) {
+            return among;
+        }
         List<List<Positions>> touching = new ArrayList<>();
         for (int t = 0; t < family.titles().size(); t++) {
             touching.add(new ArrayList<>());
         }
-        List<Positions> meeting = new ArrayList<>();
         for (int s = 0; s < turns.size(); s++) {
-            Turns.Share share = turns.share(s);
-            Positions units = assigned.get(s).units().units();
-            touching.get(share.title()).add(units);
-            if (share.base().outcome() == Outcome.REQUIRED && family.needs(share.release()).length > 0) {
-                meeting.add(units);
-            }
+            touching.get(turns.share(s).title()).add(assigned.get(s).units().units());
         }
         presences.forEach(way -> way.units().forEach(extent -> touching.get(way.title()).add(extent.units())));
         List<Positions> touched = touching.stream().map(Positions::union).toList();

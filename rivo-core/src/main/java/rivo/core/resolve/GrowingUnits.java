@@ -24,18 +24,12 @@ final class GrowingUnits {
 
     /** Adds the units of these lanes, which are after all that have been added. */
     void add(Lanes lanes, long[] at) {
-        int count = 0;
-        for (long word : at) {
-            count += Long.bitCount(word);
+        if (many == null) {
+            makeRoom(at);
         }
-        if (many == null && (long) (size + count) * BITS_OF_NUMBER > to - from) {
-            many = new PositionsBuilder(from, to);
-            for (int i = 0; i < size; i++) {
-                many.add(few[i]);
-            }
-        }
-        if (many == null && size + count > few.length) {
-            few = Arrays.copyOf(few, Math.max(size + count, 2 * size));
+        if (many != null && lanes.isSpan()) {
+            many.addAll(at, lanes.first());
+            return;
         }
         for (int w = 0; w < at.length; w++) {
             for (long rest = at[w]; rest != 0; rest &= rest - 1) {
@@ -46,6 +40,21 @@ final class GrowingUnits {
                     few[size++] = unit;
                 }
             }
+        }
+    }
+
+    private void makeRoom(long[] at) {
+        int count = 0;
+        for (long word : at) {
+            count += Long.bitCount(word);
+        }
+        if ((long) (size + count) * BITS_OF_NUMBER > to - from) {
+            many = new PositionsBuilder(from, to);
+            for (int i = 0; i < size; i++) {
+                many.add(few[i]);
+            }
+        } else if (size + count > few.length) {
+            few = Arrays.copyOf(few, Math.max(size + count, 2 * size));
         }
     }
 

@@ -60,6 +60,11 @@ final class Lanes {
         return units == null ? first + words * Long.SIZE : units[units.length - 1] + 1;
     }
 
+    /** Whether lanes are positions that follow one another. */
+    boolean isSpan() {
+        return units == null;
+    }
+
     int unit(int lane) {
         return units == null ? first + lane : units[lane];
     }

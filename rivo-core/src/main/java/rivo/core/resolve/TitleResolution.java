@@ -195,7 +195,7 @@ final class TitleResolution {
             return Collections.nCopies(family.titles().size(), List.of());
         }
         List<Positions> met = family.deviceNeeds().stream().map(this::meeting).toList();
-        return new FamilyWalk(new FamilyUnits(family, known, Map.of(), choices(family), met, among)).settle(threads);
+        return new FamilyWalk(new FamilyUnits(family, known, Map.of(), choices(family), met, among, threads)).settle(threads);
     }
 
     private List<FamilyUnits.Known> known(Family family, Positions among) {
@@ -219,7 +219,7 @@ final class TitleResolution {
         Map<Integer, List<UnitsWith<BaseOutcome>>> second = new HashMap<>();
         edited.forEach(t -> second.put(t, latter.base(family.titles().get(t), among)));
         List<FamilyDifference.Of> differences = among.isEmpty() ? Collections.nCopies(family.titles().size(), FamilyDifference.Of.NOWHERE)
-                : new FamilyDifference(new FamilyUnits(family, known(family, among), second, choices(family), List.of(), among)).settle(threads);
+                : new FamilyDifference(new FamilyUnits(family, known(family, among), second, choices(family), List.of(), among, threads)).settle(threads);
         Map<String, TitleOutcomes> was = new LinkedHashMap<>();
         Map<String, TitleOutcomes> is = new LinkedHashMap<>();
         for (int t = 0; t < differences.size(); t++) {

@@ -152,4 +152,12 @@ class PositionsTest {
         }
         assertThat(Positions.NONE.shifted(5).isEmpty()).isTrue();
     }
+
+    @Test
+    void bitsAreAddedWhereTheyStandAndNoneOutsideTheSpan() {
+        long[] bits = {1L | 1L << 63, 0, 1L << 5};
+        assertThat(new PositionsBuilder(70, 260).add(71).addAll(bits, 64).build().toArray()).containsExactly(71, 127, 197);
+        assertThat(new PositionsBuilder(64, 190).addAll(bits, 64).build().toArray()).containsExactly(64, 127);
+        assertThat(new PositionsBuilder(0, 128).addAll(bits, 192).build().isEmpty()).isTrue();
+    }
 }
