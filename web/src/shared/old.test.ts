@@ -23,7 +23,6 @@ test('a draft is shown on the map and on audiences', () => {
 
 test('facts arrive without an end, and are asked for now and then', () => {
   expect(madeOld('facts').within).toBe(5000)
-  expect(madeOld('facts').keys).toContainEqual(['effects'])
   expect(madeOld('mirrors').within).toBe(1000)
 })
 

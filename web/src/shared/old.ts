@@ -50,9 +50,7 @@ const OF_TOPIC: Record<string, Old> = {
   directory: { keys: [['directory']], within: AT_ONCE },
   mirrors: { keys: [['mirrors'], ...READINESS], within: SOON },
   facts: {
-    keys: ['reach', 'title', 'titles', 'effects', 'audiences', 'audience', 'audience-list', 'rule', 'waves'].map(
-      key => [key],
-    ),
+    keys: ['reach', 'title', 'titles', 'audiences', 'audience', 'audience-list', 'rule', 'waves'].map(key => [key]),
     within: NOW_AND_THEN,
   },
 }

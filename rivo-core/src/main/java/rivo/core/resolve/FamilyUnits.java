@@ -164,8 +164,8 @@ final class FamilyUnits {
 
     /**
      * The units at which relations may change anything: those at which a title is required that needs something, and those at which two have something
-     * to do that may stand against each other. Everywhere else each comes to what it is by itself. All, where the
-     * former are a good part of them: finding the others would cost more than it spares.
+     * to do that may stand against each other. Everywhere else each comes to what it is by itself. All, where the former are a good part of them: finding
+     * the others would cost more than it spares.
      */
     Positions meeting() {
         List<Positions> meeting = new ArrayList<>();
