@@ -105,7 +105,7 @@ describe('the layout', () => {
       layOut(tree(), { width, height: 600 })
         .bands.filter(b => b.column === 0)
         .map(b => Math.round(b.width) + 2)
-    expect(widths(300)).toEqual([92])
+    expect(widths(300)).toEqual([84])
     expect(widths(1000)).toEqual([218])
     expect(widths(240)).toEqual([80])
   })

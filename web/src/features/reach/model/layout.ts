@@ -51,7 +51,7 @@ const LINE = 18
 /** The share of the width that each column takes. */
 const SHARES = [0.135, 0.23, 0.255, 0.38] as const
 /** What the first takes at least, so that no word of an organisation's name is broken, as long as that is not more than its part of all. */
-const LEAST_FIRST = 92
+const LEAST_FIRST = 84
 
 interface Part {
   readonly id: string

@@ -26,7 +26,7 @@ const TWO_LINES = 44
 const CHIPS = 18
 const MOST_LINES = 3
 /** So narrow that a figure stands below the name. */
-const NARROW = 130
+const NARROW = 120
 
 const filled = (name: string, { colour, image, size }: BandFill) => [
   `& .${name}`,
@@ -186,12 +186,15 @@ function inner(band: Band): ReactNode {
   const { ou } = band.node
   const tall = band.height >= TWO_LINES
   const hasChips = band.kind === 'ou' && ou.here.length > 0
-  const lines = tall ? Math.max(1, Math.floor((band.height - 4 - (hasChips ? CHIPS : 0)) / LINE)) : 1
+  const narrow = band.column === 0 || band.width < NARROW
+  // Of a narrow one, the figure may take a line of its own.
+  const room = Math.floor((band.height - 4 - (hasChips ? CHIPS : 0)) / LINE) - (narrow ? 1 : 0)
+  const lines = tall ? Math.max(1, room) : 1
   const looks = [
     'label',
     band.kind,
     tall ? 'tall' : '',
-    band.column === 0 || band.width < NARROW ? 'narrow' : '',
+    narrow ? 'narrow' : '',
     ou.fenced && band.kind === 'ou' ? 'fenced' : '',
   ]
   const deeper = band.deeper && <span className="deeper" aria-hidden="true" />
