@@ -8,7 +8,6 @@ import com.microsoft.playwright.BrowserContext;
 import com.microsoft.playwright.BrowserType;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.Playwright;
-import com.microsoft.playwright.assertions.PlaywrightAssertions;
 import com.microsoft.playwright.options.Cookie;
 import com.microsoft.playwright.options.ReducedMotion;
 import java.net.URI;
@@ -20,7 +19,7 @@ import java.util.Set;
 
 /**
  * One page in a browser that knows nothing yet: no session, nothing stored. All tests of a JVM share one process of Debian's Chromium, the build
- * that has no windows of its own, which ends with it; nothing else do they share. Whoever uses it has asked their system for less motion, which
+ * that has no windows of its own, which ends with it; they share nothing else. Whoever uses it has asked their system for less motion, which
  * spares waiting for what slides in.
  */
 final class Browser implements AutoCloseable {
@@ -34,11 +33,6 @@ final class Browser implements AutoCloseable {
     private static final com.microsoft.playwright.Browser CHROMIUM = Playwright.create(new Playwright.CreateOptions()
             .setEnv(Map.of("PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD", "1"))).chromium().launch(new BrowserType.LaunchOptions()
             .setExecutablePath(Path.of("/usr/bin/chromium-headless-shell")).setArgs(FLAGS));
-
-    static {
-        // How long a page is waited for, however slow the machine; what has to be quick says so itself.
-        PlaywrightAssertions.setDefaultAssertionTimeout(20_000);
-    }
 
     private final BrowserContext context;
     private final Page page;

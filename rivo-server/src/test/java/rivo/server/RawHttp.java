@@ -8,7 +8,7 @@ import java.nio.charset.StandardCharsets;
 /** Requests written by hand, byte by byte, as no client would send them. */
 public final class RawHttp {
 
-    private static final int PATIENCE_MILLIS = 60_000;
+    private static final int PATIENCE_MILLIS = 10_000;
 
     private RawHttp() {
     }

@@ -135,7 +135,7 @@ class SuddenDeathTest {
         dying = true;
         server.kill();
         threads.shutdown();
-        assertThat(threads.awaitTermination(2, TimeUnit.MINUTES)).isTrue();
+        assertThat(threads.awaitTermination(30, TimeUnit.SECONDS)).isTrue();
         assertThat(early).as("what failed before the server did").isEmpty();
     }
 

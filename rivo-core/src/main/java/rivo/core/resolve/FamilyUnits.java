@@ -107,7 +107,7 @@ final class FamilyUnits {
         for (UnitsWith<T> one : all) {
             Positions units = one.units().and(among);
             if (!units.isEmpty()) {
-                within.add(units == one.units() ? one : new UnitsWith<>(one.what(), units));
+                within.add(new UnitsWith<>(one.what(), units));
             }
         }
         return within;
@@ -168,14 +168,14 @@ final class FamilyUnits {
      * the others would cost more than it spares.
      */
     Positions meeting() {
-        List<Positions> meeting = new ArrayList<>();
+        List<Positions> needing = new ArrayList<>();
         for (int s = 0; s < turns.size(); s++) {
             Turns.Share share = turns.share(s);
             if (share.base().outcome() == Outcome.REQUIRED && family.needs(share.release()).length > 0) {
-                meeting.add(assigned.get(s).units().units());
+                needing.add(assigned.get(s).units().units());
             }
         }
-        Positions asking = Positions.union(meeting);
+        Positions asking = Positions.union(needing);
         if ((long) asking.size() * DENSE >= among.size()) {
             return among;
         }
@@ -187,6 +187,7 @@ final class FamilyUnits {
             touching.get(turns.share(s).title()).add(assigned.get(s).units().units());
         }
         presences.forEach(way -> way.units().forEach(extent -> touching.get(way.title()).add(extent.units())));
+        List<Positions> meeting = new ArrayList<>(List.of(asking));
         List<Positions> touched = touching.stream().map(Positions::union).toList();
         for (int t = 0; t < touched.size(); t++) {
             for (int s : family.neighbours(t)) {

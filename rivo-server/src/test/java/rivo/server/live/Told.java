@@ -11,7 +11,7 @@ import rivo.server.TestServer;
 /** What those who look are told has changed. */
 public final class Told {
 
-    private static final Duration SOON = Duration.ofMinutes(1);
+    private static final Duration SOON = Duration.ofSeconds(5);
 
     private Told() {
     }

@@ -101,7 +101,7 @@ class CopiesTest extends ServerTest {
     }
 
     private static void until(BooleanSupplier condition) throws InterruptedException {
-        long end = System.nanoTime() + Duration.ofMinutes(1).toNanos();
+        long end = System.nanoTime() + Duration.ofSeconds(20).toNanos();
         while (!condition.getAsBoolean()) {
             assertThat(System.nanoTime()).as("in time").isLessThan(end);
             Thread.sleep(20);

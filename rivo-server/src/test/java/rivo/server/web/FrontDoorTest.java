@@ -21,7 +21,6 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 import rivo.server.RawHttp;
-import rivo.server.ServerSettings;
 import rivo.server.TestClient;
 import rivo.server.TestDevice;
 import rivo.server.ServerTest;
@@ -95,7 +94,7 @@ class FrontDoorTest extends ServerTest {
         long begun = System.nanoTime();
         String told = RawHttp.sendAndReadUpTo(server.url(), "POST /api/session HTTP/1.1\r\nHost: localhost\r\nContent-Type: application/json\r\n"
                 + "Content-Length: 900000000\r\n\r\n", "too-large");
-        assertThat(Duration.ofNanos(System.nanoTime() - begun)).as("whatever does not come").isLessThan(atOnce());
+        assertThat(Duration.ofNanos(System.nanoTime() - begun)).as("whatever does not come").isLessThan(Duration.ofSeconds(2));
         assertThat(told).startsWith("HTTP/1.1 413").contains("too-large");
         StringBuilder chunks = new StringBuilder("POST /api/session HTTP/1.1\r\nHost: localhost\r\nContent-Type: application/json\r\n"
                 + "Transfer-Encoding: chunked\r\nConnection: close\r\n\r\n");
@@ -121,7 +120,6 @@ class FrontDoorTest extends ServerTest {
     @Test
     void thoseWhoStallHoldNobodyUp() throws Exception {
         TestDevice device = TestDevice.enrolled(server, "QB-LAB-002");
-        Duration undisturbed = slowestCallIn(device, 20);
         List<Socket> stalled = new ArrayList<>();
         try {
             for (int i = 0; i < 350; i++) {
@@ -131,14 +129,14 @@ class FrontDoorTest extends ServerTest {
                         + "Content-Length: 100\r\n\r\n{").getBytes(StandardCharsets.US_ASCII));
             }
             Thread.sleep(500);
-            assertThat(slowestCallIn(device, 20)).isLessThan(longest(Duration.ofMillis(500), undisturbed));
+            assertThat(slowestCallIn(device, 20)).isLessThan(Duration.ofMillis(500));
             assertThat(server.ask("GET", "/api/titles", null).status()).isEqualTo(200);
         } finally {
             for (Socket socket : stalled) {
                 socket.close();
             }
         }
-        long end = System.nanoTime() + TimeUnit.MINUTES.toNanos(1);
+        long end = System.nanoTime() + TimeUnit.SECONDS.toNanos(10);
         while (server.ask("DELETE", "/api/draft", null).status() != 200 && System.nanoTime() < end) {
             Thread.sleep(50);
         }
@@ -149,13 +147,12 @@ class FrontDoorTest extends ServerTest {
     void changesThatWaitNeverKeepCallInsFromBeingAnswered() throws Exception {
         TestDevice device = TestDevice.enrolled(server, "QB-LAB-003");
         slowestCallIn(device, 50);
-        Duration undisturbed = middleCallIn(device);
         CountDownLatch go = new CountDownLatch(1);
         ExecutorService threads = Executors.newFixedThreadPool(501);
         try {
             threads.submit(() -> server.bean(ChangeWriter.class).take(context -> {
                 try {
-                    return go.await(2, TimeUnit.MINUTES);
+                    return go.await(30, TimeUnit.SECONDS);
                 } catch (InterruptedException e) {
                     throw new IllegalStateException(e);
                 }
@@ -165,11 +162,11 @@ class FrontDoorTest extends ServerTest {
                 changes.add(threads.submit(() -> server.ask("DELETE", "/api/draft", null).status()));
             }
             Thread.sleep(2_000);
-            assertThat(middleCallIn(device)).isLessThan(longest(Duration.ofMillis(50), undisturbed));
+            assertThat(middleCallIn(device)).isLessThan(Duration.ofMillis(50));
             go.countDown();
             List<Integer> answers = new ArrayList<>();
             for (Future<Integer> change : changes) {
-                answers.add(change.get(2, TimeUnit.MINUTES));
+                answers.add(change.get(30, TimeUnit.SECONDS));
             }
             assertThat(answers).containsOnly(200, 503);
             assertThat(answers.stream().filter(status -> status == 200).count()).isBetween(1L, (long) FrontDoor.MOST_CHANGES);
@@ -177,17 +174,6 @@ class FrontDoorTest extends ServerTest {
             go.countDown();
             threads.shutdownNow();
         }
-    }
-
-    /** Far less than the server waits for a client that does not go on. */
-    private static Duration atOnce() {
-        return server.bean(ServerSettings.class).clientPatience().dividedBy(2);
-    }
-
-    /** What a call-in may take: this long, or on a machine that is slow itself, three times what one takes undisturbed. */
-    private static Duration longest(Duration usually, Duration undisturbed) {
-        Duration here = undisturbed.multipliedBy(3);
-        return here.compareTo(usually) > 0 ? here : usually;
     }
 
     /** Of forty. */

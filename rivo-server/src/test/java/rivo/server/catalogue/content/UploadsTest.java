@@ -90,7 +90,7 @@ class UploadsTest extends ServerTest {
             Thread.sleep(300);
         }
         long received = received(id);
-        for (int i = 0; i < 600 && received == 0; i++) {
+        for (int i = 0; i < 50 && received == 0; i++) {
             Thread.sleep(100);
             received = received(id);
         }
