@@ -12,7 +12,8 @@ import java.util.regex.Pattern;
  */
 public record KeyId(String name, String serverTag) {
 
-    private static final Pattern TEXT = Pattern.compile("(?<name>[!-~&&[^\"\\\\@]]{1,200})@(?<tag>[0-9a-f]{8})");
+    /** A name is of visible ASCII characters, no quotation mark, no backslash and no at sign. */
+    private static final Pattern TEXT = Pattern.compile("(?<name>[!#-?A-\\[\\]-~]{1,200})@(?<tag>[0-9a-f]{8})");
 
     static Optional<KeyId> parse(String text) {
         Matcher matcher = TEXT.matcher(text);

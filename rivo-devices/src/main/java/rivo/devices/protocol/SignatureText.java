@@ -10,8 +10,8 @@ import org.jspecify.annotations.Nullable;
 final class SignatureText {
 
     static final String LABEL = "rivo";
-    /** A pattern for the parameters, which come in one order only. */
-    static final String PARAMETERS = ";created=(?<created>[0-9]{1,12});keyid=\"(?<key>[!-~&&[^\"\\\\]]{1,220})\";alg=\"hmac-sha256\"";
+    /** A pattern for the parameters, which come in one order only; a key id is of visible ASCII characters, no quotation mark and no backslash. */
+    static final String PARAMETERS = ";created=(?<created>[0-9]{1,12});keyid=\"(?<key>[!#-\\[\\]-~]{1,220})\";alg=\"hmac-sha256\"";
     private static final Pattern VALUE = Pattern.compile(LABEL + "=:(?<value>[A-Za-z0-9+/]{43}=):");
 
     private SignatureText() {

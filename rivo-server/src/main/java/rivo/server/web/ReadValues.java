@@ -48,6 +48,8 @@ public final class ReadValues {
     }
 
     private final List<Problem> problems = new ArrayList<>();
+    /** Where the walk is: names, and numbers of elements. Written out only for what is wrong. */
+    private final List<Object> place = new ArrayList<>();
 
     private ReadValues() {
     }
@@ -55,73 +57,70 @@ public final class ReadValues {
     /** What is wrong, each with its place; at most the first hundred. */
     public static List<Problem> problems(Object value) {
         ReadValues walk = new ReadValues();
-        walk.value("", value);
+        walk.value(value);
         return walk.problems;
     }
 
-    private void value(String place, Object value) {
+    private void value(Object value) {
         if (problems.size() >= MOST_PROBLEMS) {
             return;
         }
         if (value instanceof String text) {
-            text(place, text);
+            text(text);
         } else if (value instanceof Instant instant) {
             if (instant.isBefore(EARLIEST) || instant.isAfter(LATEST)) {
-                add("bad-time", place, "is no time that can be meant; give one with a year of four digits.");
+                add("bad-time", "is no time that can be meant; give one with a year of four digits.");
             }
         } else if (value instanceof Collection<?> list) {
             int i = 0;
             for (Object element : list) {
-                present(place + "[" + i++ + "]", element);
+                at(i++, element, false);
             }
         } else if (value instanceof Map<?, ?> map) {
             map.forEach((key, element) -> {
-                text(place, String.valueOf(key));
-                present(place + "." + key, element);
+                text(String.valueOf(key));
+                at(String.valueOf(key), element, false);
             });
         } else if (value instanceof Record) {
-            components(place, value);
-        }
-    }
-
-    private void components(String place, Object value) {
-        for (Component component : COMPONENTS.get(value.getClass())) {
-            String inner = place.isEmpty() ? component.name() : place + "." + component.name();
-            Object held = component.of(value);
-            if (held != null) {
-                value(inner, held);
-            } else if (!component.mayBeNull()) {
-                missing(inner);
+            for (Component component : COMPONENTS.get(value.getClass())) {
+                at(component.name(), component.of(value), component.mayBeNull());
             }
         }
     }
 
-    private void present(String place, @Nullable Object value) {
-        if (value == null) {
-            missing(place);
-        } else {
-            value(place, value);
+    /** @param step a name, or the number of an element */
+    private void at(Object step, @Nullable Object value, boolean mayBeNull) {
+        place.add(step);
+        if (value != null) {
+            value(value);
+        } else if (!mayBeNull) {
+            add("missing", "is missing; give it.");
         }
+        place.remove(place.size() - 1);
     }
 
-    private void missing(String place) {
-        add("missing", place, "is missing; give it.");
-    }
-
-    private void text(String place, String text) {
+    private void text(String text) {
         for (int i = 0; i < text.length(); i++) {
             char c = text.charAt(i);
             boolean pair = Character.isHighSurrogate(c) && i + 1 < text.length() && Character.isLowSurrogate(text.charAt(i + 1));
             if (c == 0 || Character.isSurrogate(c) && !pair) {
-                add("bad-text", place, "holds characters that are no text; write it anew.");
+                add("bad-text", "holds characters that are no text; write it anew.");
                 return;
             }
             i += pair ? 1 : 0;
         }
     }
 
-    private void add(String code, String place, String what) {
-        String shown = place.length() > 200 ? place.substring(0, 200) + "…" : place;
+    private void add(String code, String what) {
+        StringBuilder written = new StringBuilder();
+        for (Object step : place) {
+            if (step instanceof Integer) {
+                written.append('[').append(step).append(']');
+            } else {
+                written.append(written.isEmpty() ? "" : ".").append(step);
+            }
+        }
+        String shown = written.length() > 200 ? written.substring(0, 200) + "…" : written.toString();
         problems.add(new Problem(code, shown, (shown.isEmpty() ? "The body" : shown) + " " + what));
     }
 }
