@@ -16,15 +16,15 @@ public final class ChangeContext {
     /** As exact as H2 keeps instants: memory and disk hold the same. */
     public static final ChronoUnit ON_DISK = ChronoUnit.MICROS;
 
-    /** A row that is written together with those of other commands. @param sql inserts one */
-    record Appended(String sql, Object[] row) {
+    /** What a command brings to be written with what others bring. */
+    record Brought<T>(Gathered<T> to, T what) {
     }
 
     private final Supplier<JdbcClient> db;
     private final JdbcTemplate batches;
     private final Instant now;
     private Snapshot snapshot;
-    private final List<Appended> appended = new ArrayList<>();
+    private final List<Brought<?>> brought = new ArrayList<>();
     private final List<Runnable> afterwards = new ArrayList<>();
 
     /** @param db asked each time before anything is read or written */
@@ -49,16 +49,13 @@ public final class ChangeContext {
         }
     }
 
-    /**
-     * Inserts a row into a table that no command reads: by one statement with those of the commands before and after it, in their order, which
-     * costs a fraction of a statement each. What it holds has been checked before: a row that the table does not take stops the writer.
-     */
-    public void append(String sql, Object... row) {
-        appended.add(new Appended(sql, row));
+    /** Has it written together with what the commands before and after this one bring; where it is written no command reads. */
+    public <T> void gather(Gathered<T> to, T what) {
+        brought.add(new Brought<>(to, what));
     }
 
-    List<Appended> appended() {
-        return appended;
+    List<Brought<?>> brought() {
+        return brought;
     }
 
     /** The instant of this change. */

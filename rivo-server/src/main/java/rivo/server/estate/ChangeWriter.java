@@ -8,9 +8,10 @@ import java.util.List;
 import java.util.Map;
 import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.CompletableFuture;
-import java.util.concurrent.CompletionException;
+import java.util.concurrent.ExecutionException;
 import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.TimeUnit;
+import java.util.concurrent.TimeoutException;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -53,7 +54,28 @@ public class ChangeWriter implements HealthIndicator {
     }
 
     /** A command that has run, what is still to be written of it, and what is to be done once it is on disk. */
-    private record Ran(Runnable answer, List<ChangeContext.Appended> appended, List<Runnable> afterwards) {
+    private record Ran(Runnable answer, List<ChangeContext.Brought<?>> brought, List<Runnable> afterwards) {
+    }
+
+    /** What the commands of one transaction have brought to be written as one. */
+    private record Together<T>(Gathered<T> to, List<T> brought) {
+
+        Together(Gathered<T> to) {
+            this(to, new ArrayList<>());
+        }
+
+        @SuppressWarnings("unchecked") // What is brought to it is what it takes: gather() lets nothing else by.
+        void add(Object what) {
+            brought.add((T) what);
+        }
+
+        void write() {
+            to.write(brought);
+        }
+
+        void isWritten() {
+            to.isWritten(brought);
+        }
     }
 
     /** Where a command that fails goes back to; made when the command first asks for the database, which many never do. */
@@ -118,16 +140,18 @@ public class ChangeWriter implements HealthIndicator {
                     : "Too many changes wait to be written; nothing was changed. Try again in a moment.");
         }
         try {
-            return waiting.answer().orTimeout(PATIENCE_SECONDS, TimeUnit.SECONDS).join();
-        } catch (CompletionException e) {
+            return waiting.answer().get(PATIENCE_SECONDS, TimeUnit.SECONDS);
+        } catch (ExecutionException e) {
             if (e.getCause() instanceof RuntimeException own) {
                 throw own;
             }
-            if (e.getCause() instanceof Error own) {
-                throw new IllegalStateException("a change failed", own);
-            }
+            throw new IllegalStateException("a change failed", e.getCause());
+        } catch (TimeoutException e) {
             throw new ChangesRefusedException("The change was not written within " + PATIENCE_SECONDS
                     + " s. Look whether it took effect before trying again.");
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            throw new ChangesRefusedException("Rivo stops. Look whether the change took effect before trying again.");
         }
     }
 
@@ -152,26 +176,22 @@ public class ChangeWriter implements HealthIndicator {
 
     private void write(List<Waiting<?>> together) {
         List<Ran> ran = new ArrayList<>();
+        Map<Gathered<?>, Together<?>> gathered = new LinkedHashMap<>();
         Snapshot[] next = {current.now()};
         transaction.executeWithoutResult(status -> {
             for (Waiting<?> waiting : together) {
                 next[0] = run(waiting, status, next[0], ran);
             }
-            append(ran);
+            ran.forEach(one -> one.brought().forEach(each -> gathered.computeIfAbsent(each.to(), Together::new).add(each.what())));
+            gathered.values().forEach(Together::write);
         });
         db.sql("checkpoint sync").update();
         current.become(next[0]);
+        gathered.values().forEach(one -> quietly(one::isWritten));
         for (Ran one : ran) {
             one.afterwards().forEach(ChangeWriter::quietly);
             one.answer().run();
         }
-    }
-
-    /** Writes the rows that are written together. */
-    private void append(List<Ran> ran) {
-        Map<String, List<Object[]>> rows = new LinkedHashMap<>();
-        ran.forEach(one -> one.appended().forEach(each -> rows.computeIfAbsent(each.sql(), k -> new ArrayList<>()).add(each.row())));
-        rows.forEach(batches::batchUpdate);
     }
 
     /** Nobody may go on as if nothing had happened: neither those who wait, nor those who come. */
@@ -190,7 +210,7 @@ public class ChangeWriter implements HealthIndicator {
             ChangeContext context = new ChangeContext(savepoint::db, batches, clock.instant().truncatedTo(ChangeContext.ON_DISK), before);
             T result = waiting.command().run(context);
             savepoint.release();
-            ran.add(new Ran(() -> waiting.answer().complete(result), context.appended(), context.afterwards()));
+            ran.add(new Ran(() -> waiting.answer().complete(result), context.brought(), context.afterwards()));
             return context.snapshot();
         } catch (RuntimeException | StackOverflowError | AssertionError | LinkageError e) {
             savepoint.rollback();

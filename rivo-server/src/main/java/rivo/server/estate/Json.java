@@ -4,6 +4,7 @@ import java.util.List;
 import tools.jackson.core.JsonParser;
 import tools.jackson.core.type.TypeReference;
 import tools.jackson.databind.DeserializationFeature;
+import tools.jackson.databind.JavaType;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -19,6 +20,11 @@ public final class Json {
 
     public static String write(Object value) {
         return MAPPER.writeValueAsString(value);
+    }
+
+    /** In UTF-8. */
+    public static byte[] bytes(Object value) {
+        return MAPPER.writeValueAsBytes(value);
     }
 
     /** For what is read token by token. */
@@ -41,6 +47,15 @@ public final class Json {
     }
 
     public static <T> List<T> readList(String json, Class<T> element) {
-        return MAPPER.readValue(json, MAPPER.getTypeFactory().constructCollectionType(List.class, element));
+        return MAPPER.readValue(json, listOf(element));
+    }
+
+    /** @param json in UTF-8 */
+    public static <T> List<T> readList(byte[] json, Class<T> element) {
+        return MAPPER.readValue(json, listOf(element));
+    }
+
+    private static JavaType listOf(Class<?> element) {
+        return MAPPER.getTypeFactory().constructCollectionType(List.class, element);
     }
 }

@@ -2,16 +2,12 @@ package rivo.server.fleet;
 
 import java.sql.ResultSet;
 import java.sql.SQLException;
-import java.time.Instant;
 import java.util.ArrayList;
-import java.util.Comparator;
+import java.util.Collections;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Objects;
-import java.util.SortedMap;
-import java.util.TreeMap;
-import java.util.function.Consumer;
+import java.util.concurrent.locks.ReentrantLock;
 import org.jspecify.annotations.Nullable;
 import org.pcollections.HashTreePMap;
 import org.pcollections.PMap;
@@ -27,31 +23,33 @@ import rivo.devices.protocol.JobState;
 import rivo.devices.protocol.Progress;
 import rivo.devices.protocol.WaitReason;
 import rivo.server.estate.ChangeContext;
+import rivo.server.estate.Gathered;
 import rivo.server.estate.Json;
 import rivo.server.estate.Rows;
 import rivo.server.estate.SnapshotPart;
+import rivo.server.fleet.UnsettledReports.Said;
 
 /**
  * What devices report again and again, which is their number and what they say of their jobs, on its way to their rows.
  *
  * <p><b>How.</b> H2 writes whole pages. Reports that come together are of devices that stand anywhere, so that each would have several pages
- * written before it may be acknowledged. Instead all are appended to one table, a page for dozens; and half a minute later they are
- * <em>settled</em>: put into the rows of their devices, in the order of the devices and all at once, so that each page is written once, and
- * taken out of that table. Whoever reads H2 when the server starts reads the rows and then what has arrived since, in its order. The snapshot
- * knows nothing of it: it has each report at once. So this is done beside the writer, which nobody then waits for: nobody else writes those
- * rows, and the writer only appends to the table.
+ * written before it may be acknowledged. Instead those that come together are written as one row, a <em>batch</em>; what they say is held in
+ * memory besides, as far as it is new, and half a minute later it is <em>settled</em>: put into the rows of the devices, in their order and
+ * all at once, so that each page is written once, and the batches go. Whoever reads H2 when the server starts reads the rows and
+ * then the batches, in their order. The snapshot knows nothing of it: it has each report at once. So this is done beside the writer, which
+ * nobody then waits for: nobody else writes those rows, and the writer only adds batches. Only where more is unsettled than memory may
+ * hold does the writer settle it itself before it goes on.
  */
 @Component
-class ArrivedReports {
+class ArrivedReports implements Gathered<ArrivedReport> {
 
-    private static final Comparator<JobKey> IN_ORDER = Comparator.comparing(JobKey::title).thenComparing(JobKey::person);
-    private static final int READ_TOGETHER = 1_000;
+    private static final int READ_TOGETHER = 20;
     /** Of one device, whatever it says of whom. */
     private static final int MOST_JOBS = 20_000;
-    /** What a row takes besides what it says, about. */
-    private static final int ROW_CHARACTERS = 300;
-    /** What may be in memory of them at once, so that no reports, however long, can fill it. */
-    private static final int MOST_CHARACTERS_SETTLED_TOGETHER = 32_000_000;
+    /** Of a batch: a row has room for a million. */
+    private static final int MOST_BYTES_WRITTEN_TOGETHER = 500_000;
+    /** What may be in memory of them, so that no reports, however long, can fill it. */
+    private static final int MOST_CHARACTERS_UNSETTLED = 32_000_000;
 
     /** The number of the last report that was taken of each device; 0 or nothing where none was since it enrolled. */
     static final SnapshotPart<PMap<String, Long>> LAST_NUMBERS = new SnapshotPart<>() {
@@ -61,7 +59,7 @@ class ArrivedReports {
             db.sql("select device, last_number from report_numbers").query(row -> {
                 numbers.put(row.getString("device"), row.getLong("last_number"));
             });
-            each(db, Long.MAX_VALUE, one -> numbers.put(one.device(), one.number()));
+            each(db, (batch, one) -> numbers.put(one.device(), one.number()));
             return HashTreePMap.from(numbers);
         }
     };
@@ -78,7 +76,7 @@ class ArrivedReports {
                         JobState.valueOf(row.getString("state")), row.getInt("step"), row.getInt("steps"), row.getInt("percent"),
                         row.getString("message"), Rows.integer(row, "exit_code"), Rows.instant(row, "at"), waits(row), fetching(row)));
             });
-            each(db, Long.MAX_VALUE, report -> report.progress().forEach(one -> jobs
+            each(db, (batch, report) -> report.progress().forEach(one -> jobs
                     .computeIfAbsent(report.device(), k -> new HashMap<>()).put(JobKey.of(one), one)));
             jobs.replaceAll((device, own) -> Map.copyOf(own));
             return HashTreePMap.from(jobs);
@@ -95,64 +93,50 @@ class ArrivedReports {
         return row.wasNull() ? null : new Progress.Fetching(row.getLong("fetching_bytes"), all);
     }
 
-    private record Arrived(long arrival, String device, long number, Instant at, List<Progress> progress) {
-    }
-
-    /** A line of what a device says of a job. @param at when it said so first */
-    record Said(Instant at, JobAction action, JobState state, int step, String message) {
-
-        static Said of(Progress one) {
-            return new Said(one.at(), one.action(), one.state(), one.step(), one.message());
-        }
-
-        static Said of(ResultSet row) throws SQLException {
-            return new Said(Rows.instant(row, "at"), JobAction.valueOf(row.getString("action")), JobState.valueOf(row.getString("state")),
-                    row.getInt("step"), row.getString("message"));
-        }
-
-        /** Whether it says nothing else than this one: how far a step has got makes no line of its own. */
-        boolean isAgain(@Nullable Said before) {
-            return before != null && action == before.action && state == before.state && step == before.step && message.equals(before.message);
-        }
+    private interface Taker {
+        void take(long batch, ArrivedReport report);
     }
 
     private final JdbcClient db;
     private final JdbcTemplate batches;
     private final TransactionTemplate transaction;
+    private final ReentrantLock settles = new ReentrantLock();
+    /** The writer's alone. */
+    private long lastBatch;
+    /** These two by whoever holds this object's monitor. */
+    private UnsettledReports unsettled = new UnsettledReports();
+    private @Nullable UnsettledReports beingSettled;
 
     ArrivedReports(JdbcClient db, JdbcTemplate batches, PlatformTransactionManager transactions) {
         this.db = db;
         this.batches = batches;
         this.transaction = new TransactionTemplate(transactions);
+        each(db, unsettled::add);
+        this.lastBatch = unsettled.upTo();
     }
 
-    /** Gives what has arrived, the first first, until that many characters have been given; whether that was all. */
-    private static boolean each(JdbcClient db, long mostCharacters, Consumer<Arrived> taker) {
-        long[] last = {0, 0};
+    /** Gives what has arrived and is in no rows yet, the first first. */
+    private static void each(JdbcClient db, Taker taker) {
+        long[] last = {0};
         int rows = READ_TOGETHER;
-        while (rows == READ_TOGETHER && last[1] < mostCharacters) {
-            rows = db.sql("select * from arrived_reports where arrival > ? order by arrival fetch first " + READ_TOGETHER + " rows only")
-                    .params(last[0]).query(row -> {
-                        int taken = 0;
-                        while (last[1] < mostCharacters && row.next()) {
-                            String progress = row.getString("progress");
-                            last[0] = row.getLong("arrival");
-                            last[1] += ROW_CHARACTERS + progress.length();
-                            taker.accept(new Arrived(last[0], row.getString("device"), row.getLong("report_number"), Rows.instant(row, "at"),
-                                    Json.readList(progress, Progress.class)));
-                            taken++;
+        while (rows == READ_TOGETHER) {
+            rows = db.sql("select * from report_batches where batch > ? order by batch fetch first " + READ_TOGETHER + " rows only").params(last[0])
+                    .query(row -> {
+                        int read = 0;
+                        while (row.next()) {
+                            last[0] = row.getLong("batch");
+                            Json.readList(row.getBytes("reports"), ArrivedReport.class).forEach(one -> taker.take(last[0], one));
+                            read++;
                         }
-                        return taken;
+                        return read;
                     });
         }
-        return last[1] < mostCharacters;
     }
 
     /** Takes a report: number and jobs are in the snapshot at once. */
-    static void take(ChangeContext context, String device, long number, List<Progress> said) {
+    void take(ChangeContext context, String device, long number, List<Progress> said) {
         List<Progress> progress = said.stream().map(ArrivedReports::asKept).toList();
-        context.append("insert into arrived_reports (device, report_number, at, progress) values (?, ?, ?, ?)",
-                device, number, Rows.at(context.now()), Json.write(progress));
+        context.gather(this, new ArrivedReport(device, number, context.now(), progress));
         context.becomes(LAST_NUMBERS, context.get(LAST_NUMBERS).plus(device, number));
         if (!progress.isEmpty()) {
             PMap<String, Map<JobKey, Progress>> jobs = context.get(JOBS);
@@ -166,6 +150,43 @@ class ArrivedReports {
         }
     }
 
+    /** As few rows as have room for them. */
+    @Override
+    public void write(List<ArrivedReport> brought) {
+        List<Object[]> rows = new ArrayList<>();
+        List<ArrivedReport> together = new ArrayList<>();
+        int bytes = 0;
+        for (ArrivedReport report : brought) {
+            for (ArrivedReport part : report.parts()) {
+                if (bytes + part.bytes() > MOST_BYTES_WRITTEN_TOGETHER && !together.isEmpty()) {
+                    rows.add(row(together));
+                    together.clear();
+                    bytes = 0;
+                }
+                together.add(part);
+                bytes += part.bytes();
+            }
+        }
+        rows.add(row(together));
+        batch("insert into report_batches (batch, reports) values (?, ?)", rows);
+    }
+
+    private Object[] row(List<ArrivedReport> together) {
+        return new Object[] {++lastBatch, Json.bytes(together)};
+    }
+
+    @Override
+    public void isWritten(List<ArrivedReport> brought) {
+        long characters;
+        synchronized (this) {
+            brought.forEach(one -> unsettled.add(lastBatch, one));
+            characters = unsettled.characters();
+        }
+        if (characters > MOST_CHARACTERS_UNSETTLED) {
+            settle();
+        }
+    }
+
     /** With the instant as exact as the rows have it. */
     private static Progress asKept(Progress one) {
         Progress.Wait waits = one.waits() == null || one.waits().until() == null ? one.waits()
@@ -175,36 +196,55 @@ class ArrivedReports {
     }
 
     /** A device that has enrolled anew counts from 1. */
-    static void countAnew(ChangeContext context, String device) {
+    void countAnew(ChangeContext context, String device) {
         if (context.get(LAST_NUMBERS).getOrDefault(device, 0L) > 0) {
             take(context, device, 0, List.of());
         }
     }
 
     /**
-     * What a device has said of a job, the newest first, as one statement finds it: settled or not, each once, and what it says again and
-     * again with the instant of the first time.
+     * What a device has said of a job, the newest first: settled or not, each once, and what it says again and again with the instant of the
+     * first time.
      *
      * @param most at least 1
      */
-    static List<Said> log(JdbcClient db, String device, JobKey job, int most) {
-        List<Said> said = new ArrayList<>();
-        db.sql("select progress, null at, null action, null state, null step, null message, arrival number, 0 part from arrived_reports where device = ? "
-                + "union all (select null, at, action, state, step, message, number, 1 from job_log where device = ? and title = ? and person = ? "
-                + "order by number desc fetch first ? rows only) order by part, number desc").params(device, device, job.title(), job.person(), most).query(row -> {
-                    String arrived = row.getString("progress");
-                    if (arrived == null) {
-                        addOlder(said, Said.of(row));
-                    } else {
-                        List<Progress> progress = Json.readList(arrived, Progress.class);
-                        for (int i = progress.size() - 1; i >= 0; i--) {
-                            if (JobKey.of(progress.get(i)).equals(job)) {
-                                addOlder(said, Said.of(progress.get(i)));
-                            }
-                        }
+    List<Said> log(String device, JobKey job, int most) {
+        List<Lines> parts = lines(device, job);
+        List<Said> settled = new ArrayList<>();
+        long[] firstBatch = {Long.MAX_VALUE};
+        // One statement: what is settled while it is read is found either in the rows or in memory.
+        db.sql("select min(batch) number, null at, null action, null state, null step, null message, 0 part from report_batches "
+                + "union all (select number, at, action, state, step, message, 1 from job_log where device = ? and title = ? and person = ? "
+                + "order by number desc fetch first ? rows only) order by part, number desc").params(device, job.title(), job.person(), most).query(row -> {
+                    if (row.getInt("part") > 0) {
+                        settled.add(Said.of(row));
+                    } else if (row.getObject("number") != null) {
+                        firstBatch[0] = row.getLong("number");
                     }
                 });
+        List<Said> said = new ArrayList<>();
+        for (Lines part : parts) {
+            if (firstBatch[0] <= part.upTo()) {
+                part.newestFirst().forEach(line -> addOlder(said, line));
+            }
+        }
+        settled.forEach(line -> addOlder(said, line));
         return List.copyOf(said.subList(0, Math.min(most, said.size())));
+    }
+
+    /** @param upTo the last batch of those that they are from */
+    private record Lines(long upTo, List<Said> newestFirst) {
+
+        static Lines of(UnsettledReports reports, String device, JobKey job) {
+            List<Said> lines = new ArrayList<>(reports.lines(device, job));
+            Collections.reverse(lines);
+            return new Lines(reports.upTo(), lines);
+        }
+    }
+
+    private synchronized List<Lines> lines(String device, JobKey job) {
+        Lines newer = Lines.of(unsettled, device, job);
+        return beingSettled == null ? List.of(newer) : List.of(newer, Lines.of(beingSettled, device, job));
     }
 
     private static void addOlder(List<Said> said, Said older) {
@@ -216,59 +256,70 @@ class ArrivedReports {
 
     @Scheduled(fixedDelayString = "PT30S")
     void settle() {
-        boolean isAll = false;
-        while (!isAll) {
-            isAll = Objects.requireNonNull(transaction.execute(status -> {
-                List<Arrived> arrived = new ArrayList<>();
-                boolean all = each(db, MOST_CHARACTERS_SETTLED_TOGETHER, arrived::add);
-                settle(arrived);
-                return all;
-            }));
+        settles.lock();
+        try {
+            UnsettledReports taken = begin();
+            boolean isSettled = false;
+            try {
+                transaction.executeWithoutResult(status -> settle(taken));
+                isSettled = true;
+            } finally {
+                end(taken, isSettled);
+            }
+        } finally {
+            settles.unlock();
         }
     }
 
-    private void settle(List<Arrived> arrived) {
-        SortedMap<String, Object[]> numbers = new TreeMap<>();
-        SortedMap<String, SortedMap<JobKey, List<Progress>>> jobs = new TreeMap<>();
-        long last = 0;
-        for (Arrived report : arrived) {
-            last = report.arrival();
-            numbers.put(report.device(), new Object[] {report.device(), report.number(), Rows.at(report.at())});
-            report.progress().forEach(one -> jobs.computeIfAbsent(report.device(), k -> new TreeMap<>(IN_ORDER))
-                    .computeIfAbsent(JobKey.of(one), k -> new ArrayList<>()).add(one));
+    private synchronized UnsettledReports begin() {
+        UnsettledReports taken = unsettled;
+        beingSettled = taken;
+        unsettled = new UnsettledReports();
+        return taken;
+    }
+
+    /** What could not be settled is settled the next time, before what has come since. */
+    private synchronized void end(UnsettledReports taken, boolean isSettled) {
+        beingSettled = null;
+        if (!isSettled) {
+            taken.add(unsettled);
+            unsettled = taken;
         }
+    }
+
+    private void settle(UnsettledReports reports) {
+        List<Object[]> numbers = new ArrayList<>();
         List<Object[]> latest = new ArrayList<>();
         List<Object[]> lines = new ArrayList<>();
-        jobs.forEach((device, own) -> own.forEach((key, said) -> {
-            Progress job = said.get(said.size() - 1);
-            Progress.Wait waits = job.waits();
-            Progress.Fetching fetching = job.fetching();
-            latest.add(new Object[] {device, key.title(), key.person(), job.action().name(), job.version(), job.state().name(), job.step(), job.steps(),
-                job.percent(), job.message(), job.exitCode(), Rows.at(job.at()), waits == null ? null : waits.reason().name(),
-                waits == null || waits.until() == null ? null : Rows.at(waits.until()), fetching == null ? null : (Long) fetching.bytes(),
-                fetching == null ? null : (Long) fetching.all()});
-            lines.addAll(lines(device, key, said));
-        }));
-        batch("merge into report_numbers (device, last_number, at) values (?, ?, ?)", List.copyOf(numbers.values()));
+        reports.devices().forEach((device, own) -> {
+            numbers.add(new Object[] {device, own.number(), Rows.at(own.at())});
+            own.jobs().forEach((key, job) -> {
+                latest.add(latest(device, key, job.last()));
+                lines.addAll(lines(device, key, job.lines()));
+            });
+        });
+        batch("merge into report_numbers (device, last_number, at) values (?, ?, ?)", numbers);
         batch("merge into jobs (device, title, person, action, version, state, step, steps, percent, message, exit_code, at, waits_for, "
                 + "waits_until, fetching_bytes, fetching_all) values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)", latest);
         batch("insert into job_log (device, title, person, action, state, step, message, at) values (?, ?, ?, ?, ?, ?, ?, ?)", lines);
-        db.sql("delete from arrived_reports where arrival <= ?").params(last).update();
+        db.sql("delete from report_batches where batch <= ?").params(reports.upTo()).update();
     }
 
-    /** A row of the log for each time that the device says something else than it said before. */
-    private List<Object[]> lines(String device, JobKey key, List<Progress> progress) {
-        List<Object[]> lines = new ArrayList<>();
+    private static Object[] latest(String device, JobKey key, Progress job) {
+        Progress.Wait waits = job.waits();
+        Progress.Fetching fetching = job.fetching();
+        return new Object[] {device, key.title(), key.person(), job.action().name(), job.version(), job.state().name(), job.step(), job.steps(),
+            job.percent(), job.message(), job.exitCode(), Rows.at(job.at()), waits == null ? null : waits.reason().name(),
+            waits == null || waits.until() == null ? null : Rows.at(waits.until()), fetching == null ? null : (Long) fetching.bytes(),
+            fetching == null ? null : (Long) fetching.all()};
+    }
+
+    /** A row of the log for each; without the first, where the device says by it what it said before. */
+    private List<Object[]> lines(String device, JobKey key, List<Said> lines) {
         Said before = db.sql("select at, action, state, step, message from jobs where device = ? and title = ? and person = ?")
                 .params(device, key.title(), key.person()).query((row, n) -> Said.of(row)).optional().orElse(null);
-        for (Progress one : progress) {
-            Said said = Said.of(one);
-            if (!said.isAgain(before)) {
-                lines.add(new Object[] {device, key.title(), key.person(), one.action().name(), one.state().name(), one.step(), one.message(), Rows.at(one.at())});
-            }
-            before = said;
-        }
-        return lines;
+        return lines.stream().skip(lines.get(0).isAgain(before) ? 1 : 0).map(one -> new Object[] {device, key.title(), key.person(), one.action().name(),
+            one.state().name(), one.step(), one.message(), Rows.at(one.at())}).toList();
     }
 
     private void batch(String sql, List<Object[]> rows) {

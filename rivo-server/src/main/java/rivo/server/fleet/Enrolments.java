@@ -71,10 +71,12 @@ public class Enrolments {
     private final LiveEvents events;
     private final ServerKeys serverKeys;
     private final CurrentSnapshot current;
+    private final ArrivedReports arrivedReports;
     /** By the device's public key and the server's tag: what they give never changes. */
     private final Map<KeyId, MessageKey> derived = new ConcurrentHashMap<>();
 
-    Enrolments(ChangeWriter writer, LiveEvents events, ServerKeys serverKeys, CurrentSnapshot current) {
+    Enrolments(ChangeWriter writer, LiveEvents events, ServerKeys serverKeys, CurrentSnapshot current, ArrivedReports arrivedReports) {
+        this.arrivedReports = arrivedReports;
         this.writer = writer;
         this.events = events;
         this.serverKeys = serverKeys;
@@ -239,7 +241,7 @@ public class Enrolments {
         // A token used before would answer for a key that counts no more.
         context.db().sql("delete from tokens where device = ? and used_by is not null and public_key <> ?")
                 .params(device.id(), token.name()).update();
-        ArrivedReports.countAnew(context, device.id());
+        arrivedReports.countAnew(context, device.id());
         Notices.forget(context, device.id());
         context.journal("device " + device.name(), "enrolled", "device:" + device.id(), null, null, null);
         become(context, device.id(), new Known(publicKey, token.serverTag()));

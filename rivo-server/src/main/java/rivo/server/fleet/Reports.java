@@ -59,8 +59,11 @@ class Reports {
     private final LiveEvents events;
     private final Traffic traffic;
     private final UsualDurations durations;
+    private final ArrivedReports arrived;
 
-    Reports(ChangeWriter writer, CurrentSnapshot current, Accounts accounts, Fleet fleet, LiveEvents events, Traffic traffic, UsualDurations durations) {
+    Reports(ChangeWriter writer, CurrentSnapshot current, Accounts accounts, Fleet fleet, LiveEvents events, Traffic traffic, UsualDurations durations,
+            ArrivedReports arrived) {
+        this.arrived = arrived;
         this.durations = durations;
         this.current = current;
         this.accounts = accounts;
@@ -106,7 +109,7 @@ class Reports {
             List<ReportAnswer.RefusedAnswer> refused = Notices.take(context, newer, report.notices() == null ? List.of() : report.notices(),
                     told -> Courtesies.allowed(context.snapshot(), newer, told.kind(), told.titles(), told.person()));
             List<Progress> said = progress(newer, report);
-            ArrivedReports.take(context, deviceId, report.number(), said);
+            arrived.take(context, deviceId, report.number(), said);
             Requests.forget(context, over(context.snapshot(), newer, said));
             List<Report.Fetched> fetched = report.fetched() == null ? List.of() : report.fetched();
             context.afterwards(() -> {

@@ -6,7 +6,6 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import org.jspecify.annotations.Nullable;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 import rivo.core.estate.Device;
 import rivo.core.estate.Release;
@@ -57,11 +56,11 @@ class TitleOnDevice {
     }
 
     private final Fleet fleet;
-    private final JdbcClient db;
+    private final ArrivedReports reports;
 
-    TitleOnDevice(Fleet fleet, JdbcClient db) {
+    TitleOnDevice(Fleet fleet, ArrivedReports reports) {
         this.fleet = fleet;
-        this.db = db;
+        this.reports = reports;
     }
 
     /**
@@ -102,7 +101,7 @@ class TitleOnDevice {
     }
 
     private List<LogLine> log(String device, JobKey job) {
-        return ArrivedReports.log(db, device, job, MOST_LOG_LINES).stream().map(said -> new LogLine(said.at(),
+        return reports.log(device, job, MOST_LOG_LINES).stream().map(said -> new LogLine(said.at(),
                 said.state().name().toLowerCase(Locale.ROOT), said.step(), said.message())).toList();
     }
 

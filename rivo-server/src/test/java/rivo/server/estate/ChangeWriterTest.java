@@ -13,7 +13,9 @@ import java.time.Clock;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.ConcurrentHashMap;
 import javax.sql.DataSource;
 import org.h2.jdbcx.JdbcDataSource;
 import org.junit.jupiter.api.AfterEach;
@@ -103,15 +105,32 @@ class ChangeWriterTest {
         assertThat(current.now().estate().ous().root().name()).isEqualTo("before");
     }
 
+    /** Lines of a table, as few statements as there are transactions. */
+    private final class Lines implements Gathered<String> {
+
+        private final Set<String> written = ConcurrentHashMap.newKeySet();
+
+        @Override
+        public void write(List<String> brought) {
+            new JdbcTemplate(source).batchUpdate("insert into lines (name) values (?)", brought.stream().map(one -> new Object[] {one}).toList());
+        }
+
+        @Override
+        public void isWritten(List<String> brought) {
+            written.addAll(brought);
+        }
+    }
+
     @Test
-    void whatIsAppendedIsThereWithTheAnswerInItsOrderAndNothingOfWhatFails() {
+    void whatIsBroughtTogetherIsThereWithTheAnswerInItsOrderAndNothingOfWhatFails() {
         db.sql("create table lines (number bigint generated always as identity primary key, name varchar(100))").update();
+        Lines lines = new Lines();
         List<CompletableFuture<Integer>> asked = new ArrayList<>();
         for (int i = 0; i < 300; i++) {
             int n = i;
             asked.add(CompletableFuture.supplyAsync(() -> writer.take(context -> {
-                context.append("insert into lines (name) values (?)", n + " first");
-                context.append("insert into lines (name) values (?)", n + " second");
+                context.gather(lines, n + " first");
+                context.gather(lines, n + " second");
                 if (n % 3 == 0) {
                     throw new IllegalStateException("no");
                 }
@@ -119,6 +138,7 @@ class ChangeWriterTest {
             })).handle((found, failure) -> {
                 List<String> own = db.sql("select name from lines where name like ? order by number").params(n + " %").query(String.class).list();
                 assertThat(own).isEqualTo(n % 3 == 0 ? List.of() : List.of(n + " first", n + " second"));
+                assertThat(lines.written.contains(n + " second")).as("said to be on disk before the answer").isEqualTo(n % 3 != 0);
                 return n;
             }));
         }
@@ -128,12 +148,15 @@ class ChangeWriterTest {
 
     /** Disk and memory would disagree. */
     @Test
-    void aRowThatCannotBeAppendedStopsTheWriterWithNothingOfThoseThatCameWithIt() {
+    void whatIsBroughtAndCannotBeWrittenStopsTheWriterWithNothingOfThoseThatCameWithIt() {
+        db.sql("create table lines (name varchar(100))").update();
+        Lines lines = new Lines();
         assertThatThrownBy(() -> writer.take(context -> {
-            context.append("insert into things (name) values (?)", "long".repeat(100));
+            context.gather(lines, "long".repeat(100));
             return insert(context, "with it");
         })).isInstanceOf(ChangesRefusedException.class).hasMessageContaining("start Rivo again");
         assertThat(things()).isEmpty();
+        assertThat(lines.written).isEmpty();
         assertThatThrownBy(() -> writer.take(context -> insert(context, "later"))).isInstanceOf(ChangesRefusedException.class);
     }
 

@@ -64,8 +64,7 @@ class DatabaseStaysSmallTest {
             for (int device = 0; device < 5; device++) {
                 String id = "d" + own + "-" + (n * 5 + device) % 500;
                 context.db().sql("merge into call_ins (device, at) values (?, ?)").params(id, Rows.at(context.now())).update();
-                context.db().sql("insert into arrived_reports (device, report_number, at, progress) values (?, ?, ?, '[]')")
-                        .params(id, n, Rows.at(context.now())).update();
+                context.db().sql("insert into report_batches (batch, reports) values (?, X'5B5D')").params((n * 4 + own) * 5 + device).update();
                 context.db().sql("merge into device_reports (device, facts, software, present) values (?, ?, ?, ?)")
                         .params(id, "{\"x.n\":\"" + n + "\"}", "[" + "x".repeat(3000) + n + "]", "[]").update();
             }

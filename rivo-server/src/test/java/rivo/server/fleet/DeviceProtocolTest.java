@@ -444,7 +444,7 @@ class DeviceProtocolTest {
         assertThat(report("{\"number\":1,\"progress\":[" + progress("9999-12-31T23:59:59Z") + "," + progress("0001-01-01T00:00:00Z")
                 + "]}").status()).isEqualTo(200);
         server.bean(ArrivedReports.class).settle();
-        assertThat(server.bean(JdbcClient.class).sql("select count(*) from arrived_reports").query(Integer.class).single()).isZero();
+        assertThat(server.bean(JdbcClient.class).sql("select count(*) from report_batches").query(Integer.class).single()).isZero();
     }
 
     @Test
