@@ -3,6 +3,7 @@ package rivo.server.fleet;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 import rivo.devices.protocol.Progress;
 
 /**
@@ -13,9 +14,9 @@ import rivo.devices.protocol.Progress;
  */
 record ArrivedReport(String device, long number, Instant at, List<Progress> progress) {
 
-    /** What a report, and what it says of a job, take besides messages, about. */
-    private static final int BESIDES = 300;
-    /** A character of a message is written with up to six. */
+    /** What a report, and what it says of a job, are written with besides texts, at most: names, numbers and instants. */
+    private static final int BESIDES = 500;
+    /** A character of a text is written with up to six. */
     private static final int LONGEST_ESCAPE = 6;
     /** So that a part of one always has room in a row. */
     private static final int MOST_IN_A_PART = 50;
@@ -34,10 +35,14 @@ record ArrivedReport(String device, long number, Instant at, List<Progress> prog
 
     /** How many bytes it is written with, at most. */
     int bytes() {
-        int bytes = BESIDES;
+        int bytes = BESIDES + bytes(device);
         for (Progress one : progress) {
-            bytes += BESIDES + LONGEST_ESCAPE * one.message().length();
+            bytes += BESIDES + bytes(one.title()) + bytes(one.person()) + bytes(one.version()) + bytes(one.message());
         }
         return bytes;
+    }
+
+    private static int bytes(@Nullable String text) {
+        return text == null ? 0 : LONGEST_ESCAPE * text.length();
     }
 }

@@ -8,6 +8,7 @@ import java.time.Duration;
 import java.time.Instant;
 import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -26,6 +27,7 @@ import org.springframework.jdbc.core.JdbcTemplate;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.jdbc.datasource.DriverManagerDataSource;
 import org.springframework.jdbc.support.JdbcTransactionManager;
+import rivo.core.estate.Version;
 import rivo.devices.protocol.JobAction;
 import rivo.devices.protocol.JobState;
 import rivo.devices.protocol.Progress;
@@ -188,6 +190,42 @@ class ArrivedReportsTest extends ServerTest {
         settle();
         diskSaysTheSameAsMemory("settled");
         assertThat(logged("long-%")).isEqualTo(29_000);
+    }
+
+    /** A row that has no room would stop the writer: whatever devices write, none is longer than it is taken for. */
+    @Test
+    void noReportIsWrittenLongerThanItIsTakenFor() {
+        String[] worst = {"\u0001", "\u001f", "\"", "\u20ac", "\ud83d\ude00"};
+        for (String one : worst) {
+            String text = one.repeat(1000 / one.length());
+            Instant end = Instant.parse("9999-12-31T23:59:59.999999Z");
+            Progress widest = new Progress(text, text, JobAction.INSTALL, text, JobState.RUNNING, Integer.MAX_VALUE, Integer.MAX_VALUE, Integer.MAX_VALUE, text,
+                    Integer.MIN_VALUE, end).waiting(WaitReason.WINDOW, end).fetching(Long.MAX_VALUE, Long.MAX_VALUE);
+            ArrivedReport report = new ArrivedReport(text, Long.MIN_VALUE, end, Collections.nCopies(200, widest));
+            for (ArrivedReport part : report.parts()) {
+                assertThat(Json.bytes(part).length).as(one).isLessThan(part.bytes());
+            }
+            assertThat(report.parts().stream().flatMap(part -> part.progress().stream()).toList()).isEqualTo(report.progress());
+        }
+        ArrivedReport empty = new ArrivedReport("d", 1, AT, List.of());
+        assertThat(Json.bytes(empty).length).isLessThan(empty.bytes());
+    }
+
+    /** Of a version and a message no more is taken than they may have. */
+    @Test
+    void manyLongReportsThatComeTogetherHaveRoom() {
+        String version = "\u0001".repeat(Version.LONGEST);
+        server.bean(ChangeWriter.class).take(context -> {
+            for (int n = 0; n < 400; n++) {
+                Progress one = new Progress("siltscope", null, JobAction.INSTALL, version, JobState.RUNNING, 1, 4, 1, "", null, AT);
+                arrived().take(context, "room-" + n, 1, List.of(one, one, one));
+            }
+            return 0;
+        });
+        assertThat(waiting()).isGreaterThan(1);
+        diskSaysTheSameAsMemory("arrived");
+        settle();
+        diskSaysTheSameAsMemory("settled");
     }
 
     @Test
