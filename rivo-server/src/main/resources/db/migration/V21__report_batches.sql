@@ -9,3 +9,8 @@ insert into report_batches (batch, reports)
     'at': formatdatetime(at, 'yyyy-MM-dd''T''HH:mm:ss.SSSSSSXXX', 'en', 'UTC'), 'progress': progress format json)) as varbinary)
   from arrived_reports;
 drop table arrived_reports;
+-- The last of them whose reports stand in the rows of their devices; those up to it are only waiting to be deleted.
+create table settled_batches (
+  up_to bigint not null
+);
+insert into settled_batches (up_to) values (0);

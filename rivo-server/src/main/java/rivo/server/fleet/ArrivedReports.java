@@ -35,7 +35,7 @@ import rivo.server.fleet.UnsettledReports.Said;
  * <p><b>How.</b> H2 writes whole pages. Reports that come together are of devices that stand anywhere, so that each would have several pages
  * written before it may be acknowledged. Instead those that come together are written as one row, a <em>batch</em>; what they say is held in
  * memory besides, as far as it is new, and half a minute later it is <em>settled</em>: put into the rows of the devices, in their order and
- * all at once, so that each page is written once, and the batches go. Whoever reads H2 when the server starts reads the rows and
+ * all at once, so that each page is written once; up to which batch that is done is noted with it, and those batches are deleted afterwards. Whoever reads H2 when the server starts reads the rows and
  * then the batches, in their order. The snapshot knows nothing of it: it has each report at once. So this is done beside the writer, which
  * nobody then waits for: nobody else writes those rows, and the writer only adds batches. Only where more is unsettled than memory may
  * hold does the writer settle it itself before it goes on.
@@ -44,6 +44,8 @@ import rivo.server.fleet.UnsettledReports.Said;
 class ArrivedReports implements Gathered<ArrivedReport> {
 
     private static final int READ_TOGETHER = 20;
+    /** Few at a time: until it is committed, what is deleted is kept to be put back, and the writer would write that to disk. */
+    private static final int DELETED_TOGETHER = 50;
     /** Of one device, whatever it says of whom. */
     private static final int MOST_JOBS = 20_000;
     /** Of a batch: a row has room for a million. */
@@ -112,12 +114,16 @@ class ArrivedReports implements Gathered<ArrivedReport> {
         this.batches = batches;
         this.transaction = new TransactionTemplate(transactions);
         each(db, unsettled::add);
-        this.lastBatch = unsettled.upTo();
+        this.lastBatch = Math.max(unsettled.upTo(), settledUpTo(db));
+    }
+
+    private static long settledUpTo(JdbcClient db) {
+        return db.sql("select up_to from settled_batches").query(Long.class).single();
     }
 
     /** Gives what has arrived and is in no rows yet, the first first. */
     private static void each(JdbcClient db, Taker taker) {
-        long[] last = {0};
+        long[] last = {settledUpTo(db)};
         int rows = READ_TOGETHER;
         while (rows == READ_TOGETHER) {
             rows = db.sql("select * from report_batches where batch > ? order by batch fetch first " + READ_TOGETHER + " rows only").params(last[0])
@@ -211,20 +217,20 @@ class ArrivedReports implements Gathered<ArrivedReport> {
     List<Said> log(String device, JobKey job, int most) {
         List<Lines> parts = lines(device, job);
         List<Said> settled = new ArrayList<>();
-        long[] firstBatch = {Long.MAX_VALUE};
+        long[] upTo = {0};
         // One statement: what is settled while it is read is found either in the rows or in memory.
-        db.sql("select min(batch) number, null at, null action, null state, null step, null message, 0 part from report_batches "
+        db.sql("select up_to number, null at, null action, null state, null step, null message, 0 part from settled_batches "
                 + "union all (select number, at, action, state, step, message, 1 from job_log where device = ? and title = ? and person = ? "
                 + "order by number desc fetch first ? rows only) order by part, number desc").params(device, job.title(), job.person(), most).query(row -> {
                     if (row.getInt("part") > 0) {
                         settled.add(Said.of(row));
-                    } else if (row.getObject("number") != null) {
-                        firstBatch[0] = row.getLong("number");
+                    } else {
+                        upTo[0] = row.getLong("number");
                     }
                 });
         List<Said> said = new ArrayList<>();
         for (Lines part : parts) {
-            if (firstBatch[0] <= part.upTo()) {
+            if (part.upTo() > upTo[0]) {
                 part.newestFirst().forEach(line -> addOlder(said, line));
             }
         }
@@ -266,6 +272,7 @@ class ArrivedReports implements Gathered<ArrivedReport> {
             } finally {
                 end(taken, isSettled);
             }
+            forget();
         } finally {
             settles.unlock();
         }
@@ -302,7 +309,18 @@ class ArrivedReports implements Gathered<ArrivedReport> {
         batch("merge into jobs (device, title, person, action, version, state, step, steps, percent, message, exit_code, at, waits_for, "
                 + "waits_until, fetching_bytes, fetching_all) values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)", latest);
         batch("insert into job_log (device, title, person, action, state, step, message, at) values (?, ?, ?, ?, ?, ?, ?, ?)", lines);
-        db.sql("delete from report_batches where batch <= ?").params(reports.upTo()).update();
+        if (reports.upTo() > 0) {
+            db.sql("update settled_batches set up_to = ?").params(reports.upTo()).update();
+        }
+    }
+
+    /** Deletes the batches that are settled. */
+    private void forget() {
+        int deleted = DELETED_TOGETHER;
+        while (deleted == DELETED_TOGETHER) {
+            deleted = db.sql("delete from report_batches where batch <= (select up_to from settled_batches) fetch first " + DELETED_TOGETHER + " rows only")
+                    .update();
+        }
     }
 
     private static Object[] latest(String device, JobKey key, Progress job) {

@@ -228,6 +228,23 @@ class ArrivedReportsTest extends ServerTest {
         diskSaysTheSameAsMemory("settled");
     }
 
+    /** As a sudden death leaves them between settling and deleting. */
+    @Test
+    void whatIsSettledAndStillThereIsNotTakenTwice() {
+        take("twice", 1, List.of(said("siltscope", "first")));
+        settle();
+        long upTo = db().sql("select up_to from settled_batches").query(Long.class).single();
+        ArrivedReport once = new ArrivedReport("twice", 1, AT, List.of(said("siltscope", "first"), said("siltscope", "again")));
+        for (int n = 0; n < 120; n++) {
+            db().sql("insert into report_batches (batch, reports) values (?, ?)").params(upTo - n, Json.bytes(List.of(once))).update();
+        }
+        diskSaysTheSameAsMemory("settled, and not deleted");
+        assertThat(arrived().log("twice", JobKey.of("siltscope", null), 10)).extracting(Said::message).containsExactly("first");
+        settle();
+        diskSaysTheSameAsMemory("deleted");
+        assertThat(logged("twice")).isEqualTo(1);
+    }
+
     @Test
     void whatCouldNotBeSettledIsSettledLater() {
         JobKey job = JobKey.of("siltscope", null);
