@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.nio.charset.StandardCharsets;
 import java.time.Instant;
 import java.util.List;
+import java.util.Optional;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
@@ -27,6 +28,17 @@ class SignatureTest {
         Signature read = Signature.parse(signature.inputHeader(true), signature.valueHeader(), true).orElseThrow();
         assertThat(read).isEqualTo(signature);
         assertThat(read.isBy(KEY, "POST", PATH, digest)).isTrue();
+    }
+
+    /** All visible ASCII characters but those that end the name, or the text that it stands in. */
+    @Test
+    void aNameHasTheCharactersThatItMayHaveAndNoOthers() {
+        for (char c = 0; c < 300; c++) {
+            KeyId id = new KeyId("d" + c + "1", "0a1b2c3d");
+            Signature by = Signature.sign(KEY, id, NOW, "POST", PATH, digest);
+            boolean may = c > ' ' && c < 127 && c != '"' && c != '\\' && c != '@';
+            assertThat(Signature.parse(by.inputHeader(true), by.valueHeader(), true)).as("%d", (int) c).isEqualTo(may ? Optional.of(by) : Optional.empty());
+        }
     }
 
     @Test

@@ -215,7 +215,7 @@ class ArrivedReports implements Gathered<ArrivedReport> {
      * @param most at least 1
      */
     List<Said> log(String device, JobKey job, int most) {
-        List<Lines> parts = lines(device, job);
+        List<Lines> parts = unsettledLines(device, job);
         List<Said> settled = new ArrayList<>();
         long[] upTo = {0};
         // One statement: what is settled while it is read is found either in the rows or in memory.
@@ -248,7 +248,7 @@ class ArrivedReports implements Gathered<ArrivedReport> {
         }
     }
 
-    private synchronized List<Lines> lines(String device, JobKey job) {
+    private synchronized List<Lines> unsettledLines(String device, JobKey job) {
         Lines newer = Lines.of(unsettled, device, job);
         return beingSettled == null ? List.of(newer) : List.of(newer, Lines.of(beingSettled, device, job));
     }
@@ -302,7 +302,7 @@ class ArrivedReports implements Gathered<ArrivedReport> {
             numbers.add(new Object[] {device, own.number(), Rows.at(own.at())});
             own.jobs().forEach((key, job) -> {
                 latest.add(latest(device, key, job.last()));
-                lines.addAll(lines(device, key, job.lines()));
+                lines.addAll(newLines(device, key, job.lines()));
             });
         });
         batch("merge into report_numbers (device, last_number, at) values (?, ?, ?)", numbers);
@@ -333,7 +333,7 @@ class ArrivedReports implements Gathered<ArrivedReport> {
     }
 
     /** A row of the log for each; without the first, where the device says by it what it said before. */
-    private List<Object[]> lines(String device, JobKey key, List<Said> lines) {
+    private List<Object[]> newLines(String device, JobKey key, List<Said> lines) {
         Said before = db.sql("select at, action, state, step, message from jobs where device = ? and title = ? and person = ?")
                 .params(device, key.title(), key.person()).query((row, n) -> Said.of(row)).optional().orElse(null);
         return lines.stream().skip(lines.get(0).isAgain(before) ? 1 : 0).map(one -> new Object[] {device, key.title(), key.person(), one.action().name(),

@@ -16,6 +16,8 @@ import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.CountDownLatch;
+import java.util.concurrent.TimeUnit;
 import javax.sql.DataSource;
 import org.h2.jdbcx.JdbcDataSource;
 import org.junit.jupiter.api.AfterEach;
@@ -158,6 +160,37 @@ class ChangeWriterTest {
         assertThat(things()).isEmpty();
         assertThat(lines.written).isEmpty();
         assertThatThrownBy(() -> writer.take(context -> insert(context, "later"))).isInstanceOf(ChangesRefusedException.class);
+    }
+
+    /** As the server's threads are when it stops. */
+    @Test
+    void whoeverIsInterruptedWhileTheyWaitIsToldToLook() throws Exception {
+        CountDownLatch runs = new CountDownLatch(1);
+        CountDownLatch go = new CountDownLatch(1);
+        CompletableFuture<Boolean> stillInterrupted = new CompletableFuture<>();
+        Thread waiting = new Thread(() -> {
+            try {
+                writer.take(context -> {
+                    runs.countDown();
+                    try {
+                        go.await();
+                    } catch (InterruptedException e) {
+                        throw new IllegalStateException(e);
+                    }
+                    return insert(context, "slow");
+                });
+                stillInterrupted.completeExceptionally(new IllegalStateException("it was answered"));
+            } catch (ChangesRefusedException e) {
+                stillInterrupted.complete(Thread.currentThread().isInterrupted() && e.getMessage().contains("Look whether"));
+            }
+        });
+        waiting.start();
+        runs.await();
+        waiting.interrupt();
+        assertThat(stillInterrupted.get(10, TimeUnit.SECONDS)).isTrue();
+        go.countDown();
+        writer.take(context -> insert(context, "next"));
+        assertThat(things()).as("the change itself goes on").containsExactly("next", "slow");
     }
 
     @Test
