@@ -45,7 +45,7 @@ final class FamilyUnits {
         }
     }
 
-    /** @param units those of the share of this number in {@link #turns} */
+    /** @param units those of the share of this number in {@link #turns}; where {@link #isWide}, others besides those that are asked about */
     private record Assigned(Extent units, State state) {
     }
 
@@ -61,6 +61,8 @@ final class FamilyUnits {
     private final List<Choices> choices;
     private final List<Positions> deviceNeedsMet;
     private final Positions among;
+    /** Whether much of a stretch is asked about, though not all: then sets are left as they are, and the rest is left out block by block, which costs less than cutting each. */
+    private final boolean isWide;
     private final Turns turns;
     private final List<Assigned> assigned = new ArrayList<>();
     private final List<Presence> presences = new ArrayList<>();
@@ -80,12 +82,14 @@ final class FamilyUnits {
         this.choices = choices;
         this.deviceNeedsMet = deviceNeedsMet;
         this.among = among;
+        this.isWide = isDense(among) && among.size() < among.end() - among.first();
         List<Known> within = new ArrayList<>(known);
         Map<Integer, List<UnitsWith<BaseOutcome>>> editedWithin = new ConcurrentHashMap<>();
         Threads.run(threads, IntStream.range(0, known.size()).boxed().toList(), () -> t -> {
-            within.set(t, new Known(within(known.get(t).base()), within(known.get(t).present())));
-            if (edited.containsKey(t)) {
-                editedWithin.put(t, within(edited.get(t)));
+            boolean isEdited = edited.containsKey(t);
+            within.set(t, new Known(within(known.get(t).base(), isEdited), within(known.get(t).present(), isEdited)));
+            if (isEdited) {
+                editedWithin.put(t, within(edited.get(t), true));
             }
         });
         List<Turns.Share> shares = new ArrayList<>();
@@ -101,8 +105,15 @@ final class FamilyUnits {
         this.turns = new Turns(family, shares);
     }
 
-    /** What is anywhere among the units that are asked about, and where of them. */
-    private <T> List<UnitsWith<T>> within(List<UnitsWith<T>> all) {
+    /**
+     * What is anywhere among the units that are asked about, and where of them.
+     *
+     * @param isEdited whether the title comes to something else in the second state: only where it does, turns are taken in both
+     */
+    private <T> List<UnitsWith<T>> within(List<UnitsWith<T>> all, boolean isEdited) {
+        if (isWide && !isEdited) {
+            return all;
+        }
         List<UnitsWith<T>> within = new ArrayList<>(all.size());
         for (UnitsWith<T> one : all) {
             Positions units = one.units().and(among);
@@ -153,7 +164,7 @@ final class FamilyUnits {
             State of = assigned.get(share).state();
             if (of == State.BOTH || of == state) {
                 Positions all = assigned.get(share).units().units();
-                Positions left = (within == among ? all : all.and(within)).without(Positions.union(taken.getOrDefault(share, List.of())));
+                Positions left = (within == among && !isWide ? all : all.and(within)).without(Positions.union(taken.getOrDefault(share, List.of())));
                 if (!left.isEmpty()) {
                     decisions.add(new UnitsWith<>(turns.share(share).base().decision(), left));
                 }
@@ -175,7 +186,7 @@ final class FamilyUnits {
                 needing.add(assigned.get(s).units().units());
             }
         }
-        Positions asking = Positions.union(needing);
+        Positions asking = asked(Positions.union(needing));
         if ((long) asking.size() * DENSE >= among.size()) {
             return among;
         }
@@ -188,7 +199,7 @@ final class FamilyUnits {
         }
         presences.forEach(way -> way.units().forEach(extent -> touching.get(way.title()).add(extent.units())));
         List<Positions> meeting = new ArrayList<>(List.of(asking));
-        List<Positions> touched = touching.stream().map(Positions::union).toList();
+        List<Positions> touched = touching.stream().map(all -> asked(Positions.union(all))).toList();
         for (int t = 0; t < touched.size(); t++) {
             for (int s : family.neighbours(t)) {
                 if (s > t) {
@@ -199,11 +210,20 @@ final class FamilyUnits {
         return Positions.union(meeting);
     }
 
+    private Positions asked(Positions units) {
+        return isWide ? units.and(among) : units;
+    }
+
+    /** Whether every position from the first to the last unit gets a lane. */
+    private static boolean isDense(Positions units) {
+        return units.size() >= (units.end() - (units.first() & -Long.SIZE)) / DENSE;
+    }
+
     /** Units in blocks, which ascend: what is taken is after all that was taken before. */
     static Queue<Lanes> blocks(Positions units, int threads) {
         Queue<Lanes> blocks = new ConcurrentLinkedQueue<>();
         int first = units.first() & -Long.SIZE;
-        boolean dense = units.size() >= (units.end() - first) / DENSE;
+        boolean dense = isDense(units);
         int lanes = dense ? units.end() - first : units.size();
         int words = Math.max(FEWEST_WORDS, Math.min(MOST_WORDS, lanes / Long.SIZE / BLOCKS / threads));
         if (dense) {
@@ -227,6 +247,7 @@ final class FamilyUnits {
         private final LaneSets memory;
         /** By share, and after those by presence and its part, how far its units have been passed. */
         private final int[] passed;
+        private int passedAsked;
 
         /** @param blocks the largest of them says how much memory is asked for */
         Teller(Collection<Lanes> blocks) {
@@ -245,8 +266,9 @@ final class FamilyUnits {
          */
         void tell(Lanes lanes, FamilyBits former, @Nullable FamilyBits latter) {
             memory.giveBack(0);
+            long[] asked = asked(lanes);
             for (int s = 0; s < assigned.size(); s++) {
-                long[] at = kept(at(lanes, assigned.get(s).units(), s, null));
+                long[] at = kept(at(lanes, assigned.get(s).units(), s, null), asked);
                 if (at != null && assigned.get(s).state() != State.LATTER) {
                     former.assigned(s, at);
                 }
@@ -260,7 +282,7 @@ final class FamilyUnits {
                 for (Extent units : way.units()) {
                     any = at(lanes, units, number++, any);
                 }
-                long[] at = kept(any);
+                long[] at = kept(any, asked);
                 if (at != null) {
                     former.present(way.title(), way.reached(), at);
                     if (latter != null) {
@@ -286,8 +308,23 @@ final class FamilyUnits {
             return at;
         }
 
-        /** Gives the memory back of the last set if nothing is in it, and null then. */
-        private long @Nullable [] kept(long @Nullable [] set) {
+        /** The lanes that are asked about; null where no others are told of. */
+        private long @Nullable [] asked(Lanes lanes) {
+            if (!isWide || !lanes.isSpan()) {
+                return null;
+            }
+            long[] asked = nothing();
+            passedAsked = lanes.mark(among, asked, passedAsked);
+            return asked;
+        }
+
+        /** What is asked about of the last set; where that is nothing, gives its memory back, and null. */
+        private long @Nullable [] kept(long @Nullable [] set, long @Nullable [] asked) {
+            if (set != null && asked != null) {
+                for (int w = 0; w < words; w++) {
+                    set[w] &= asked[w];
+                }
+            }
             if (set == null || Bits.any(set, 0, words)) {
                 return set;
             }

@@ -14,6 +14,7 @@ import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Test;
 import rivo.core.Estates;
 import rivo.core.Rows;
+import rivo.core.audience.Positions;
 import rivo.core.estate.Assignment;
 import rivo.core.estate.Device;
 import rivo.core.estate.Estate;
@@ -76,6 +77,40 @@ class ManyUnitsTest {
                 assertThat(said(Rehearsal.of(before, edited), edited)).as("seed %d, step %d", seed, step).isEqualTo(expected);
             }
         }
+    }
+
+    /** Of most units, of few, and of a run of them: what is said is what is said of all, there and nowhere else. */
+    @Test
+    void whatIsAskedOfSomeUnitsIsSaidOfThoseAlone() {
+        for (long seed = 0; seed < 6; seed++) {
+            Random random = new Random(seed);
+            Resolver resolver = Resolver.of(Estate.of(parts(random)));
+            Map<String, TitleOutcomes> all = resolver.all();
+            for (int share : new int[] {2, 3, 10, 50}) {
+                Positions among = Positions.of(IntStream.range(0, DEVICES).filter(d -> random.nextInt(share) == 0 == share > 3).toArray());
+                isSaidOf(resolver, among, all);
+            }
+            isSaidOf(resolver, Positions.range(100, 500), all);
+        }
+    }
+
+    private static void isSaidOf(Resolver resolver, Positions among, Map<String, TitleOutcomes> all) {
+        for (Family family : resolver.relations().inOrder()) {
+            TitleResolution pass = new TitleResolution(resolver, resolver.presences());
+            // From now on it knows of all units what each title comes to by itself.
+            family.titles().forEach(pass::base);
+            pass.family(family, among).forEach((title, outcomes) -> {
+                Map<Integer, Decision> expected = new TreeMap<>(byUnit(Objects.requireNonNull(all.get(title))));
+                expected.keySet().removeIf(unit -> !among.contains(unit));
+                assertThat(byUnit(outcomes)).as(title).isEqualTo(expected);
+            });
+        }
+    }
+
+    private static Map<Integer, Decision> byUnit(TitleOutcomes outcomes) {
+        Map<Integer, Decision> byUnit = new TreeMap<>();
+        outcomes.parts().forEach(part -> part.units().positions().forEach(unit -> byUnit.put(unit, part.decision())));
+        return byUnit;
     }
 
     private static Assignment edit(Estate estate, int n, Random random) {
