@@ -25,6 +25,7 @@ import rivo.core.estate.EstateParts;
 import rivo.core.estate.Facts;
 import rivo.core.estate.GoneReference;
 import rivo.core.estate.Group;
+import rivo.core.estate.Installed;
 import rivo.core.estate.Need;
 import rivo.core.estate.Ou;
 import rivo.core.estate.Present;
@@ -57,9 +58,8 @@ public class EstateRecords {
      * @param isFenced whether there is a fence around an OU
      */
     public static EstateParts directory(DataSource database, Instant asOf, Predicate<String> isFenced) {
-        CompletableFuture<List<Device>> beside = CompletableFuture.supplyAsync(() -> whole(database, records -> records.devices(null)));
-        EstateParts rest = whole(database, records -> records.withoutDevices(asOf, isFenced));
-        return rest.withDevices(beside.join());
+        CompletableFuture<Map<String, Reported>> beside = CompletableFuture.supplyAsync(() -> whole(database, records -> records.reported(null)));
+        return whole(database, records -> records.all(asOf, isFenced, beside));
     }
 
     private static <T> T whole(DataSource database, Function<EstateRecords, T> read) {
@@ -70,16 +70,17 @@ public class EstateRecords {
         }
     }
 
-    private EstateParts withoutDevices(Instant asOf, Predicate<String> isFenced) {
+    private EstateParts all(Instant asOf, Predicate<String> isFenced, CompletableFuture<Map<String, Reported>> reported) {
         List<Ou> ous = ous(null, isFenced);
         List<User> users = users(null);
-        List<GoneReference> gone = gone();
+        List<Computer> computers = computers(null);
         Map<Target, Target> there = new HashMap<>();
         users.forEach(user -> add(there, Target.user(user.id())));
         db.sql("select id from directory_groups").query(String.class).list().forEach(group -> add(there, Target.group(group)));
-        db.sql("select id from computers where enabled").query(String.class).list().forEach(device -> add(there, Target.device(device)));
+        computers.forEach(computer -> add(there, Target.device(computer.id())));
+        List<Group> groups = groups(null, there::get);
         return EstateParts.none(asOf).withOus(ous.isEmpty() ? List.of(NO_DIRECTORY_YET) : ous).withUsers(users)
-                .withGroups(groups(null, there::get)).withGone(gone);
+                .withGroups(groups).withGone(gone()).withDevices(devices(computers, people(null), reported.join()));
     }
 
     private static void add(Map<Target, Target> there, Target target) {
@@ -179,19 +180,45 @@ public class EstateRecords {
         };
     }
 
-    /** Those that are enabled. */
-    public List<Device> devices(@Nullable Set<String> only) {
+    /**
+     * Those that are enabled.
+     *
+     * @param only their ids
+     */
+    public List<Device> devices(Set<String> only) {
+        return devices(computers(only), people(only), reported(only));
+    }
+
+    private static List<Device> devices(List<Computer> computers, Map<String, List<String>> people, Map<String, Reported> reported) {
+        return computers.stream().map(computer -> {
+            Reported of = reported.getOrDefault(computer.id(), Reported.NOTHING);
+            return new Device(computer.id(), computer.name(), computer.ou(), people.getOrDefault(computer.id(), List.of()), of.facts(),
+                    of.software(), of.present());
+        }).toList();
+    }
+
+    private List<Computer> computers(@Nullable Set<String> only) {
+        return each("select id, name, ou from computers where enabled", "id", only, row -> new Computer(row.getString("id"),
+                row.getString("name"), row.getString("ou")));
+    }
+
+    /** By device, where there are any. */
+    private Map<String, List<String>> people(@Nullable Set<String> only) {
         Map<String, List<String>> people = new HashMap<>();
-        each("select computer, person, place from computer_people where true", "computer", only, row -> new Owned(row.getString(1),
-                row.getInt(3), row.getString(2))).stream().sorted(Comparator.comparingInt(Owned::place))
+        each("select computer, person, place from computer_people where true", "computer", only, row -> new Owned(row.getString("computer"),
+                row.getInt("place"), row.getString("person"))).stream().sorted(Comparator.comparingInt(Owned::place))
                 .forEach(one -> people.computeIfAbsent(one.computer(), c -> new ArrayList<>()).add(one.person()));
         Map<String, SignIns> told = new HashMap<>();
         each("select device, people from sign_ins where true", "device", only, row -> told.put(row.getString("device"), SignIns.parse(row.getString("people"))));
         told.forEach((device, signIns) -> people.put(device, SignIns.peopleOf(people.getOrDefault(device, List.of()), signIns)));
-        Parsing parsing = new Parsing(people);
-        each("select c.id, c.name, c.ou, r.facts, r.software, r.present from computers c "
-                + "left join device_reports r on r.device = c.id where c.enabled", "c.id", only, row -> parsing.add(new DeviceRow(
-                        row.getString(1), row.getString(2), row.getString(3), row.getString(4), row.getString(5), row.getString(6))));
+        return people;
+    }
+
+    /** By device, where it has reported anything. Read by itself: looked up for each computer, it would be read from all over the file. */
+    private Map<String, Reported> reported(@Nullable Set<String> only) {
+        Parsing parsing = new Parsing();
+        each("select device, facts, software, present from device_reports where true", "device", only, row -> parsing.add(new ReportRow(
+                row.getString("device"), row.getString("facts"), row.getString("software"), row.getString("present"))));
         return parsing.all();
     }
 
@@ -200,15 +227,21 @@ public class EstateRecords {
         return db.sql("select person from computer_people where computer = ? order by place").params(device).query(String.class).list();
     }
 
+    private record Computer(String id, String name, @Nullable String ou) {
+    }
+
     private record Owned(String computer, int place, String person) {
     }
 
-    private record DeviceRow(String id, String name, @Nullable String ou, @Nullable String facts, @Nullable String software,
-            @Nullable String present) {
+    private record Reported(Facts facts, List<Installed> software, List<Present> present) {
 
-        Device device(Map<String, List<String>> people) {
-            return new Device(id, name, ou, people.getOrDefault(id, List.of()), ReportColumns.facts(facts),
-                    ReportColumns.installed(software), ReportColumns.present(present));
+        static final Reported NOTHING = new Reported(Facts.NONE, List.of(), List.of());
+    }
+
+    private record ReportRow(String device, @Nullable String facts, @Nullable String software, @Nullable String present) {
+
+        Reported reported() {
+            return new Reported(ReportColumns.facts(facts), ReportColumns.installed(software), ReportColumns.present(present));
         }
     }
 
@@ -216,15 +249,10 @@ public class EstateRecords {
     private static final class Parsing {
         private static final int AT_ONCE = 4096;
 
-        private final Map<String, List<String>> people;
-        private final List<Device> parsed = new ArrayList<>();
-        private final List<DeviceRow> waiting = new ArrayList<>();
+        private final Map<String, Reported> parsed = new HashMap<>();
+        private final List<ReportRow> waiting = new ArrayList<>();
 
-        Parsing(Map<String, List<String>> people) {
-            this.people = people;
-        }
-
-        boolean add(DeviceRow row) {
+        boolean add(ReportRow row) {
             waiting.add(row);
             if (waiting.size() == AT_ONCE) {
                 parse();
@@ -233,11 +261,14 @@ public class EstateRecords {
         }
 
         private void parse() {
-            parsed.addAll(waiting.parallelStream().map(row -> row.device(people)).toList());
+            List<Reported> all = waiting.parallelStream().map(ReportRow::reported).toList();
+            for (int i = 0; i < all.size(); i++) {
+                parsed.put(waiting.get(i).device(), all.get(i));
+            }
             waiting.clear();
         }
 
-        List<Device> all() {
+        Map<String, Reported> all() {
             parse();
             return parsed;
         }
