@@ -42,18 +42,22 @@ public final class Load {
     static final String PART = "## The server";
     private static final int CONNECTIONS = 64;
     private static final int BUSY = 503;
-    private static final int TURNS = 3;
+    private static final int TURNS = 6;
+    /** So many times one after the other must it have been no quicker than before, by that much, until it is warm. */
+    private static final int PATIENCE = 5;
+    private static final double QUICKER = 1.03;
+    private static final int LONGEST = 36;
 
     /**
      * @param devices in the estate
      * @param speaking how many of them call in and report
-     * @param warm seconds of the server before it is measured: Java goes on compiling for more than a minute on two processors that the driver shares
+     * @param warm seconds before it is measured, of what the server has nearly all done before, and of the writer three times that
      * @param seconds of measuring
      */
     private record Plan(int devices, int assignments, int speaking, int warm, int seconds) {
 
-        /** Of an endpoint that does nothing, and of what the server has nearly all done before. */
-        int lessWarm() {
+        /** Seconds after which it is looked whether it has got any quicker. */
+        int look() {
             return warm / 3;
         }
     }
@@ -92,6 +96,8 @@ public final class Load {
     private final Path launcher;
     private final Path folder;
     private final List<String> rows = new ArrayList<>();
+    /** How many seconds each was asked until it was warm. */
+    private final List<Integer> warmed = new ArrayList<>();
     private final ExecutorService threads = Executors.newFixedThreadPool(CONNECTIONS);
 
     private Load(Plan plan, Path launcher) throws IOException {
@@ -104,7 +110,7 @@ public final class Load {
     public static void main(String[] arguments) throws Exception {
         boolean onlyLooks = arguments.length > 2 && arguments[2].equals("looks");
         boolean quick = arguments.length > 2 && arguments[2].equals("quick");
-        Load load = new Load(quick ? new Plan(2_000, 200, 200, 9, 3) : new Plan(100_000, 2_000, 2_000, 90, 15), Path.of(arguments[1]));
+        Load load = new Load(quick ? new Plan(2_000, 200, 200, 3, 6) : new Plan(100_000, 2_000, 2_000, 30, 30), Path.of(arguments[1]));
         try {
             if (onlyLooks) {
                 load.look();
@@ -174,7 +180,7 @@ public final class Load {
     /** The reports a second. */
     private long writerAlone(Path estate) throws IOException, InterruptedException {
         Process process = new ProcessBuilder("java", "-Xmx3g", "-cp", System.getProperty("java.class.path"), WriterAlone.class.getName(),
-                folder.resolve("data").toString(), estate.toString(), Integer.toString(plan.warm()), Integer.toString(plan.seconds()))
+                folder.resolve("data").toString(), estate.toString(), Integer.toString(3 * plan.warm()), Integer.toString(plan.seconds()))
                 .redirectError(ProcessBuilder.Redirect.INHERIT).start();
         Matcher said = Pattern.compile("reports a second: ([0-9]+)").matcher(new String(process.getInputStream().readAllBytes(), StandardCharsets.UTF_8));
         if (process.waitFor() != 0 || !said.find()) {
@@ -190,13 +196,13 @@ public final class Load {
         Measured[] nothing = inTurn(bare, server, devices, callIn, 200, 304);
         row("the bare endpoint, 304", nothing[0].percentiles(), "the floor");
         row("call-ins with nothing new", nothing[1].percentiles() + ratio(nothing[1], nothing[0]), "≥ half of the floor");
-        Measured work = measured(server, devices, (device, connection, n) -> device.callIn(connection, true), plan.lessWarm(), plan.seconds(), 200);
+        Measured work = measured(server, devices, (device, connection, n) -> device.callIn(connection, true), plan.warm(), plan.seconds(), 200);
         row("call-ins that are told their work", work.percentiles() + ratio(work, nothing[0]), "");
         Measured[] reports = inTurn(bare, server, devices, report, 200);
         row("the bare endpoint that takes a report's body", reports[0].percentiles(), "the floor of reports");
         row("reports, each on disk before it is acknowledged", reports[1].percentiles() + ratio(reports[1], reports[0]), "≥ half of that");
         Measured mixed = measured(server, devices, (device, connection, n) -> n % 10 == 0 ? device.report(connection)
-                : device.callIn(connection, false), plan.lessWarm(), plan.seconds(), 200, 304);
+                : device.callIn(connection, false), plan.warm(), plan.seconds(), 200, 304);
         row("nine call-ins to one report", mixed.percentiles(), "");
     }
 
@@ -204,14 +210,26 @@ public final class Load {
      * The floor and the server, both warm, by turns: on a machine that is shared with others a minute later is another machine.
      */
     private Measured[] inTurn(URI bare, URI server, List<LoadDevice> devices, Act act, int... expected) throws Exception {
-        measured(bare, devices, act, plan.lessWarm(), 0, expected);
-        measured(server, devices, act, plan.warm(), 0, expected);
+        warm(bare, devices, act, expected);
+        warm(server, devices, act, expected);
         Measured[] both = {Measured.NOTHING, Measured.NOTHING};
         for (int turn = 0; turn < TURNS; turn++) {
             both[0] = both[0].and(measured(bare, devices, act, 0, plan.seconds() / TURNS, expected));
             both[1] = both[1].and(measured(server, devices, act, 0, plan.seconds() / TURNS, expected));
         }
         return both;
+    }
+
+    /** Asks until that gets no quicker: Java goes on compiling for minutes on two processors that the driver shares. */
+    private void warm(URI url, List<LoadDevice> devices, Act act, int... expected) throws Exception {
+        double best = 0;
+        int looks = 0;
+        for (int noQuicker = 0; noQuicker < PATIENCE && looks < LONGEST; looks++) {
+            double now = measured(url, devices, act, 0, plan.look(), expected).perSecond();
+            noQuicker = now > QUICKER * best ? 0 : noQuicker + 1;
+            best = Math.max(best, now);
+        }
+        warmed.add(looks * plan.look());
     }
 
     /** Every device calls in once: what is derived and made for each of them the first time is not what is measured. */
@@ -387,8 +405,10 @@ public final class Load {
         Files.writeString(page, before + PART + "\nWritten by `./rivo load` on " + LocalDate.now() + ": " + plan.devices() + " devices, "
                 + plan.assignments() + " assignments, 500 titles; " + plan.speaking() + " of the devices speak, over " + CONNECTIONS
                 + " connections, from the same machine ("
-                + Runtime.getRuntime().availableProcessors() + " processors, which the driver shares). What has a floor, and the writer alone, was warm for " + plan.warm()
-                + " s, the floor and the others for " + plan.lessWarm() + " s; each was measured for " + plan.seconds() + " s, what has a floor by turns with it. Ratios are of the same run.\n\n| work | figure | to reach |\n|---|---|---|\n"
+                + Runtime.getRuntime().availableProcessors() + " processors, which the driver shares). What has a floor, and the floor, was asked until it got no quicker for "
+                + PATIENCE * plan.look() + " s: " + warmed.stream().map(String::valueOf).collect(Collectors.joining(", ")) + " s in the order of the lines. The writer alone was warm for "
+                + 3 * plan.warm() + " s, the others for " + plan.warm() + " s; each was measured for " + plan.seconds()
+                + " s, what has a floor by turns with it. Ratios are of the same run.\n\n| work | figure | to reach |\n|---|---|---|\n"
                 + String.join("\n", rows) + "\n");
     }
 
