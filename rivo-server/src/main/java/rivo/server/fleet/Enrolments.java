@@ -93,14 +93,15 @@ public class Enrolments {
         return current.now().get(PART).values().stream().filter(known -> !known.serverTag().equals(serverKeys.currentTag())).count();
     }
 
-    /** By what the device of this id signs; null when it is not known, or the server has no such key. */
-    @Nullable MessageKey key(Snapshot snapshot, KeyId id) {
+    /** A device that may call, and by what it signs. */
+    record Signer(Known known, MessageKey key) {
+    }
+
+    /** Whom a message may be from that is signed with the key of this id; null when the device is not known, or the server has no such key. */
+    @Nullable Signer signer(Snapshot snapshot, KeyId id) {
         Known known = snapshot.get(PART).get(id.name());
         AgreementKey own = known == null ? null : serverKeys.tagged(id.serverTag());
-        if (known == null || own == null) {
-            return null;
-        }
-        return derived(own, known.publicKey(), id.serverTag());
+        return known == null || own == null ? null : new Signer(known, derived(own, known.publicKey(), id.serverTag()));
     }
 
     private MessageKey derived(AgreementKey own, String publicKey, String serverTag) {
@@ -113,10 +114,13 @@ public class Enrolments {
         return known == null || known.serverTag().equals(serverKeys.currentTag()) ? null : serverKeys.current().publicKey();
     }
 
-    /** Notes once that a device signs by another key of the server than before; gives the snapshot in which that is known. */
-    Snapshot signedWith(Snapshot snapshot, KeyId id) {
-        Known known = snapshot.get(PART).get(id.name());
-        if (known == null || known.serverTag().equals(id.serverTag()) || !id.serverTag().equals(serverKeys.currentTag())) {
+    /**
+     * Notes once that a device signs by another key of the server than before; gives the snapshot in which that is known.
+     *
+     * @param known how the snapshot has it
+     */
+    Snapshot signedWith(Snapshot snapshot, Known known, KeyId id) {
+        if (known.serverTag().equals(id.serverTag()) || !id.serverTag().equals(serverKeys.currentTag())) {
             return snapshot;
         }
         writer.take(context -> {

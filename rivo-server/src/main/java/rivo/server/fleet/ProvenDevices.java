@@ -4,7 +4,6 @@ import jakarta.servlet.http.HttpServletRequest;
 import java.time.Clock;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Component;
-import rivo.devices.protocol.MessageKey;
 import rivo.server.estate.CurrentSnapshot;
 import rivo.server.estate.Snapshot;
 import rivo.server.fleet.Caller.CallingDevice;
@@ -32,14 +31,14 @@ class ProvenDevices {
     CallingDevice of(HttpServletRequest http) {
         SignedRequest request = signed(http);
         Snapshot snapshot = current.now();
-        MessageKey key = enrolments.key(snapshot, request.keyId());
-        if (key == null || !request.isBy(key)) {
+        Enrolments.Signer signer = enrolments.signer(snapshot, request.keyId());
+        if (signer == null || !request.isBy(signer.key())) {
             throw ApiException.refused(HttpStatus.UNAUTHORIZED, "bad-signature",
                     "The signature is not by the key of an enrolled device. Enrol with a new token.");
         }
-        DeviceAnswer.signFor(http, request.keyId(), key, request);
+        DeviceAnswer.signFor(http, request.keyId(), signer.key(), request);
         request.checkTime(clock);
-        return new CallingDevice(request.keyId().name(), enrolments.signedWith(snapshot, request.keyId()));
+        return new CallingDevice(request.keyId().name(), enrolments.signedWith(snapshot, signer.known(), request.keyId()));
     }
 
     /** @throws ApiException when it is not signed */
