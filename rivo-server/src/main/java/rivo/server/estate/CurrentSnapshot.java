@@ -2,6 +2,7 @@ package rivo.server.estate;
 
 import java.time.Clock;
 import org.springframework.stereotype.Component;
+import rivo.core.resolve.Resolver;
 
 /**
  * The snapshot that answers are made from now. Any number of threads may take it; only the {@link ChangeWriter} puts a new one in its
@@ -14,6 +15,17 @@ public class CurrentSnapshot {
 
     CurrentSnapshot(SnapshotReader reader, Clock clock) {
         this.now = reader.read(clock.instant());
+        Thread thread = new Thread(this::lookAtFirst, "first-look");
+        thread.setDaemon(true);
+        thread.start();
+    }
+
+    /** Answers for one device, which works out who is meant by what: so the first who calls in does not wait for that, while the rest of the server starts. */
+    private void lookAtFirst() {
+        Resolver resolver = now.resolver();
+        if (resolver.estate().devices().size() > 0) {
+            resolver.device(resolver.estate().devices().at(0));
+        }
     }
 
     public Snapshot now() {
