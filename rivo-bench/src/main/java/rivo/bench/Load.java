@@ -43,10 +43,10 @@ public final class Load {
     private static final int CONNECTIONS = 64;
     private static final int BUSY = 503;
     private static final int TURNS = 6;
-    /** So many times one after the other must it have been no quicker than before, by that much, until it is warm. */
+    /** So many looks, one after the other, must have found it no quicker than before, by that much, until it counts as warm; or so many looks at all. */
     private static final int PATIENCE = 5;
     private static final double QUICKER = 1.03;
-    private static final int LONGEST = 36;
+    private static final int MOST_LOOKS = 36;
 
     /**
      * @param devices in the estate
@@ -224,7 +224,7 @@ public final class Load {
     private void warm(URI url, List<LoadDevice> devices, Act act, int... expected) throws Exception {
         double best = 0;
         int looks = 0;
-        for (int noQuicker = 0; noQuicker < PATIENCE && looks < LONGEST; looks++) {
+        for (int noQuicker = 0; noQuicker < PATIENCE && looks < MOST_LOOKS; looks++) {
             double now = measured(url, devices, act, 0, plan.look(), expected).perSecond();
             noQuicker = now > QUICKER * best ? 0 : noQuicker + 1;
             best = Math.max(best, now);

@@ -20,7 +20,7 @@ public class CurrentSnapshot {
         thread.start();
     }
 
-    /** Answers for one device, which works out who is meant by what: so the first who calls in does not wait for that, while the rest of the server starts. */
+    /** Answers for one device while the rest of the server starts: who is meant by what is worked out by then, and the first who calls in does not wait for it. */
     private void lookAtFirst() {
         Resolver resolver = now.resolver();
         if (resolver.estate().devices().size() > 0) {

@@ -97,15 +97,17 @@ public class EstateRecords {
         T make(ResultSet row) throws SQLException;
     }
 
-    /** @param select ends with a condition */
+    /**
+     * @param select ends with a condition
+     * @param id the column that {@code only} names
+     */
     private <T> List<T> each(String select, String id, @Nullable Set<String> only, OfRow<T> of) {
         if (only == null) {
             return db.sql(select).query((row, n) -> of.make(row)).list();
         }
         List<T> each = new ArrayList<>();
         if (only.size() > MANY) {
-            String column = id.substring(id.indexOf('.') + 1);
-            db.sql(select).query((row, n) -> only.contains(row.getString(column)) && each.add(of.make(row))).list();
+            db.sql(select).query((row, n) -> only.contains(row.getString(id)) && each.add(of.make(row))).list();
             return each;
         }
         only.forEach(one -> each.addAll(db.sql(select + " and " + id + " = ?").params(one).query((row, n) -> of.make(row)).list()));
