@@ -92,6 +92,12 @@ final class TargetRows {
 
     private Tables tables() {
         Tables known = tables;
+        return known == null || known.of != numbers.size() ? laidOut() : known;
+    }
+
+    /** By one of those who ask at once; the others wait for it. */
+    private synchronized Tables laidOut() {
+        Tables known = tables;
         if (known == null || known.of != numbers.size()) {
             known = new Tables(known());
             tables = known;

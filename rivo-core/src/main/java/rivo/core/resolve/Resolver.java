@@ -42,6 +42,8 @@ public final class Resolver {
     private final Relations relations;
     private final Map<String, RankedPairs> rankedPairs = new ConcurrentHashMap<>();
     private final Map<String, Positions> waiting = new ConcurrentHashMap<>();
+    /** Held while what everyone asks for first is worked out, so that it is worked out once. */
+    private final Object once = new Object();
     private volatile @Nullable Presences presences;
     private volatile @Nullable PairsByTarget pairsByTarget;
     private Answers answers = Answers.unlike();
@@ -229,8 +231,13 @@ public final class Resolver {
     PairsByTarget pairsByTarget() {
         PairsByTarget known = pairsByTarget;
         if (known == null) {
-            known = new PairsByTarget(this);
-            pairsByTarget = known;
+            synchronized (once) {
+                known = pairsByTarget;
+                if (known == null) {
+                    known = new PairsByTarget(this);
+                    pairsByTarget = known;
+                }
+            }
         }
         return known;
     }
@@ -298,8 +305,13 @@ public final class Resolver {
     Presences presences() {
         Presences held = presences;
         if (held == null) {
-            held = Presences.of(audiences);
-            presences = held;
+            synchronized (once) {
+                held = presences;
+                if (held == null) {
+                    held = Presences.of(audiences);
+                    presences = held;
+                }
+            }
         }
         return held;
     }

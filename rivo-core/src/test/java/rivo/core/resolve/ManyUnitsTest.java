@@ -3,11 +3,14 @@ package rivo.core.resolve;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.ArrayList;
+import java.util.Collections;
+import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Random;
 import java.util.TreeMap;
+import java.util.concurrent.CountDownLatch;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
@@ -56,6 +59,31 @@ class ManyUnitsTest {
             Map<String, String> naive = NaiveModel.rows(parts);
             assertThat(Rows.byTitle(Resolver.of(Estate.of(parts)))).as("seed %d", seed).isEqualTo(naive);
             assertThat(Rows.byDevice(Resolver.of(Estate.of(parts)))).as("seed %d, by device", seed).isEqualTo(naive);
+        }
+    }
+
+    /** As devices do that call in right after a start. */
+    @Test
+    void whatAllNeedIsWorkedOutOnceWhenManyAskAtOnce() throws InterruptedException {
+        for (long seed = 0; seed < 10; seed++) {
+            Resolver resolver = Resolver.of(Estate.of(parts(new Random(seed))));
+            Map<Object, Boolean> seen = Collections.synchronizedMap(new IdentityHashMap<>());
+            CountDownLatch all = new CountDownLatch(8);
+            List<Thread> threads = IntStream.range(0, 8).mapToObj(i -> new Thread(() -> {
+                all.countDown();
+                try {
+                    all.await();
+                } catch (InterruptedException e) {
+                    throw new IllegalStateException(e);
+                }
+                seen.put(resolver.presences(), true);
+                seen.put(resolver.pairsByTarget(), true);
+            })).toList();
+            threads.forEach(Thread::start);
+            for (Thread thread : threads) {
+                thread.join();
+            }
+            assertThat(seen).as("seed %d", seed).hasSize(2);
         }
     }
 
