@@ -7,6 +7,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.stream.Stream;
 
 /**
  * What is new, changed and gone between what is held and what was found, by stable id: a renamed or moved entry is a
@@ -40,6 +41,18 @@ public record Differences<T extends DirectoryPicture.Identified>(List<T> added, 
             }
         }
         return new Differences<>(added, changed, held.stream().filter(e -> !seen.contains(e.id())).toList());
+    }
+
+    /** What is new or changed, as found. */
+    public List<T> put() {
+        List<T> put = new ArrayList<>(added);
+        put.addAll(changed);
+        return put;
+    }
+
+    /** The ids of what was held and is no longer so. */
+    public List<String> outdated() {
+        return Stream.concat(gone.stream(), changed.stream()).map(DirectoryPicture.Identified::id).toList();
     }
 
     public boolean isEmpty() {

@@ -21,7 +21,6 @@ import rivo.core.estate.Group;
 import rivo.core.estate.Ou;
 import rivo.core.estate.Release;
 import rivo.core.estate.Replacement;
-import rivo.core.estate.Target;
 import rivo.core.estate.Title;
 import rivo.core.estate.User;
 import rivo.core.estate.Variant;
@@ -38,6 +37,7 @@ import rivo.server.document.DocumentKind;
 import rivo.server.estate.EstateRecords.NeedRecord;
 import rivo.server.estate.EstateRecords.PresentRecord;
 import rivo.server.estate.EstateRecords.ReplacementRecord;
+import rivo.server.estate.GroupLists;
 import rivo.server.estate.Json;
 import rivo.server.estate.Rows;
 import rivo.server.people.Administrators;
@@ -148,14 +148,7 @@ class EstateImport {
     private void groups(Estate estate) {
         List<Group> groups = List.copyOf(estate.groups().values());
         batch("insert into directory_groups (id, dn, name) values (?, '', ?)", groups, group -> row(group.id(), group.name()));
-        List<Object[]> rows = new ArrayList<>();
-        for (Group group : groups) {
-            for (int i = 0; i < group.members().size(); i++) {
-                Target member = group.members().get(i);
-                rows.add(row(group.id(), i, member.kind().name(), member.id()));
-            }
-        }
-        batch("insert into group_members (group_id, place, kind, member) values (?, ?, ?, ?)", rows, row -> row);
+        groups.forEach(group -> jdbc.batchUpdate(GroupLists.INSERT, GroupLists.rows(group.id(), group.members())));
     }
 
     private void titles(Estate estate) {

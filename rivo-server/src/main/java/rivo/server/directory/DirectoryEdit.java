@@ -42,14 +42,15 @@ final class DirectoryEdit {
     }
 
     /** The estate after it; what has gone and is named by assignments is kept with the records. */
-    Estate apply(Differences<OuEntry> ous, Differences<UserEntry> users, Differences<ComputerEntry> computers, Differences<GroupEntry> groups) {
+    Estate apply(Differences<OuEntry> ous, Differences<UserEntry> users, Differences<ComputerEntry> computers, Differences<GroupEntry> groups,
+            Set<String> enabledIn) {
         forget(ids(users.gone()), computers);
         List<Device> devices = devices(computers);
         Set<String> goneDevices = ids(computers.gone());
         computers.changed().stream().filter(c -> !c.enabled()).forEach(c -> goneDevices.add(c.id()));
         Estate after = before.at(context.now()).with(DirectoryChange.none(context.now()).withOus(ous(ous), goneOus(ous))
-                .withUsers(records.users(ids(put(users))), ids(users.gone())).withDevices(devices, goneDevices)
-                .withGroups(groups(groups, computers.changed(), devices), ids(groups.gone())));
+                .withUsers(records.users(ids(users.put())), ids(users.gone())).withDevices(devices, goneDevices)
+                .withGroups(groups(groups, enabledIn, devices), ids(groups.gone())));
         EstateRecords.writeGone(context, before, after);
         return RequestDocument.requested(after, context.get(RequestDocument.KIND));
     }
@@ -59,7 +60,7 @@ final class DirectoryEdit {
         if (gone.isEmpty()) {
             return;
         }
-        EstateRecords.forgetPresent(context, present -> present.user() != null && gone.contains(present.user()), put(computers).stream()
+        EstateRecords.forgetPresent(context, present -> present.user() != null && gone.contains(present.user()), computers.put().stream()
                 .map(ComputerEntry::id).filter(id -> before.devices().find(id) == null).toList());
         Map<String, SignIns> less = new HashMap<>();
         context.get(SignIns.PART).forEach((device, signIns) -> {
@@ -71,12 +72,6 @@ final class DirectoryEdit {
         SignIns.keep(context, less);
     }
 
-    private static <T extends Identified> List<T> put(Differences<T> differences) {
-        List<T> put = new ArrayList<>(differences.added());
-        put.addAll(differences.changed());
-        return put;
-    }
-
     private static Set<String> ids(List<? extends Identified> entries) {
         Set<String> ids = new LinkedHashSet<>();
         entries.forEach(entry -> ids.add(entry.id()));
@@ -84,7 +79,7 @@ final class DirectoryEdit {
     }
 
     private List<Ou> ous(Differences<OuEntry> ous) {
-        List<Ou> put = records.ous(ids(put(ous)), ou -> context.get(FenceDocument.KIND).find(ou) != null);
+        List<Ou> put = records.ous(ids(ous.put()), ou -> context.get(FenceDocument.KIND).find(ou) != null);
         boolean noneAreLeft = put.isEmpty() && before.ous().size() == ous.gone().size();
         return noneAreLeft ? List.of(EstateRecords.NO_DIRECTORY_YET) : put;
     }
@@ -101,7 +96,7 @@ final class DirectoryEdit {
     private List<Device> devices(Differences<ComputerEntry> computers) {
         Set<String> read = new LinkedHashSet<>();
         List<Device> devices = new ArrayList<>();
-        for (ComputerEntry computer : put(computers)) {
+        for (ComputerEntry computer : computers.put()) {
             Device known = before.devices().find(computer.id());
             if (computer.enabled() && known == null) {
                 read.add(computer.id());
@@ -115,14 +110,10 @@ final class DirectoryEdit {
         return devices;
     }
 
-    /** A device that is enabled again is back in all the groups that list it, which are no different for that. */
-    private List<Group> groups(Differences<GroupEntry> groups, List<ComputerEntry> changed, List<Device> devices) {
-        Set<String> put = ids(put(groups));
-        for (ComputerEntry computer : changed) {
-            if (computer.enabled() && before.devices().find(computer.id()) == null) {
-                put.addAll(records.groupsListing(computer.id()));
-            }
-        }
+    /** @param enabledIn those that a device is back in which is enabled again */
+    private List<Group> groups(Differences<GroupEntry> groups, Set<String> enabledIn, List<Device> devices) {
+        Set<String> put = ids(groups.put());
+        put.addAll(enabledIn);
         Set<String> known = new HashSet<>();
         devices.forEach(device -> known.add(device.id()));
         put.removeAll(ids(groups.gone()));

@@ -153,10 +153,12 @@ public class DirectoryFollower {
         DirectoryRecords.writeUsers(context, changes.users());
         DirectoryRecords.writeComputers(context, changes.computers());
         DirectoryRecords.writeGroups(context, changes.groups());
+        changes.disabled().write(context, changes.computers(), changes.groups());
         context.db().sql("merge into directory_scans (id, at, entries) values (1, ?, ?)")
                 .params(Rows.at(context.now()), found.computers().size()).update();
         changes.journal(context);
-        context.becomes(new DirectoryEdit(context).apply(changes.ous(), changes.users(), changes.computers(), changes.groups()));
+        context.becomes(new DirectoryEdit(context).apply(changes.ous(), changes.users(), changes.computers(), changes.groups(),
+                changes.disabled().enabledIn()));
         context.afterwards(() -> events.changed(Topics.ESTATE));
         return true;
     }
@@ -182,13 +184,13 @@ public class DirectoryFollower {
     /** All differences of one scan. */
     private record Changes(Differences<DirectoryPicture.OuEntry> ous, Differences<DirectoryPicture.UserEntry> users,
             Differences<DirectoryPicture.ComputerEntry> computers, Differences<DirectoryPicture.GroupEntry> groups,
-            int computersHeld) {
+            DisabledMembers disabled, int computersHeld) {
 
         static Changes between(DirectoryPicture held, DirectoryPicture found) {
-            return new Changes(Differences.between(held.ous(), found.ous()),
-                    Differences.between(held.users(), found.users()),
-                    Differences.between(held.computers(), found.computers()),
-                    Differences.between(held.groups(), found.groups()), held.computers().size());
+            Differences<DirectoryPicture.ComputerEntry> computers = Differences.between(held.computers(), found.computers());
+            Differences<DirectoryPicture.GroupEntry> groups = Differences.between(held.groups(), found.groups());
+            return new Changes(Differences.between(held.ous(), found.ous()), Differences.between(held.users(), found.users()), computers, groups,
+                    DisabledMembers.between(held, found, computers, groups), held.computers().size());
         }
 
         boolean isEmpty() {

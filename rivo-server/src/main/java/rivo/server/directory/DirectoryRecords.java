@@ -4,7 +4,9 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.function.Function;
+import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import rivo.directory.Differences;
 import rivo.directory.DirectoryPicture;
@@ -16,6 +18,8 @@ import rivo.directory.DirectoryPicture.MemberKind;
 import rivo.directory.DirectoryPicture.OuEntry;
 import rivo.directory.DirectoryPicture.UserEntry;
 import rivo.server.estate.ChangeContext;
+import rivo.server.estate.EstateRecords;
+import rivo.server.estate.GroupLists;
 
 /** The directory's rows in H2: the picture that is held, and how differences are written to it. */
 final class DirectoryRecords {
@@ -36,14 +40,15 @@ final class DirectoryRecords {
         List<ComputerEntry> computers = db.sql("select * from computers").query((row, n) -> new ComputerEntry(
                 row.getString("id"), row.getString("dn"), row.getString("name"), row.getString("ou"),
                 row.getBoolean("enabled"), people.getOrDefault(row.getString("id"), List.of()))).list();
-        Map<String, List<Member>> members = new LinkedHashMap<>();
-        db.sql("select * from group_members order by group_id, place").query((row, n) -> members
-                .computeIfAbsent(row.getString("group_id"), k -> new ArrayList<>())
-                .add(new Member(MemberKind.valueOf(row.getString("kind")), row.getString("member")))).list();
+        GroupLists<Member> lists = lists(db, null);
         List<GroupEntry> groups = db.sql("select * from directory_groups").query((row, n) -> new GroupEntry(
-                row.getString("id"), row.getString("dn"), row.getString("name"),
-                members.getOrDefault(row.getString("id"), List.of()))).list();
+                row.getString("id"), row.getString("dn"), row.getString("name"), lists.of(row.getString("id")))).list();
         return new DirectoryPicture(ous, users, computers, groups, List.of());
+    }
+
+    /** @param only the ids of the groups; null for all */
+    static GroupLists<Member> lists(JdbcClient db, @Nullable Set<String> only) {
+        return new EstateRecords(db).lists(only, member -> new Member(MemberKind.valueOf(member.kind().name()), member.id()));
     }
 
     static void writeOus(ChangeContext context, Differences<OuEntry> ous) {
@@ -76,38 +81,24 @@ final class DirectoryRecords {
         MembershipChanges.noteGroups(context, groups.changed());
         write(context, groups, "directory_groups", "(id, dn, name) values (?, ?, ?)",
                 group -> new Object[] {group.id(), group.dn(), group.name()});
-        dependents(context, groups, "delete from group_members where group_id = ?",
-                "insert into group_members (group_id, place, kind, member) values (?, ?, ?, ?)", group -> {
-                    List<Object[]> rows = new ArrayList<>();
-                    group.members().forEach(
-                            m -> rows.add(new Object[] {group.id(), rows.size(), m.kind().name(), m.id()}));
-                    return rows;
-                });
+        dependents(context, groups, GroupLists.DELETE, GroupLists.INSERT,
+                group -> GroupLists.rows(group.id(), group.members().stream().map(MembershipChanges::target).toList()));
     }
 
     private static <T extends Identified> void write(ChangeContext context, Differences<T> differences, String table,
             String columns, Function<T, Object[]> row) {
-        List<Object[]> gone = new ArrayList<>();
-        differences.gone().forEach(one -> gone.add(new Object[] {one.id()}));
-        differences.changed().forEach(one -> gone.add(new Object[] {one.id()}));
-        List<Object[]> rows = new ArrayList<>();
-        differences.changed().forEach(one -> rows.add(row.apply(one)));
-        differences.added().forEach(one -> rows.add(row.apply(one)));
-        context.batch("delete from " + table + " where id = ?", gone);
-        context.batch("insert into " + table + " " + columns, rows);
+        context.batch("delete from " + table + " where id = ?", outdated(differences));
+        context.batch("insert into " + table + " " + columns, differences.put().stream().map(row).toList());
     }
 
     private static <T extends Identified> void dependents(ChangeContext context, Differences<T> differences, String delete,
             String insert, Function<T, List<Object[]>> rowsOf) {
-        List<Object[]> gone = new ArrayList<>();
-        List<Object[]> rows = new ArrayList<>();
-        differences.gone().forEach(one -> gone.add(new Object[] {one.id()}));
-        for (T one : differences.changed()) {
-            gone.add(new Object[] {one.id()});
-            rows.addAll(rowsOf.apply(one));
-        }
-        differences.added().forEach(one -> rows.addAll(rowsOf.apply(one)));
-        context.batch(delete, gone);
-        context.batch(insert, rows);
+        context.batch(delete, outdated(differences));
+        context.batch(insert, differences.put().stream().flatMap(one -> rowsOf.apply(one).stream()).toList());
+    }
+
+    /** What a statement takes that deletes by id, row by row. */
+    static List<Object[]> outdated(Differences<? extends Identified> differences) {
+        return differences.outdated().stream().map(id -> new Object[] {id}).toList();
     }
 }

@@ -20,8 +20,8 @@ public final class DisabledAccounts {
     /** How many such computers each group lists itself, and each OU has in itself, by the id of the group or OU. */
     public static Map<String, Integer> computers(JdbcClient db) {
         Map<String, Integer> counts = new HashMap<>();
-        db.sql("select m.group_id as holder, count(*) as n from computers c join group_members m on m.member = c.id and m.kind = 'DEVICE' "
-                + "where c.enabled = false group by m.group_id union all select ou, count(*) from computers where enabled = false and ou is not null group by ou")
+        db.sql("select group_id as holder, count(*) as n from disabled_members group by group_id "
+                + "union all select ou, count(*) from computers where enabled = false and ou is not null group by ou")
                 .query(row -> {
                     counts.merge(row.getString("holder"), row.getInt("n"), Integer::sum);
                 });

@@ -58,6 +58,10 @@ public final class MembershipChanges {
                                 row.getString("member")), row.getBoolean("came"), Rows.instant(row, "at"), row.getString("why"), row.getString("name"))).list();
     }
 
+    static Target target(Member member) {
+        return target(member.kind(), member.id());
+    }
+
     private static Target target(MemberKind kind, String id) {
         return switch (kind) {
             case DEVICE -> Target.device(id);
@@ -70,8 +74,7 @@ public final class MembershipChanges {
     static void noteGroups(ChangeContext context, List<GroupEntry> changed) {
         List<MembershipChange> all = new ArrayList<>();
         for (GroupEntry group : changed) {
-            Set<Member> before = new LinkedHashSet<>(context.db().sql("select kind, member from group_members where group_id = ?").params(group.id())
-                    .query((row, n) -> new Member(MemberKind.valueOf(row.getString("kind")), row.getString("member"))).list());
+            Set<Member> before = new LinkedHashSet<>(DirectoryRecords.lists(context.db(), Set.of(group.id())).of(group.id()));
             Set<Member> after = new LinkedHashSet<>(group.members());
             List<MembershipChange> own = new ArrayList<>();
             after.stream().filter(member -> !before.contains(member)).forEach(member -> own.add(change(context, group, member, true)));
@@ -84,8 +87,8 @@ public final class MembershipChanges {
     }
 
     private static MembershipChange change(ChangeContext context, GroupEntry group, Member member, boolean came) {
-        return new MembershipChange(Target.group(group.id()), target(member.kind(), member.id()), came, context.now(), null,
-                nameOf(context, target(member.kind(), member.id())));
+        return new MembershipChange(Target.group(group.id()), target(member), came, context.now(), null,
+                nameOf(context, target(member)));
     }
 
     /**

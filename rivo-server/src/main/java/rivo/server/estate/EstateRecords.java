@@ -130,29 +130,23 @@ public class EstateRecords {
 
     /** Members that are not in the estate, such as disabled computers, are left out. */
     public List<Group> groups(@Nullable Set<String> only, Members there) {
-        Map<String, List<Listed>> listed = new HashMap<>();
-        each("select group_id, kind, member, place from group_members where true", "group_id", only, row -> {
-            Target member = there.find(member(row.getString(2), row.getString(3)));
-            return member != null && listed.computeIfAbsent(row.getString(1), group -> new ArrayList<>()).add(new Listed(row.getInt(4), member));
-        });
+        GroupLists<Target> lists = lists(only, there::find);
         return each("select id, name from directory_groups where true", "id", only, row -> new Group(row.getString("id"), row.getString("name"),
-                inOrder(listed.getOrDefault(row.getString("id"), List.of()))));
+                List.copyOf(new LinkedHashSet<>(lists.of(row.getString("id"))))));
     }
 
-    private record Listed(int place, Target member) {
-    }
-
-    /** Each once, where it is listed first. */
-    private static List<Target> inOrder(List<Listed> listed) {
-        Set<Target> members = new LinkedHashSet<>();
-        listed.stream().sorted(Comparator.comparingInt(Listed::place)).forEach(one -> members.add(one.member()));
-        return List.copyOf(members);
-    }
-
-    /** The ids of the groups that list a device. */
-    public List<String> groupsListing(String device) {
-        return db.sql("select distinct group_id from group_members where kind = 'DEVICE' and member = ?").params(device)
-                .query(String.class).list();
+    /**
+     * Whom groups list, by the directory.
+     *
+     * @param make what is made of a member; null where it is left out
+     */
+    public <M> GroupLists<M> lists(@Nullable Set<String> only, Function<Target, @Nullable M> make) {
+        GroupLists<M> lists = new GroupLists<>(make);
+        each(GroupLists.SELECT, "group_id", only, row -> {
+            lists.add(row);
+            return true;
+        });
+        return lists;
     }
 
     private List<GoneReference> gone() {
@@ -172,14 +166,6 @@ public class EstateRecords {
                 .forEach(one -> gone.add(new Object[] {one.target().kind().word(), one.target().id(), one.name(), Rows.at(one.since()),
                     Json.write(one.devices()), Json.write(one.users())}));
         context.batch("insert into gone_references (kind, id, name, since, devices, users) values (?, ?, ?, ?, ?, ?)", gone);
-    }
-
-    private static Target member(String kind, String id) {
-        return switch (kind) {
-            case "USER" -> Target.user(id);
-            case "GROUP" -> Target.group(id);
-            default -> Target.device(id);
-        };
     }
 
     /**
@@ -242,8 +228,8 @@ public class EstateRecords {
 
     private record ReportRow(String device, @Nullable String facts, @Nullable String software, @Nullable String present) {
 
-        Reported reported() {
-            return new Reported(ReportColumns.facts(facts), ReportColumns.installed(software), ReportColumns.present(present));
+        Reported reported(ReportColumns columns) {
+            return new Reported(columns.facts(facts), columns.installed(software), columns.present(present));
         }
     }
 
@@ -251,6 +237,7 @@ public class EstateRecords {
     private static final class Parsing {
         private static final int AT_ONCE = 4096;
 
+        private final ReportColumns columns = new ReportColumns();
         private final Map<String, Reported> parsed = new HashMap<>();
         private final List<ReportRow> waiting = new ArrayList<>();
 
@@ -263,7 +250,7 @@ public class EstateRecords {
         }
 
         private void parse() {
-            List<Reported> all = waiting.parallelStream().map(ReportRow::reported).toList();
+            List<Reported> all = waiting.parallelStream().map(row -> row.reported(columns)).toList();
             for (int i = 0; i < all.size(); i++) {
                 parsed.put(waiting.get(i).device(), all.get(i));
             }
@@ -293,11 +280,12 @@ public class EstateRecords {
      */
     public static void forgetPresent(ChangeContext context, Predicate<Present> forgotten, Collection<String> rows) {
         List<Object[]> less = new ArrayList<>();
+        ReportColumns columns = new ReportColumns();
         context.estate().devices().all().forEach(device -> less(device.id(), device.present(), forgotten, less));
         context.db().sql("select r.device, r.present from device_reports r left join computers c on c.id = r.device and c.enabled where c.id is null")
-                .query((row, n) -> less(row.getString("device"), ReportColumns.present(row.getString("present")), forgotten, less)).list();
+                .query((row, n) -> less(row.getString("device"), columns.present(row.getString("present")), forgotten, less)).list();
         rows.forEach(id -> context.db().sql("select present from device_reports where device = ?").params(id)
-                .query((row, n) -> less(id, ReportColumns.present(row.getString("present")), forgotten, less)).list());
+                .query((row, n) -> less(id, columns.present(row.getString("present")), forgotten, less)).list());
         context.batch("update device_reports set present = ? where device = ?", less);
     }
 

@@ -32,6 +32,11 @@ public final class Json {
         return MAPPER.createParser(json);
     }
 
+    /** @param json in UTF-8 */
+    static JsonParser parser(byte[] json) {
+        return MAPPER.createParser(json);
+    }
+
     public static <T> T read(String json, TypeReference<T> type) {
         return MAPPER.readValue(json, type);
     }

@@ -3,16 +3,21 @@ package rivo.server.directory;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import com.unboundid.ldap.listener.InMemoryDirectoryServerSnapshot;
+import com.unboundid.ldap.sdk.Entry;
 import com.unboundid.ldap.sdk.LDAPException;
 import com.unboundid.ldap.sdk.Modification;
 import com.unboundid.ldap.sdk.ModificationType;
 import com.unboundid.ldap.sdk.SearchScope;
 import com.unboundid.ldif.LDIFException;
 import java.nio.file.Path;
+import java.time.Instant;
+import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Random;
+import java.util.Set;
 import java.util.stream.Collectors;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.AfterEach;
@@ -24,10 +29,13 @@ import rivo.core.estate.Device;
 import rivo.core.estate.Estate;
 import rivo.core.estate.Target;
 import rivo.core.estate.User;
+import rivo.directory.DirectoryPicture;
+import rivo.directory.DirectoryPicture.ComputerEntry;
 import rivo.directory.demo.DemoOrganisation;
 import rivo.server.TestServer;
 import rivo.server.directory.MembershipChanges.MembershipChange;
 import rivo.server.estate.CurrentSnapshot;
+import rivo.server.estate.SnapshotReader;
 
 /** Who came into OUs and groups and who left, as it is on record after scans of the in-memory directory. */
 class WhoCameAndWentTest {
@@ -97,8 +105,12 @@ class WhoCameAndWentTest {
     }
 
     private static void disable(String dn, boolean disabled) throws LDAPException {
-        server.directory().modify(dn, new Modification(ModificationType.REPLACE, "userAccountControl", disabled ? "4098" : "4096"));
+        setDisabled(dn, disabled);
         scan();
+    }
+
+    private static void setDisabled(String dn, boolean disabled) throws LDAPException {
+        server.directory().modify(dn, new Modification(ModificationType.REPLACE, "userAccountControl", disabled ? "4098" : "4096"));
     }
 
     /** With {@code entryUUID}s that begin alike and count from 1. */
@@ -193,6 +205,59 @@ class WhoCameAndWentTest {
         Map<String, Integer> counts = DisabledAccounts.computers(db);
         String pool = estate().groups().values().stream().filter(one -> one.name().equals("loan-pool")).findFirst().orElseThrow().id();
         assertThat(counts).containsEntry(pool, 1).containsEntry(ouOf(device), 1);
+    }
+
+    @Test
+    void whoIsDisabledWhereIsKeptWhateverHappensToComputersAndGroups() throws LDAPException {
+        Random random = new Random(20);
+        List<String> groups = List.of("cn=loan-pool,ou=Groups," + BASE, "cn=crew-tablets,ou=Groups," + BASE);
+        List<String> computers = new ArrayList<>(server.directory().search("ou=Laboratories," + BASE, SearchScope.SUB, "(objectClass=device)")
+                .getSearchEntries().subList(0, 12).stream().map(Entry::getDN).toList());
+        int most = 0;
+        for (int round = 0; round < 25; round++) {
+            for (int i = random.nextInt(4); i >= 0; i--) {
+                String computer = computers.get(random.nextInt(computers.size()));
+                switch (random.nextInt(9)) {
+                    case 0, 1, 2, 3 -> setDisabled(computer, random.nextInt(3) > 0);
+                    case 4, 5, 6, 7 -> turnMembership(groups.get(random.nextInt(2)), computer);
+                    default -> {
+                        for (String group : groups) {
+                            drop(group, computer);
+                        }
+                        server.directory().delete(computer);
+                        computers.remove(computer);
+                    }
+                }
+            }
+            scan();
+            List<String> rows = db.sql("select group_id || ' ' || computer from disabled_members").query(String.class).list();
+            assertThat(rows).as("round " + round).containsExactlyInAnyOrderElementsOf(disabledByTheLists());
+            assertThat(estate().groups()).as("round " + round).isEqualTo(server.bean(SnapshotReader.class).read(Instant.now()).estate().groups());
+            most = Math.max(most, rows.size());
+        }
+        assertThat(most).as("there was something to keep").isGreaterThan(3);
+    }
+
+    private static Set<String> disabledByTheLists() {
+        DirectoryPicture held = DirectoryRecords.held(db);
+        Set<String> disabled = held.computers().stream().filter(computer -> !computer.enabled()).map(ComputerEntry::id).collect(Collectors.toSet());
+        return held.groups().stream().flatMap(group -> group.members().stream().filter(member -> disabled.contains(member.id()))
+                .map(member -> group.id() + " " + member.id())).collect(Collectors.toSet());
+    }
+
+    private static void turnMembership(String group, String member) throws LDAPException {
+        if (!drop(group, member)) {
+            server.directory().modify(group, new Modification(ModificationType.ADD, "member", member));
+        }
+    }
+
+    /** Whether the group listed it. */
+    private static boolean drop(String group, String member) throws LDAPException {
+        boolean listed = List.of(server.directory().getEntry(group).getAttributeValues("member")).contains(member);
+        if (listed) {
+            server.directory().modify(group, new Modification(ModificationType.DELETE, "member", member));
+        }
+        return listed;
     }
 
     @Test

@@ -71,6 +71,17 @@ class ReportsTest {
         assertThat(read()).as("as a restart would read it").isEqualTo(known());
     }
 
+    @Test
+    void whatTwoDevicesReportAlikeIsOneObject() {
+        String report = "{\"number\":1,\"present\":[{\"title\":\"siltscope\",\"version\":\"4.2.0\"}],\"software\":[{\"name\":\"Siltscope Lab\",\"version\":\"4.2.0\"}]}";
+        device.report(report);
+        Device first = known();
+        enrol();
+        device.report(report);
+        assertThat(known().present().get(0)).isSameAs(first.present().get(0)).isSameAs(read().present().get(0));
+        assertThat(known().software().get(0)).isSameAs(first.software().get(0)).isSameAs(read().software().get(0));
+    }
+
     private Device known() {
         return server.bean(CurrentSnapshot.class).now().estate().devices().find(device.id);
     }
