@@ -109,12 +109,12 @@ public final class Fleet {
         List<User> users = new ArrayList<>();
         for (int i = 0; i < size.devices(); i++) {
             users.add(new User("u" + i, "person." + i, "", ou(), Facts.of(Map.of("department", shared("Department " + i % 60)))));
-            userTargets.add(Target.user("u" + i));
+            userTargets.add(Target.user(users.get(i).id()));
         }
         List<Device> devices = new ArrayList<>();
         for (int i = 0; i < size.devices(); i++) {
             devices.add(device(i));
-            deviceTargets.add(Target.device("d" + i));
+            deviceTargets.add(Target.device(devices.get(i).id()));
         }
         return new EstateParts(AS_OF, ous, users, devices, groups(), collections(), titles(), List.of(), assignments(),
                 List.of());

@@ -61,7 +61,7 @@ final class IdIndex {
             if (entry == 0) {
                 return -1;
             }
-            if (isOf(entry, hash) && ids[number(entry)].equals(id)) {
+            if (isOf(entry, hash) && isSame(ids[number(entry)], id)) {
                 return number(entry);
             }
         }
@@ -70,6 +70,12 @@ final class IdIndex {
 
     private static boolean isOf(long entry, int hash) {
         return (int) (entry >>> HIGH) == hash;
+    }
+
+    /** Mostly it is the very same object, and then there is no need to wait for what it holds. */
+    @SuppressWarnings("StringEquality")
+    private static boolean isSame(String known, String asked) {
+        return known == asked || known.equals(asked);
     }
 
     /** -1 of an entry where nothing stands. */
@@ -93,7 +99,7 @@ final class IdIndex {
             found[i] = entry == 0 || isOf(entry, hashes[i]) ? number(entry) : NOT_AT_FIRST;
         }
         for (int i = 0; i < n; i++) {
-            if (found[i] == NOT_AT_FIRST || found[i] >= 0 && !ids[found[i]].equals(asked[i])) {
+            if (found[i] == NOT_AT_FIRST || found[i] >= 0 && !isSame(ids[found[i]], asked[i])) {
                 found[i] = find(asked[i]);
             }
         }

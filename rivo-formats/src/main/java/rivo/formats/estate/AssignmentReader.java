@@ -145,6 +145,7 @@ final class AssignmentReader {
                         + "collection:ID, device:ID or user:ID.");
                 return Target.ALL_DEVICES;
             }
+            known = known.kind().namesEveryone() ? known : new Target(known.kind(), at.oneId(known.id()));
             targets.put(text, known);
         }
         return known;

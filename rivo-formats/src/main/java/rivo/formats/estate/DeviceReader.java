@@ -48,7 +48,7 @@ final class DeviceReader {
         });
         at.need(texts[0], "id");
         String name = Objects.requireNonNullElse(texts[1], "");
-        return new User(Objects.requireNonNullElse(texts[0], ""), name, name, texts[2], facts[0]);
+        return new User(at.oneId(Objects.requireNonNullElse(texts[0], "")), name, name, texts[2], facts[0]);
     }
 
     private Facts userFacts() {
@@ -88,7 +88,7 @@ final class DeviceReader {
             return true;
         });
         at.need(texts[0], "id");
-        return new Device(Objects.requireNonNullElse(texts[0], ""), Objects.requireNonNullElse(texts[1], ""), texts[2],
+        return new Device(at.oneId(Objects.requireNonNullElse(texts[0], "")), Objects.requireNonNullElse(texts[1], ""), texts[2],
                 people, facts[0], software, found);
     }
 

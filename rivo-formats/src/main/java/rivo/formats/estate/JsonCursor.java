@@ -37,6 +37,7 @@ final class JsonCursor {
     private final List<String[]> seenAtDepth = new ArrayList<>();
     private int depth;
     private final Map<String, Version> versions = new HashMap<>();
+    private final Map<String, String> ids = new HashMap<>();
 
     JsonCursor(JsonTokens json) {
         this.json = json;
@@ -187,6 +188,12 @@ final class JsonCursor {
     String textOrEmpty() {
         String text = text();
         return text == null ? "" : text;
+    }
+
+    /** An id as the one object that the estate has for it, which part of a text is not: whoever is looked for by that is found sooner. */
+    String oneId(String id) {
+        String known = ids.putIfAbsent(id, id);
+        return known == null ? id : known;
     }
 
     boolean truth() {

@@ -19,6 +19,7 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 import rivo.core.estate.Estate;
+import rivo.core.estate.Group;
 import rivo.core.estate.Problem;
 import rivo.core.estate.RefusedException;
 
@@ -64,6 +65,14 @@ class EstateReaderTest {
         assertThat(estate.ous().at(1).name()).isEqualTo("Laboratories");
         assertThat(estate.devices().at(0).facts().get("X.ROOM")).isEqualTo("B12");
         assertThat(estate.assignments().of("siltscope")).hasSize(1);
+    }
+
+    @Test
+    void membersAreNamedByTheVeryIdsOfThoseTheyAre() throws IOException {
+        Estate estate = read(SOUND);
+        Group group = estate.groups().values().iterator().next();
+        assertThat(group.members().get(0).id()).isSameAs(estate.users().at(0).id()).isEqualTo("u1");
+        assertThat(group.members().get(1).id()).isSameAs(estate.devices().at(0).id()).isEqualTo("d1");
     }
 
     /** What is put in the place of what, and the place that is then refused. */
