@@ -228,8 +228,8 @@ public class EstateRecords {
 
     private record ReportRow(String device, @Nullable String facts, @Nullable String software, @Nullable String present) {
 
-        Reported reported(ReportColumns columns) {
-            return new Reported(columns.facts(facts), columns.installed(software), columns.present(present));
+        Reported reported() {
+            return new Reported(ReportColumns.facts(facts), ReportColumns.installed(software), ReportColumns.present(present));
         }
     }
 
@@ -237,7 +237,6 @@ public class EstateRecords {
     private static final class Parsing {
         private static final int AT_ONCE = 4096;
 
-        private final ReportColumns columns = new ReportColumns();
         private final Map<String, Reported> parsed = new HashMap<>();
         private final List<ReportRow> waiting = new ArrayList<>();
 
@@ -250,7 +249,7 @@ public class EstateRecords {
         }
 
         private void parse() {
-            List<Reported> all = waiting.parallelStream().map(row -> row.reported(columns)).toList();
+            List<Reported> all = waiting.parallelStream().map(ReportRow::reported).toList();
             for (int i = 0; i < all.size(); i++) {
                 parsed.put(waiting.get(i).device(), all.get(i));
             }
@@ -280,12 +279,11 @@ public class EstateRecords {
      */
     public static void forgetPresent(ChangeContext context, Predicate<Present> forgotten, Collection<String> rows) {
         List<Object[]> less = new ArrayList<>();
-        ReportColumns columns = new ReportColumns();
         context.estate().devices().all().forEach(device -> less(device.id(), device.present(), forgotten, less));
         context.db().sql("select r.device, r.present from device_reports r left join computers c on c.id = r.device and c.enabled where c.id is null")
-                .query((row, n) -> less(row.getString("device"), columns.present(row.getString("present")), forgotten, less)).list();
+                .query((row, n) -> less(row.getString("device"), ReportColumns.present(row.getString("present")), forgotten, less)).list();
         rows.forEach(id -> context.db().sql("select present from device_reports where device = ?").params(id)
-                .query((row, n) -> less(id, columns.present(row.getString("present")), forgotten, less)).list());
+                .query((row, n) -> less(id, ReportColumns.present(row.getString("present")), forgotten, less)).list());
         context.batch("update device_reports set present = ? where device = ?", less);
     }
 

@@ -178,7 +178,7 @@ class Reports {
     private static Device newer(Device device, Report report, Map<JobKey, String> putOn) {
         Facts facts = report.facts() == null ? device.facts() : Facts.of(report.facts());
         List<Installed> software = report.software() == null ? device.software() : report.software().stream()
-                .map(s -> SharedEntries.one(new Installed(s.name(), s.publisher(), s.version()))).toList();
+                .map(s -> SharedEntries.installed(s.name(), s.publisher(), s.version())).toList();
         return device.withReport(facts, software, report.present() == null ? device.present()
                 : present(device, report.present(), putOn));
     }
@@ -189,7 +189,7 @@ class Reports {
         for (Report.Found one : found.stream().filter(each -> isOfItsPeople(device, each.person())).toList()) {
             Present before = device.present(one.title(), one.person());
             String by = putOn.getOrDefault(JobKey.of(one), before == null ? null : before.by());
-            present.add(SharedEntries.one(new Present(one.title(), one.version() == null ? null : Version.of(one.version()), one.person(), by)));
+            present.add(SharedEntries.present(one.title(), one.version(), one.person(), by));
         }
         return present;
     }
