@@ -1,5 +1,5 @@
 -- Whom a group lists stands in rows of up to a thousand, a JSON list in UTF-8 of targets in order (user:ID, group:ID, device:ID): all of it is
--- read whenever the server starts and whenever the directory is compared, and a row for each member took ten times as long.
+-- read whenever the server starts and whenever the directory is compared, and there were as many rows as members.
 create table group_lists (
   group_id varchar(64) not null,
   part int not null,

@@ -9,8 +9,8 @@ import java.util.Map;
  * <p><b>How.</b> An open table with linear probing, at most half full, whose entries hold the hash of an id beside its number: what has
  * another hash is passed over without a look at the id itself. Ids that find no place within {@link #MOST_STEPS}, since somebody made up many
  * with the same hash, are kept in a map. Tens of millions of memberships are looked up one after the other, and each lookup waits for memory
- * three times: for the id that is asked for, for the table, and for the id that stands there. Many are therefore looked up together, step by
- * step, so that they wait at the same time.
+ * three times: for the id that is asked for, for the table, and for the id that stands there, unless that is the very object. Many are
+ * therefore looked up together, step by step, so that they wait at the same time.
  */
 final class IdIndex {
 
@@ -61,7 +61,7 @@ final class IdIndex {
             if (entry == 0) {
                 return -1;
             }
-            if (isOf(entry, hash) && isSame(ids[number(entry)], id)) {
+            if (isOf(entry, hash) && ids[number(entry)].equals(id)) {
                 return number(entry);
             }
         }
@@ -70,12 +70,6 @@ final class IdIndex {
 
     private static boolean isOf(long entry, int hash) {
         return (int) (entry >>> HIGH) == hash;
-    }
-
-    /** Mostly it is the very same object, and then there is no need to wait for what it holds. */
-    @SuppressWarnings("StringEquality")
-    private static boolean isSame(String known, String asked) {
-        return known == asked || known.equals(asked);
     }
 
     /** -1 of an entry where nothing stands. */
@@ -99,7 +93,7 @@ final class IdIndex {
             found[i] = entry == 0 || isOf(entry, hashes[i]) ? number(entry) : NOT_AT_FIRST;
         }
         for (int i = 0; i < n; i++) {
-            if (found[i] == NOT_AT_FIRST || found[i] >= 0 && !isSame(ids[found[i]], asked[i])) {
+            if (found[i] == NOT_AT_FIRST || found[i] >= 0 && !ids[found[i]].equals(asked[i])) {
                 found[i] = find(asked[i]);
             }
         }

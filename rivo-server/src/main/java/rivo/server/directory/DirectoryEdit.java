@@ -110,7 +110,7 @@ final class DirectoryEdit {
         return devices;
     }
 
-    /** @param enabledIn those that a device is back in which is enabled again */
+    /** @param enabledIn the ids of those that list a device which is enabled again: it is back in them */
     private List<Group> groups(Differences<GroupEntry> groups, Set<String> enabledIn, List<Device> devices) {
         Set<String> put = ids(groups.put());
         put.addAll(enabledIn);
