@@ -9,6 +9,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
+import java.util.concurrent.TimeUnit;
 import org.springframework.boot.health.contributor.Status;
 import rivo.server.estate.ChangeWriter;
 
@@ -76,11 +77,10 @@ public final class SpawnedServer {
     /** What runs in that process. */
     public static final class Main {
 
-        /** Quickly at first; then slowly, as a leak does, so that what is held is tested and not who is quicker. */
-        private static final int QUICK = 100_000;
-        private static final int SLOW = 30_000;
-        private static final int QUICK_ONES = 600;
-        private static final long PAUSE_MILLIS = 10;
+        private static final int PART = 100_000;
+        private static final long SHORTEST_PAUSE_MILLIS = 10;
+        /** A machine that collects slowly is given as much longer. */
+        private static final int PAUSES_A_COLLECTION = 5;
         private static volatile boolean filling;
 
         private Main() {
@@ -100,17 +100,32 @@ public final class SpawnedServer {
 
         private static void fill(ChangeWriter writer) {
             List<byte[]> held = new ArrayList<>();
+            long start = System.nanoTime();
+            System.gc();
+            long pause = Math.max(SHORTEST_PAUSE_MILLIS, TimeUnit.NANOSECONDS.toMillis(System.nanoTime() - start) / PAUSES_A_COLLECTION);
             try {
+                boolean taken = true;
                 while (filling) {
-                    Thread.sleep(PAUSE_MILLIS);
-                    if (writer.health().getStatus().equals(Status.UP)) {
-                        held.add(new byte[held.size() < QUICK_ONES ? QUICK : SLOW]);
+                    Thread.sleep(pause);
+                    boolean before = taken;
+                    taken = writer.health().getStatus().equals(Status.UP);
+                    if (taken) {
+                        held.add(new byte[PART]);
+                    } else if (before) {
+                        System.out.println("in use when changes stop: " + partInUse());
                     }
                 }
             } catch (InterruptedException e) {
                 throw new IllegalStateException(e);
             }
             System.out.println("held " + held.size() + " parts");
+        }
+
+        /** Of the heap, in hundredths, without garbage. */
+        private static long partInUse() {
+            System.gc();
+            Runtime heap = Runtime.getRuntime();
+            return 100 * (heap.totalMemory() - heap.freeMemory()) / heap.maxMemory();
         }
     }
 }

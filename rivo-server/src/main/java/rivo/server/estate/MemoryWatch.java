@@ -8,10 +8,10 @@ import java.lang.management.MemoryPoolMXBean;
 import java.lang.management.MemoryType;
 import java.util.Comparator;
 import java.util.List;
-import java.util.Objects;
 import java.util.Set;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
@@ -21,11 +21,12 @@ import org.springframework.stereotype.Component;
  * one that takes connections cannot be replaced.
  *
  * <p><b>How.</b> Ten times a second it looks how much of the heap was in use when the latest collection of any kind had ended (all pools at
- * that one instant, {@link GcInfo#getMemoryUsageAfterGc}). Where that is above 85 % of the most that the heap may have, it asks
- * for a full collection, since a partial one leaves garbage behind; if that leaves as much, changes are refused, until one leaves no more
- * than 75 %. (Above that a collector may fail to find room in one piece.) Collections that it asks for take at most a twentieth of the time.
- * Where it may not ask for one yet, and the last one left more than 80 %, changes are refused, too: on a slow machine it waits for seconds, in which
- * a heap can fill up.
+ * that one instant, {@link GcInfo#getMemoryUsageAfterGc}), and how much is in use now. Where the one is above 85 % of the most that the heap
+ * may have, or the other above 90 %, it asks for a full collection, since a partial one leaves garbage behind, and between two the whole heap
+ * can be filled with what is no garbage; if that leaves more than 85 %, changes are refused, until one leaves no more than 75 %. (Above
+ * that a collector may fail to find room in one piece.) Collections that it asks for take at most a twentieth of the time. Where it may
+ * not ask for one yet, and the last full one, whoever asked for it, left more than 80 %, changes are refused, too: on a slow machine it
+ * waits for seconds, in which a heap can fill up.
  *
  * <p>Should a thread of the container die of an error all the same, nobody would get through any more while the process looks alive. Then
  * the process ends: nothing that was acknowledged is lost, and whoever watches over it starts it again.
@@ -39,6 +40,8 @@ class MemoryWatch {
     private static final long COLLECTIONS_APART_NANOS = 1_000_000_000;
     private static final long PART_OF_THE_TIME = 20;
     private static final double TOO_FULL = 0.85;
+    /** Garbage included. */
+    private static final double ALMOST_ALL_IN_USE = 0.90;
     private static final double NEARLY = 0.80;
     private static final double ROOM_AGAIN = 0.75;
     /** Those of Tomcat's threads that nothing replaces. */
@@ -51,7 +54,8 @@ class MemoryWatch {
     private final Thread thread = new Thread(this::watch, "memory-watch");
     private final Thread.UncaughtExceptionHandler before = Thread.getDefaultUncaughtExceptionHandler();
     private long nextCollection = System.nanoTime();
-    private double leftByFull;
+    /** The one that answers when a full collection is asked for; null before the first. */
+    private @Nullable GarbageCollectorMXBean fully;
     private boolean isShort;
 
     MemoryWatch(ChangeWriter writer) {
@@ -65,13 +69,13 @@ class MemoryWatch {
         try {
             while (true) {
                 Thread.sleep(EVERY_MILLIS);
-                double full = full();
-                if (full > limit() && System.nanoTime() - nextCollection >= 0) {
+                double left = leftBy(latest());
+                if (left <= limit() && inUse() <= ALMOST_ALL_IN_USE) {
+                    look(left);
+                } else if (System.nanoTime() - nextCollection >= 0) {
                     collect();
-                    look(leftByFull);
-                } else if (full <= limit()) {
-                    look(full);
-                } else if (leftByFull > NEARLY) {
+                    look(leftBy(fully));
+                } else if (leftBy(fully) > NEARLY) {
                     isShort = true;
                     writer.memoryIsShort(true);
                 }
@@ -87,7 +91,7 @@ class MemoryWatch {
         long start = System.nanoTime();
         System.gc();
         long end = System.nanoTime();
-        leftByFull = full();
+        fully = latest();
         nextCollection = end + Math.max(COLLECTIONS_APART_NANOS, PART_OF_THE_TIME * (end - start));
     }
 
@@ -101,14 +105,20 @@ class MemoryWatch {
         writer.memoryIsShort(isShort);
     }
 
-    private double full() {
-        return (double) leftByTheLatestCollection() / Runtime.getRuntime().maxMemory();
+    private static double inUse() {
+        Runtime heap = Runtime.getRuntime();
+        return (double) (heap.totalMemory() - heap.freeMemory()) / heap.maxMemory();
     }
 
-    /** In bytes; 0 before the first collection. */
-    private long leftByTheLatestCollection() {
-        return collectors.stream().map(GarbageCollectorMXBean::getLastGcInfo).filter(Objects::nonNull).max(Comparator.comparing(GcInfo::getEndTime))
-                .map(this::heapAfter).orElse(0L);
+    private double leftBy(@Nullable GarbageCollectorMXBean collector) {
+        GcInfo collection = collector == null ? null : collector.getLastGcInfo();
+        return collection == null ? 0 : (double) heapAfter(collection) / Runtime.getRuntime().maxMemory();
+    }
+
+    /** Null before the first collection. */
+    private @Nullable GarbageCollectorMXBean latest() {
+        return collectors.stream().filter(collector -> collector.getLastGcInfo() != null)
+                .max(Comparator.comparing(collector -> collector.getLastGcInfo().getEndTime())).orElse(null);
     }
 
     private long heapAfter(GcInfo collection) {
