@@ -96,7 +96,7 @@ class Reports {
             SignIns signIns = report.signedIn() == null ? null : SignIns.after(context, deviceId, people.ids(report.signedIn()));
             boolean grows = before == null || signIns == null || signIns.hasAllOf(before);
             Device newer = newer(device.withPeople(SignIns.peopleOf(grows ? device.people() : named(context, deviceId), signIns)), report, putOn);
-            boolean changed = !newer.equals(device);
+            boolean changed = !newer.equals(device) || !areWrittenAlike(newer.present(), device.present());
             if (changed) {
                 write(context, device, newer);
                 noteChange(context, device, newer);
@@ -203,7 +203,7 @@ class Reports {
         if (!before.software().equals(after.software())) {
             changed.put("software", after.software());
         }
-        if (!before.present().equals(after.present())) {
+        if (!areWrittenAlike(before.present(), after.present())) {
             changed.put("present", records(after.present()));
         }
         int updated = 1;
@@ -216,6 +216,11 @@ class Reports {
                     .params(after.id(), Json.write(after.facts().asMap()), Json.write(after.software()), Json.write(records(after.present())))
                     .update();
         }
+    }
+
+    /** Versions that compare equal may be written in two ways: 4.2 and 4.2.0. What was reported is what is shown. */
+    private static boolean areWrittenAlike(List<Present> some, List<Present> others) {
+        return some.equals(others) && records(some).equals(records(others));
     }
 
     private static List<PresentRecord> records(List<Present> present) {

@@ -82,6 +82,19 @@ class ReportsTest {
         assertThat(known().software().get(0)).isSameAs(first.software().get(0)).isSameAs(read().software().get(0));
     }
 
+    /** Versions that compare equal are told apart as they are written, in memory, in the database and in what has changed. */
+    @Test
+    void aVersionIsKnownAsItWasReportedLast() {
+        String fact = "";
+        long number = 1;
+        for (String version : new String[] {"4.2", "4.2.0", "4.2", "4.2.0"}) {
+            device.report("{\"number\":" + number++ + ",\"present\":[{\"title\":\"siltscope\",\"version\":\"" + version + "\"}]" + fact + "}");
+            assertThat(known().present().get(0).version()).hasToString(version);
+            assertThat(read().present().get(0).version()).hasToString(version);
+            fact = ",\"facts\":{\"x.a\":\"" + version + "\"}";
+        }
+    }
+
     private Device known() {
         return server.bean(CurrentSnapshot.class).now().estate().devices().find(device.id);
     }
