@@ -13,9 +13,11 @@ import rivo.core.estate.Assignment;
  * @param deciding the winner; where level ones disagree all of them, by id
  * @param rank on the ladder
  * @param choice for required, available and waiting ones
+ * @param strength {@link Rank#place} of the rank: kept, as the age is, since turns are given by both, again and again
+ * @param age the number of the oldest that decides
  */
 public record BaseOutcome(Outcome outcome, @Nullable Reason reason, List<Assignment> deciding, Rank rank,
-        @Nullable Choice choice) {
+        @Nullable Choice choice, long strength, long age) {
 
     public BaseOutcome {
         Objects.requireNonNull(outcome);
@@ -23,8 +25,11 @@ public record BaseOutcome(Outcome outcome, @Nullable Reason reason, List<Assignm
         deciding = List.copyOf(deciding);
     }
 
-    /** That of the oldest that decides. */
-    long seq() {
+    public BaseOutcome(Outcome outcome, @Nullable Reason reason, List<Assignment> deciding, Rank rank, @Nullable Choice choice) {
+        this(outcome, reason, deciding, rank, choice, rank.place(), oldest(deciding));
+    }
+
+    private static long oldest(List<Assignment> deciding) {
         long oldest = Long.MAX_VALUE;
         for (Assignment one : deciding) {
             oldest = Math.min(oldest, one.seq());

@@ -121,21 +121,31 @@ final class DeviceResolution {
         }
 
         void settle() {
-            boolean anyPresent = presentIn.get(place);
-            for (int t = 0; t < decisions.length; t++) {
+            for (int t = pairsByTarget.next(mayHold, place, 0); t < decisions.length; t = pairsByTarget.next(mayHold, place, t + 1)) {
                 BaseOutcome base = base(place, t, unit);
                 if (base != null) {
                     shares.add(new Turns.Share(t, base, family.number(t, base.choice())));
                     decisions[t] = base.decision();
                 }
-                there[t] = anyPresent ? present(family.titles().get(t).id(), user) : null;
+            }
+            if (presentIn.get(place)) {
+                device.present().forEach(this::isThere);
             }
             if (canMeet()) {
                 relate();
             }
             for (int t = 0; t < decisions.length; t++) {
-                Title title = family.titles().get(t);
-                put(title, user, decisions[t] != null || !anyPresent ? decisions[t] : left(title, user, unit));
+                Decision decision = decisions[t] == null && there[t] != null ? left(family.titles().get(t), user, unit) : decisions[t];
+                if (decision != null) {
+                    put(family.titles().get(t), user, decision);
+                }
+            }
+        }
+
+        private void isThere(Present one) {
+            int t = family.place(one.title());
+            if (t >= 0 && user.equals(Objects.requireNonNullElse(one.user(), ""))) {
+                there[t] = one;
             }
         }
 

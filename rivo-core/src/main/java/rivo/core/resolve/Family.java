@@ -8,12 +8,12 @@ import java.util.Comparator;
 import java.util.Deque;
 import java.util.HashMap;
 import java.util.HashSet;
-import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
 import rivo.core.estate.CodePointOrder;
 import rivo.core.estate.Estate;
@@ -35,6 +35,8 @@ final class Family {
     private static final LocalNeed[] NO_NEEDS = {};
 
     private final List<Title> titles;
+    /** By id. */
+    private final Map<String, Integer> places = new HashMap<>();
     private final List<Need> deviceNeeds;
     private final boolean[][] conflicts;
     /** Of one title and another, whether some release of the one replaces the other. */
@@ -43,8 +45,9 @@ final class Family {
     private final int[][] neighbours;
     /** For each title the places that it has itself among the neighbours of those. */
     private final int[][] back;
-    /** For each title the numbers of its releases: each release of each title has one of its own. */
-    private final List<Map<Release, Integer>> numbers = new ArrayList<>();
+    /** For each title its releases, and the number of the first: each release of each title has one of its own. */
+    private final Release[][] releases;
+    private final int[] firstNumber;
     /** By the number of a release: which titles it replaces, what it needs, and how many of the versions asked of its title it reaches. */
     private final boolean[][] replaces;
     private final LocalNeed[][] needs;
@@ -77,30 +80,29 @@ final class Family {
         this.conflicts = new boolean[n][n];
         this.mayReplace = new boolean[n][n];
         this.seats = new boolean[n];
-        Map<String, Integer> local = new HashMap<>();
-        int releases = 0;
+        this.releases = new Release[n][];
+        this.firstNumber = new int[n];
+        int all = 0;
         for (int i = 0; i < n; i++) {
-            local.put(titles.get(i).id(), i);
+            places.put(titles.get(i).id(), i);
             seats[i] = titles.get(i).seats() != null;
-            Map<Release, Integer> own = new IdentityHashMap<>();
-            for (Release release : titles.get(i).releases()) {
-                own.put(release, releases++);
-            }
-            numbers.add(own);
+            releases[i] = titles.get(i).releases().toArray(Release[]::new);
+            firstNumber[i] = all;
+            all += releases[i].length;
         }
-        this.replaces = new boolean[releases][];
-        this.needs = new LocalNeed[releases][];
-        this.reached = new int[releases];
+        this.replaces = new boolean[all][];
+        this.needs = new LocalNeed[all][];
+        this.reached = new int[all];
         List<Set<Integer>> near = new ArrayList<>();
         for (int i = 0; i < n; i++) {
             near.add(new TreeSet<>());
             neededBy.add(new HashSet<>());
         }
         for (int i = 0; i < n; i++) {
-            relate(i, titles.get(i), local, near);
+            relate(i, titles.get(i), near);
         }
-        this.neighbours = near.stream().map(all -> all.stream().mapToInt(j -> j).toArray()).toArray(int[][]::new);
-        this.lowest = numbers.stream().mapToInt(all -> all.values().stream().mapToInt(r -> reached[r]).min().orElse(0)).toArray();
+        this.neighbours = near.stream().map(of -> of.stream().mapToInt(j -> j).toArray()).toArray(int[][]::new);
+        this.lowest = IntStream.range(0, n).map(i -> numbers(i).map(release -> reached[release]).min().orElse(0)).toArray();
         this.longestChain = findLongestChain();
         this.back = new int[n][];
         for (int i = 0; i < n; i++) {
@@ -109,9 +111,9 @@ final class Family {
         }
     }
 
-    private void relate(int i, Title title, Map<String, Integer> local, List<Set<Integer>> near) {
+    private void relate(int i, Title title, List<Set<Integer>> near) {
         for (String other : title.conflictsWith()) {
-            int j = local.getOrDefault(other, i);
+            int j = places.getOrDefault(other, i);
             conflicts[i][j] = true;
             conflicts[j][i] = true;
             join(i, j, near);
@@ -119,7 +121,7 @@ final class Family {
         for (Release release : title.releases()) {
             boolean[] replaced = new boolean[titles.size()];
             release.replaces().forEach(r -> {
-                int j = local.getOrDefault(r.title(), i);
+                int j = places.getOrDefault(r.title(), i);
                 replaced[j] = true;
                 mayReplace[i][j] = true;
                 join(i, j, near);
@@ -128,16 +130,16 @@ final class Family {
             replaces[number] = replaced;
             reached[number] = reached(i, release.version());
             release.needs().forEach(need -> {
-                if (local.containsKey(need.title())) {
-                    neededBy.get(Objects.requireNonNull(local.get(need.title()))).add(i);
+                if (places.containsKey(need.title())) {
+                    neededBy.get(Objects.requireNonNull(places.get(need.title()))).add(i);
                 }
             });
-            needs[number] = release.needs().stream().map(need -> local(need, local)).toArray(LocalNeed[]::new);
+            needs[number] = release.needs().stream().map(this::local).toArray(LocalNeed[]::new);
         }
     }
 
-    private LocalNeed local(Need need, Map<String, Integer> local) {
-        int title = local.getOrDefault(need.title(), -1);
+    private LocalNeed local(Need need) {
+        int title = places.getOrDefault(need.title(), -1);
         return new LocalNeed(need, title, deviceNeeds.indexOf(need), title < 0 || need.min() == null ? 0 : reached(title, need.min()));
     }
 
@@ -168,6 +170,11 @@ final class Family {
         return titles;
     }
 
+    /** The place of a title by its id; below zero for one of another family. */
+    int place(String title) {
+        return places.getOrDefault(title, -1);
+    }
+
     Scope scope() {
         return titles.get(0).scope();
     }
@@ -186,8 +193,19 @@ final class Family {
         return conflicts[one][other];
     }
 
+    /** Looked for among the few of its title from the last on: the newest are asked for most. */
     private int number(int title, Release release) {
-        return Objects.requireNonNull(numbers.get(title).get(release));
+        Release[] of = releases[title];
+        int place = of.length - 1;
+        while (of[place] != release) {
+            place--;
+        }
+        return firstNumber[title] + place;
+    }
+
+    /** Those of the releases of a title. */
+    private IntStream numbers(int title) {
+        return IntStream.range(firstNumber[title], firstNumber[title] + releases[title].length);
     }
 
     /** The number of the release of a title; {@link #NO_RELEASE} for none. */
@@ -241,7 +259,7 @@ final class Family {
             int next = open.remove();
             if (!decided.get(next)) {
                 decided.set(next);
-                numbers.get(next).values().forEach(release -> Arrays.stream(needs[release]).filter(need -> need.title() >= 0)
+                numbers(next).forEach(release -> Arrays.stream(needs[release]).filter(need -> need.title() >= 0)
                         .forEach(need -> open.add(need.title())));
             }
         }

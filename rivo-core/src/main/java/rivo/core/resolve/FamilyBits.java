@@ -240,6 +240,9 @@ final class FamilyBits {
                 Bits.add(into, where);
             }
         }
+        if (lanes.areIn(at(title).assigned)) {
+            return;
+        }
         int[] offered = offered(title);
         for (int o = 0; o < offered.length; o++) {
             if (holds.test(offered[o])) {

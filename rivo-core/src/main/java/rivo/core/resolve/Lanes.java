@@ -65,6 +65,17 @@ final class Lanes {
         return units == null;
     }
 
+    /** Whether every lane is in the set; of a span no answer but yes is certain, since it has lanes that nobody asked for. */
+    boolean areIn(long[] set) {
+        for (int w = 0; w < words; w++) {
+            long all = units == null || w < words - 1 ? -1 : -1L >>> -units.length;
+            if ((all & ~set[w]) != 0) {
+                return false;
+            }
+        }
+        return true;
+    }
+
     int unit(int lane) {
         return units == null ? first + lane : units[lane];
     }

@@ -17,8 +17,9 @@ final class PairsByTarget {
     private final RankedPairs[][] rankedPairs;
     /** For each title of each family where its ranked pairs begin in the row. */
     private final int[][] starts;
-    /** For each place in the row its family. */
+    /** For each place in the row its family, and the title of that. */
     private final int[] familyOf;
+    private final int[] titleOf;
     /** For each target, by its number, the places of its pairs. */
     private final int[][] placesOf;
 
@@ -30,6 +31,7 @@ final class PairsByTarget {
         this.starts = new int[families.size()][];
         List<List<Integer>> places = new ArrayList<>();
         List<Integer> familyAt = new ArrayList<>();
+        List<Integer> titleAt = new ArrayList<>();
         for (int f = 0; f < rankedPairs.length; f++) {
             rankedPairs[f] = families.get(f).titles().stream().map(resolver::rankedPairs).toArray(RankedPairs[]::new);
             starts[f] = new int[rankedPairs[f].length];
@@ -41,10 +43,12 @@ final class PairsByTarget {
                     }
                     places.get(ranked.pair().number()).add(familyAt.size());
                     familyAt.add(f);
+                    titleAt.add(t);
                 }
             }
         }
         this.familyOf = familyAt.stream().mapToInt(f -> f).toArray();
+        this.titleOf = titleAt.stream().mapToInt(t -> t).toArray();
         this.placesOf = places.stream().map(of -> of.stream().mapToInt(p -> p).toArray()).toArray(int[][]::new);
     }
 
@@ -56,6 +60,13 @@ final class PairsByTarget {
     /** Where those of a title of a family begin in the row. */
     int start(int family, int title) {
         return starts[family][title];
+    }
+
+    /** The first title of a family, from one on, of which some of these pairs may hold; as many as it has, where there is none. */
+    int next(BitSet mayHold, int family, int title) {
+        int titles = starts[family].length;
+        int place = title == titles ? -1 : mayHold.nextSetBit(starts[family][title]);
+        return place < 0 || familyOf[place] != family ? titles : titleOf[place];
     }
 
     /** The pairs that may hold at a device, by their places in the row. */

@@ -54,26 +54,41 @@ final class Turns {
         this.places = new int[shares.size()];
         this.strength = new long[shares.size()];
         this.age = new long[shares.size()];
-        List<Integer> inOrder = new ArrayList<>(shares.size());
+        int[] inOrder = new int[shares.size()];
+        int count = 0;
         for (int s = 0; s < shares.size(); s++) {
             int t = shares.get(s).title();
-            strength[s] = shares.get(s).base().rank().place();
-            age[s] = shares.get(s).base().seq();
+            strength[s] = shares.get(s).base().strength();
+            age[s] = shares.get(s).base().age();
             byTitle[t] = with(byTitle[t], s);
             if (shares.get(s).base().outcome() != Outcome.UNINSTALL) {
-                inOrder.add(s);
+                inOrder[count++] = s;
             }
         }
-        inOrder.sort(this::compare);
+        sort(inOrder, 0, count, new int[count]);
         OfLevel ofLevel = new OfLevel(family);
-        for (int from = 0; from < inOrder.size();) {
+        for (int from = 0; from < count;) {
             int to = from;
-            while (to < inOrder.size() && strength[inOrder.get(to)] == strength[inOrder.get(from)]) {
-                places[inOrder.get(to)] = to;
+            while (to < count && strength[inOrder[to]] == strength[inOrder[from]]) {
+                places[inOrder[to]] = to;
                 to++;
             }
-            levels.add(ofLevel.level(inOrder.subList(from, to)));
+            levels.add(ofLevel.level(Arrays.copyOfRange(inOrder, from, to)));
             from = to;
+        }
+    }
+
+    /** By merging: the library sorts numbers in an order of one's own only as objects, and this is done for each device that is asked about. */
+    private void sort(int[] some, int from, int to, int[] memory) {
+        if (to - from < 2) {
+            return;
+        }
+        int middle = (from + to) / 2;
+        sort(some, from, middle, memory);
+        sort(some, middle, to, memory);
+        System.arraycopy(some, from, memory, from, middle - from);
+        for (int one = from, other = middle, next = from; one < middle; next++) {
+            some[next] = other < to && compare(some[other], memory[one]) < 0 ? some[other++] : memory[one++];
         }
     }
 
@@ -104,12 +119,11 @@ final class Turns {
             Arrays.fill(first, -1);
         }
 
-        Level level(List<Integer> inOrder) {
-            int[] level = new int[inOrder.size()];
-            for (int i = 0; i < level.length; i++) {
-                level[i] = inOrder.get(i);
-                next[level[i]] = first[title(level[i])];
-                first[title(level[i])] = level[i];
+        /** @param level in the order of their turns */
+        Level level(int[] level) {
+            for (int share : level) {
+                next[share] = first[title(share)];
+                first[title(share)] = share;
             }
             boolean anyWaits = false;
             for (int share : level) {

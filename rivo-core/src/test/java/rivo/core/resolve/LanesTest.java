@@ -36,6 +36,25 @@ class LanesTest {
         }
     }
 
+    @Test
+    void allAreInASetThatHoldsEveryLane() {
+        for (int count = 1; count <= 200; count++) {
+            Lanes apart = Lanes.of(IntStream.range(0, count).map(i -> 3 * i).toArray());
+            areInWhatHolds(apart, count);
+            Lanes span = Lanes.span(64 * count, (count + 63) / 64);
+            areInWhatHolds(span, 64 * span.words());
+        }
+    }
+
+    private void areInWhatHolds(Lanes lanes, int count) {
+        long[] set = new long[lanes.words()];
+        IntStream.range(0, count).forEach(lane -> set[lane >> 6] |= 1L << lane);
+        assertThat(lanes.areIn(set)).isTrue();
+        int missing = random.nextInt(count);
+        set[missing >> 6] &= ~(1L << missing);
+        assertThat(lanes.areIn(set)).as("without lane %d of %d", missing, count).isFalse();
+    }
+
     /** Sets of every shape: runs, few that lie far apart, and many. */
     private void marksAsItShould(Lanes lanes, int[] units) {
         Positions set = switch (random.nextInt(4)) {
