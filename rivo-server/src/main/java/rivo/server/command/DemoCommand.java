@@ -25,6 +25,7 @@ import rivo.directory.DirectoryException;
 import rivo.directory.demo.DemoLdif;
 import rivo.directory.demo.DemoOrganisation;
 import rivo.directory.demo.EmbeddedDirectory;
+import rivo.server.demo.DemoFleet;
 
 /** {@code rivo demo}. */
 @Command(name = "demo", mixinStandardHelpOptions = true, sortOptions = false,
@@ -75,6 +76,7 @@ public class DemoCommand implements Callable<Integer> {
                 directory.join().ifPresent(EmbeddedDirectory::close);
             }
         });
+        awaitHistory(context.getBean(DemoFleet.class));
         say(context);
         return CommandLine.ExitCode.OK;
     }
@@ -82,6 +84,19 @@ public class DemoCommand implements Callable<Integer> {
     private static int freePort() throws IOException {
         try (ServerSocket socket = new ServerSocket(0, 1, InetAddress.getLoopbackAddress())) {
             return socket.getLocalPort();
+        }
+    }
+
+    /** Whoever looks sooner finds an organisation without any software. */
+    private void awaitHistory(DemoFleet fleet) {
+        if (!fleet.hasHistory()) {
+            spec.commandLine().getOut().println("The demo is new: its titles and first changes are being made.");
+            spec.commandLine().getOut().flush();
+        }
+        try {
+            fleet.awaitHistory();
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
         }
     }
 

@@ -10,6 +10,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.concurrent.CountDownLatch;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -36,7 +37,7 @@ import rivo.server.fleet.Enrolments;
  */
 @Component
 @Profile("demo")
-class DemoFleet implements SmartLifecycle {
+public class DemoFleet implements SmartLifecycle {
 
     private static final Logger LOG = LoggerFactory.getLogger(DemoFleet.class);
     private static final long SEED = 20261123;
@@ -51,6 +52,7 @@ class DemoFleet implements SmartLifecycle {
     private final CurrentSnapshot current;
     private final Enrolments enrolments;
     private final DirectoryFollower follower;
+    private final CountDownLatch history = new CountDownLatch(1);
     private volatile boolean running;
     private volatile @Nullable SimulatedFleet fleet;
 
@@ -67,6 +69,9 @@ class DemoFleet implements SmartLifecycle {
 
     @EventListener
     void ready(ApplicationReadyEvent event) {
+        if (!current.now().estate().assignments().all().isEmpty()) {
+            history.countDown();
+        }
         int port = ((WebServerApplicationContext) event.getApplicationContext()).getWebServer().getPort();
         Thread thread = new Thread(() -> go(URI.create("http://127.0.0.1:" + port)), "demo");
         thread.setDaemon(true);
@@ -81,6 +86,7 @@ class DemoFleet implements SmartLifecycle {
                 return;
             }
             seed.fill();
+            history.countDown();
             mirrors.start(server);
             SimulatedFleet started = new SimulatedFleet(new FleetSettings(server, demo.folder(), SEED, demo.calls(),
                     settings.callInEvery(), FIRST_CALLS, demo.step(), RETRY_AFTER, demo.sessions(), demo.shelf()), roster());
@@ -88,7 +94,19 @@ class DemoFleet implements SmartLifecycle {
             started.start();
         } catch (IOException e) {
             throw new UncheckedIOException(e);
+        } finally {
+            history.countDown();
         }
+    }
+
+    /** Whether the titles and first changes of the demo are there; if not, they are being made. */
+    public boolean hasHistory() {
+        return history.getCount() == 0;
+    }
+
+    /** Waits for them, or until it is known that they will not come. */
+    public void awaitHistory() throws InterruptedException {
+        history.await();
     }
 
     private Roster roster() throws IOException {
