@@ -5,6 +5,7 @@ import java.io.UncheckedIOException;
 import java.nio.file.Path;
 import java.util.HashMap;
 import java.util.Map;
+import org.flywaydb.core.api.exception.FlywayValidateException;
 import org.springframework.boot.builder.SpringApplicationBuilder;
 import org.springframework.boot.context.event.ApplicationReadyEvent;
 import org.springframework.boot.context.event.ApplicationStartedEvent;
@@ -107,6 +108,10 @@ final class ServerProcess {
             if (cause instanceof PortInUseException) {
                 return new StartException("The port " + properties.get("server.port")
                         + " is taken. Stop what uses it, or choose another with --port.", e);
+            }
+            if (cause instanceof FlywayValidateException) {
+                return new StartException("The data in " + data + " was written by another version of Rivo, which this one does not know. "
+                        + "Start it with that version, or go on with the copy of the data folder that was made before the upgrade.", e);
             }
             if (String.valueOf(cause.getMessage()).contains("Database may be already in use")) {
                 return new StartException("Another Rivo runs with the data in " + data

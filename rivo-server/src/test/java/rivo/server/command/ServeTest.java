@@ -23,6 +23,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Base64;
 import java.util.List;
+import java.util.Objects;
 import java.util.stream.Stream;
 import javax.net.ssl.SSLContext;
 import javax.net.ssl.TrustManagerFactory;
@@ -31,6 +32,8 @@ import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.jdbc.datasource.SingleConnectionDataSource;
 import rivo.directory.demo.DemoLdif;
 import rivo.directory.demo.DemoOrganisation;
 import rivo.directory.demo.EmbeddedDirectory;
@@ -208,5 +211,20 @@ class ServeTest {
         said.clear();
         serve("--administrators", "rivo-administrators");
         assertThat(String.join("\n", said)).contains("Give its distinguished name");
+    }
+
+    /** An older program would write into it what the newer one does not expect. */
+    @Test
+    void whatANewerRivoHasWrittenIsLeftAsItIs() throws Exception {
+        serve();
+        Objects.requireNonNull(process).destroyForcibly().waitFor();
+        JdbcClient db = JdbcClient.create(new SingleConnectionDataSource("jdbc:h2:file:" + folder.resolve("data").resolve("rivo"), true));
+        db.sql("""
+                insert into "flyway_schema_history" ("installed_rank", "version", "description", "type", "script", "checksum", "installed_by", "execution_time", "success")
+                values (1000, '1000', 'of a later version', 'SQL', 'V1000__of_a_later_version.sql', 1, 'rivo', 1, true)""").update();
+        db.sql("shutdown").update();
+        said.clear();
+        assertThat(serve()).hasToString("none:/");
+        assertThat(String.join("\n", said)).contains("The data in " + folder.resolve("data") + " was written by another version of Rivo");
     }
 }
