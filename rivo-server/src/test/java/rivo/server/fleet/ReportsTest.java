@@ -82,7 +82,7 @@ class ReportsTest {
         assertThat(known().software().get(0)).isSameAs(first.software().get(0)).isSameAs(read().software().get(0));
     }
 
-    /** Versions that compare equal are told apart as they are written, in memory, in the database and in what has changed. */
+    /** Versions that compare equal are told apart as they are written, in memory and in the database. */
     @Test
     void aVersionIsKnownAsItWasReportedLast() {
         String fact = "";
