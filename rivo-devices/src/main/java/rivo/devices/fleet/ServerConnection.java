@@ -58,6 +58,11 @@ final class ServerConnection {
             return status;
         }
 
+        /** Whether the very same is never taken: what was asked is wrong, and not who asks, or when. */
+        boolean isForGood() {
+            return signed && (status == 400 || status == 413 || status == 422);
+        }
+
         /** Whether it is certain that the server itself said so. */
         boolean isSigned() {
             return signed;

@@ -173,7 +173,7 @@ final class SimulatedDevice {
         }
         // What it shall do, and where it finds content, hangs on what it is.
         boolean first = signedInReported == null;
-        send(new Report(0, first ? entry.facts() : null, first ? software() : null, null, List.of(), List.of(), signedIn));
+        send(new Report(0, first ? entry.facts() : null, first ? software() : null, null, List.of(), List.of(), signedIn), state.unheard());
         signedInReported = signedIn;
         if (!first && !signedIn.isEmpty()) {
             useShelf(signedIn.get(0));
@@ -215,8 +215,8 @@ final class SimulatedDevice {
             tellWhatIsNext(running.job());
         }
         List<Report.Found> present = jobs().present();
-        if (!present.equals(presentReported)) {
-            send(software(), present, List.of(), List.of());
+        if (!present.equals(presentReported) || !state.unheard().isNothing()) {
+            sendUnheard(present);
         }
     }
 
@@ -232,7 +232,7 @@ final class SimulatedDevice {
             }
         }
         if (!next.isEmpty()) {
-            send(null, null, next, List.of());
+            send(next, List.of());
         }
     }
 
@@ -249,7 +249,7 @@ final class SimulatedDevice {
         if (resumed != null) {
             parked.values().remove(resumed);
             running = resumed;
-            send(null, null, List.of(resumed.resumed()), List.of());
+            send(List.of(resumed.resumed()), List.of());
             return;
         }
         for (Job job : work.jobs()) {
@@ -266,7 +266,7 @@ final class SimulatedDevice {
                 running = new RunningJob(job, work.mirrors(), luck.mishap(key, tried), contents, step -> areRunning(key, step));
                 toldWaiting.remove(key);
                 notices.tell(job, NoticeKind.START, now);
-                send(null, null, List.of(running.started()), List.of());
+                send(List.of(running.started()), List.of());
                 return;
             }
         }
@@ -287,7 +287,7 @@ final class SimulatedDevice {
         JobBeginning beginning = new JobBeginning(work, job);
         Progress says = isSignedIn(job) ? beginning.waits() : beginning.waitsFor(nameOf(job.person()));
         if (!says.message().equals(toldWaiting.put(DeviceJobs.key(job), says.message()))) {
-            send(null, null, List.of(says), List.of());
+            send(List.of(says), List.of());
         }
     }
 
@@ -327,7 +327,7 @@ final class SimulatedDevice {
                 notices.tell(current.job(), NoticeKind.FAILED, now);
             }
         }
-        send(null, null, List.of(progress), current.takeFetched());
+        send(List.of(progress), current.takeFetched());
     }
 
     /** Whoever is there is asked to close programs, whatever else they are asked for; it may be put off as a restart may. */
@@ -338,12 +338,13 @@ final class SimulatedDevice {
 
     private void finish(Job job, Progress done, List<Report.Fetched> fetched) throws IOException, InterruptedException {
         String key = DeviceJobs.key(job);
-        keep(jobs().after(job));
+        // Together, so that nothing is put on and never said, whatever comes in between.
+        keep(jobs().after(job).with(state.unheard().and(List.of(done), fetched)));
         List.of(key, AGAIN + key, FAILED + key).forEach(this::forget);
         tries.forget(key);
         job.contents().forEach(content -> contents.remove(content.sha256()));
         notices.tell(job, job.action() == JobAction.INSTALL ? NoticeKind.DONE : NoticeKind.REMOVED, Instant.now());
-        send(software(), jobs().present(), List.of(done), fetched);
+        sendUnheard(jobs().present());
     }
 
     /** The ids of those who are signed in. */
@@ -370,7 +371,7 @@ final class SimulatedDevice {
         List<Progress> changed = waitingForPeople(now);
         keepNotices();
         if (!changed.isEmpty() || !notices.unreported().isEmpty()) {
-            send(null, null, changed, List.of());
+            send(changed, List.of());
         }
     }
 
@@ -455,36 +456,47 @@ final class SimulatedDevice {
         return new Evidence(state.software()).software();
     }
 
-    private void send(@Nullable List<Report.Software> software, @Nullable List<Report.Found> present, List<Progress> progress,
-            List<Report.Fetched> fetched) throws IOException, InterruptedException {
+    /** Says how jobs stand, and what was fetched. */
+    private void send(List<Progress> progress, List<Report.Fetched> fetched) throws IOException, InterruptedException {
+        keep(state.with(state.unheard().and(progress, fetched)));
+        sendUnheard(null);
+    }
+
+    /** Says what has not been heard, be it new or said before. @param present what is there now; null to say nothing of it */
+    private void sendUnheard(@Nullable List<Report.Found> present) throws IOException, InterruptedException {
         keepNotices();
         List<Report.Told> told = notices.unreported();
-        send(new Report(0, null, software, present, progress, fetched, null, told.isEmpty() ? null : told));
+        Unheard unheard = state.unheard();
+        try {
+            send(new Report(0, null, present == null ? null : software(), present, unheard.progress(), unheard.fetched(), null, told.isEmpty() ? null : told), Unheard.NOTHING);
+        } catch (ServerConnection.RefusedByServer e) {
+            if (e.isForGood()) {
+                // It would be refused as often as it is said.
+                keep(state.with(Unheard.NOTHING));
+            }
+            throw e;
+        }
         notices.reported(told);
         if (present != null) {
             presentReported = present;
         }
     }
 
-    /** Under the next number. */
-    private void send(Report report) throws IOException, InterruptedException {
+    /** Under the next number. @param left what is still unheard once it is taken */
+    private void send(Report report, Unheard left) throws IOException, InterruptedException {
         ReportAnswer answer = server.report(state, numbered(report));
-        keepReports(answer.last());
         if (!answer.taken()) {
             // The server knows later reports than this device remembers: say it again under the next number.
+            keep(state.withReports(answer.last()));
             answer = server.report(state, numbered(report));
-            keepReports(answer.last());
         }
+        keep(state.withReports(answer.last()).with(answer.taken() ? left : state.unheard()));
         notices.refused(Objects.requireNonNullElse(answer.refused(), List.of()), Instant.now());
     }
 
     private Report numbered(Report report) {
         return new Report(state.reports() + 1, report.facts(), report.software(), report.present(), report.progress(), report.fetched(),
                 report.signedIn(), report.notices());
-    }
-
-    private void keepReports(long last) {
-        keep(state.withReports(last));
     }
 
     /** Counts, over restarts too. */

@@ -15,6 +15,7 @@ import java.util.Queue;
 import java.util.concurrent.ConcurrentLinkedQueue;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
+import java.util.function.ToIntFunction;
 import rivo.devices.protocol.AgreementKey;
 import rivo.devices.protocol.AnswerSignature;
 import rivo.devices.protocol.Enrolled;
@@ -56,6 +57,8 @@ final class FakeServer implements AutoCloseable {
     volatile Contents contents = (from, to) -> null;
     volatile boolean refusesEnrolment;
     volatile boolean refusesAnswers;
+    /** The status with which a report is turned away; 0 to take it. */
+    volatile ToIntFunction<Report> turnsAway = report -> 0;
     /** Somebody in between who changes what is answered, after it has been signed. */
     volatile boolean tampers;
     volatile boolean signs = true;
@@ -159,6 +162,10 @@ final class FakeServer implements AutoCloseable {
         }
         if (path.equals("/device/v2/reports")) {
             Report report = JSON.readValue(body, Report.class);
+            int status = turnsAway.applyAsInt(report);
+            if (status != 0) {
+                return Said.problem(status, "turned-away");
+            }
             boolean taken = report.number() > last;
             if (taken) {
                 last = report.number();

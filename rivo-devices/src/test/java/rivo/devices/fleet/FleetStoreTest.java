@@ -6,10 +6,16 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
+import java.time.Instant;
+import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import rivo.devices.protocol.JobAction;
+import rivo.devices.protocol.JobState;
+import rivo.devices.protocol.Progress;
+import rivo.devices.protocol.Report;
 
 class FleetStoreTest {
 
@@ -18,7 +24,9 @@ class FleetStoreTest {
 
     private static DeviceState state(long reports) {
         return new DeviceState("QB-LAB-014", "private", "d14", "server", reports, Map.of("Graphkit runtime", "2.4.1"),
-                Map.of("rowena.elmby", Map.of("Brookmap Studio", "3.0")), Set.of("otterlink"), Map.of("INSTALL x", 2), NoticeBook.EMPTY);
+                Map.of("rowena.elmby", Map.of("Brookmap Studio", "3.0")), Set.of("otterlink"), Map.of("INSTALL x", 2), NoticeBook.EMPTY,
+                new Unheard(List.of(new Progress("otterlink", null, JobAction.INSTALL, "3.1", JobState.DONE, 4, 4, 100, "done", 0, Instant.EPOCH)),
+                        List.of(new Report.Fetched("8f21", null, 9))));
     }
 
     @Test

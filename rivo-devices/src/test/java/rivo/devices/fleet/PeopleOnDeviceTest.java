@@ -2,6 +2,7 @@ package rivo.devices.fleet;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static rivo.devices.fleet.Eventually.until;
 
 import java.io.IOException;
 import java.nio.file.Path;
@@ -12,8 +13,6 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import java.util.concurrent.TimeUnit;
-import java.util.function.BooleanSupplier;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import org.junit.jupiter.api.AfterEach;
@@ -85,14 +84,6 @@ class PeopleOnDeviceTest {
 
     private List<Report.Found> lastPresent() {
         return new ArrayList<>(server.reports).stream().filter(r -> r.present() != null).reduce((a, b) -> b).map(Report::present).orElse(List.of());
-    }
-
-    private static void until(BooleanSupplier condition) throws InterruptedException {
-        long end = System.nanoTime() + TimeUnit.SECONDS.toNanos(15);
-        while (!condition.getAsBoolean()) {
-            assertThat(System.nanoTime()).as("in time").isLessThan(end);
-            Thread.sleep(10);
-        }
     }
 
     @Test

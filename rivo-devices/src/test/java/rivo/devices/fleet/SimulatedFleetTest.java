@@ -1,6 +1,7 @@
 package rivo.devices.fleet;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static rivo.devices.fleet.Eventually.until;
 
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
@@ -12,8 +13,7 @@ import java.time.LocalTime;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import java.util.concurrent.TimeUnit;
-import java.util.function.BooleanSupplier;
+import java.util.concurrent.atomic.AtomicInteger;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -81,18 +81,6 @@ class SimulatedFleetTest {
         return new Work(List.of(new Job("siltscope", "Siltscope Lab", JobAction.INSTALL, "4.2.0", List.of(),
                 List.of(steps))), List.of(new Work.Check("siltscope", List.of(new Work.Seen("4.2.0", false,
                         List.of(new Work.Look(PresenceKind.PRODUCT_CODE, "{5C1E}", "4.2.0")))))), List.of(), List.of());
-    }
-
-    private static void until(BooleanSupplier condition) {
-        long end = System.nanoTime() + TimeUnit.SECONDS.toNanos(10);
-        while (!condition.getAsBoolean()) {
-            assertThat(System.nanoTime()).as("in time").isLessThan(end);
-            try {
-                Thread.sleep(10);
-            } catch (InterruptedException e) {
-                throw new IllegalStateException(e);
-            }
-        }
     }
 
     private List<Progress> progress() {
@@ -178,6 +166,67 @@ class SimulatedFleetTest {
                     && r.present().contains(new Report.Found("siltscope", "4.2.0"))));
             assertThat(fleet).isNotNull();
         }
+    }
+
+    private static boolean saysDone(Report report) {
+        return report.progress() != null && report.progress().stream().anyMatch(p -> p.state() == JobState.DONE);
+    }
+
+    /** Both together: only so does the server know under which assignment it came. */
+    private static boolean saysDoneAndPresent(Report report) {
+        return saysDone(report) && report.present() != null && report.present().contains(new Report.Found("siltscope", "4.2.0"));
+    }
+
+    @Test
+    void whatTheServerCouldNotTakeIsSaidAgainWithAllThatIsThere() throws IOException {
+        AtomicInteger turnedAway = new AtomicInteger();
+        server.turnsAway = report -> saysDone(report) && turnedAway.incrementAndGet() <= 3 ? 503 : 0;
+        server.work = siltscope(JobAction.INSTALL, RunningJob.sha256(INSTALLER));
+        try (SimulatedFleet fleet = fleet(Map.of())) {
+            until(() -> reached(JobState.DONE));
+            assertThat(server.reports).filteredOn(SimulatedFleetTest::saysDone).hasSize(1).allMatch(SimulatedFleetTest::saysDoneAndPresent);
+            assertThat(server.reports).flatExtracting(Report::fetched).as("what was said before is not said again").hasSize(1);
+            assertThat(fleet).isNotNull();
+        }
+    }
+
+    @Test
+    void whatWasNotHeardIsSaidAfterARestart() throws IOException {
+        AtomicInteger turnedAway = new AtomicInteger();
+        server.turnsAway = report -> saysDone(report) && turnedAway.incrementAndGet() > 0 ? 503 : 0;
+        server.work = siltscope(JobAction.INSTALL, RunningJob.sha256(INSTALLER));
+        try (SimulatedFleet first = fleet(Map.of())) {
+            until(() -> turnedAway.get() > 0);
+            assertThat(first).isNotNull();
+        }
+        server.turnsAway = report -> 0;
+        try (SimulatedFleet second = fleet(Map.of())) {
+            until(() -> reached(JobState.DONE));
+            assertThat(server.reports).filteredOn(SimulatedFleetTest::saysDone).first().matches(SimulatedFleetTest::saysDoneAndPresent);
+            assertThat(second).isNotNull();
+        }
+    }
+
+    @Test
+    void whatIsRefusedForGoodHoldsNothingUp() throws IOException {
+        AtomicInteger refused = new AtomicInteger();
+        server.turnsAway = report -> saysDone(report) && refused.incrementAndGet() > 0 ? 422 : 0;
+        server.work = siltscope(JobAction.INSTALL, RunningJob.sha256(INSTALLER));
+        try (SimulatedFleet fleet = fleet(Map.of())) {
+            until(() -> server.reports.stream().anyMatch(r -> r.present() != null && !r.present().isEmpty()));
+            assertThat(refused).as("it is not said again").hasValue(1);
+            assertThat(reached(JobState.DONE)).isFalse();
+            assertThat(fleet).isNotNull();
+        }
+    }
+
+    @Test
+    void onlyTheNewestOfAllThatIsUnheardIsKept() {
+        Unheard unheard = Unheard.NOTHING;
+        for (int i = 0; i < Unheard.MOST + 7; i++) {
+            unheard = unheard.and(List.of(), List.of(new Report.Fetched("8f21", null, i)));
+        }
+        assertThat(unheard.fetched()).hasSize(Unheard.MOST).last().returns((long) Unheard.MOST + 6, Report.Fetched::bytes);
     }
 
     @Test
