@@ -15,7 +15,7 @@ import java.util.EnumSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
-import java.util.function.BooleanSupplier;
+import java.util.concurrent.Callable;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
@@ -327,7 +327,7 @@ class NoticesOnDeviceTest {
         Courtesy courtesy = courtesy(new Interruption(Way.NONE, 0, 3600, 900), NoticeKind.START, NoticeKind.RESTART, NoticeKind.DONE);
         Job job = job("siltscope", courtesy, run(ExitMeaning.RESTART));
         server.work = work(job);
-        BooleanSupplier isWaiting = () -> progress().stream().anyMatch(p -> p.state() == JobState.WAITING);
+        Callable<Boolean> isWaiting = () -> progress().stream().anyMatch(p -> p.state() == JobState.WAITING);
         with(true, () -> until(isWaiting));
         server.reports.clear();
         Instant off = Instant.now();

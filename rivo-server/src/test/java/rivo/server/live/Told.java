@@ -1,8 +1,7 @@
 package rivo.server.live;
 
-import static org.assertj.core.api.Assertions.assertThat;
+import static rivo.server.Eventually.until;
 
-import java.time.Duration;
 import java.util.Collection;
 import java.util.HashSet;
 import java.util.Set;
@@ -10,8 +9,6 @@ import rivo.server.TestServer;
 
 /** What those who look are told has changed. */
 public final class Told {
-
-    private static final Duration SOON = Duration.ofSeconds(5);
 
     private Told() {
     }
@@ -25,10 +22,10 @@ public final class Told {
         Collection<String> wanted = Set.of(topics);
         Set<String> told = new HashSet<>();
         // What is told comes after the answer.
-        for (long end = System.nanoTime() + SOON.toNanos(); !told.containsAll(wanted) && System.nanoTime() < end; Thread.onSpinWait()) {
+        until(() -> {
             events.endRound();
             told.addAll(events.since(before));
-        }
-        assertThat(told).containsAll(wanted);
+            return told.containsAll(wanted);
+        });
     }
 }

@@ -1,6 +1,7 @@
 package rivo.server.mirror;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static rivo.server.Eventually.until;
 
 import com.sun.net.httpserver.HttpServer;
 import java.io.ByteArrayInputStream;
@@ -11,7 +12,6 @@ import java.net.InetSocketAddress;
 import java.net.ServerSocket;
 import java.net.Socket;
 import java.nio.charset.StandardCharsets;
-import java.time.Duration;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
@@ -19,7 +19,6 @@ import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.Executors;
-import java.util.function.BooleanSupplier;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.BeforeEach;
@@ -98,14 +97,6 @@ class CopiesTest extends ServerTest {
 
     private static void put(String address) {
         assertThat(server.ask("PUT", "/api/mirrors/hartsmere", Map.of("id", "hartsmere", "name", "Hartsmere", "address", address)).status()).isEqualTo(204);
-    }
-
-    private static void until(BooleanSupplier condition) throws InterruptedException {
-        long end = System.nanoTime() + Duration.ofSeconds(20).toNanos();
-        while (!condition.getAsBoolean()) {
-            assertThat(System.nanoTime()).as("in time").isLessThan(end);
-            Thread.sleep(20);
-        }
     }
 
     private static JsonNode line() {

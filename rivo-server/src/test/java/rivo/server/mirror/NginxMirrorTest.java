@@ -1,6 +1,7 @@
 package rivo.server.mirror;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static rivo.server.Eventually.until;
 
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
@@ -16,7 +17,6 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
-import java.util.function.BooleanSupplier;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.MethodOrderer;
@@ -89,14 +89,6 @@ class NginxMirrorTest {
     static void stop() throws Exception {
         nginx.close();
         server.close();
-    }
-
-    private static void until(BooleanSupplier condition) throws InterruptedException {
-        long end = System.nanoTime() + Duration.ofSeconds(30).toNanos();
-        while (!condition.getAsBoolean()) {
-            assertThat(System.nanoTime()).as("in time").isLessThan(end);
-            Thread.sleep(50);
-        }
     }
 
     private static HttpResponse<byte[]> get(String path, long from, long to) throws IOException, InterruptedException {
