@@ -48,7 +48,7 @@ public class ResolveBenchmark {
     /** Makes the estate, its audiences, and one edit. */
     @Setup
     public void setUp() {
-        Estate estate = Estate.ofChecked(Fleet.parts(new Fleet.Size(devices, devices / 100, 500, 3000, 500, 12, 3)));
+        Estate estate = Estate.of(Fleet.parts(new Fleet.Size(devices, devices / 100, 500, 3000, 500, 12, 3)));
         resolver = Resolver.of(estate);
         trails = Trails.of(resolver);
         resolver.all(2);

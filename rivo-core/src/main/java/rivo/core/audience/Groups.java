@@ -57,8 +57,7 @@ final class Groups {
     private final Map<Integer, Members> members = new ConcurrentHashMap<>();
 
     Groups(Estate estate) {
-        this(estate, Blocks.sideBySide(memberships(estate), estate.groups().values())
-                .collect(Collectors.toMap(Group::id, Groups::nestedIn)));
+        this(estate, Blocks.sideBySide(memberships(estate), estate.groups().values()).collect(Collectors.toMap(Group::id, estate::groupsIn)));
     }
 
     private Groups(Estate estate, Map<String, List<String>> nested) {
@@ -69,16 +68,6 @@ final class Groups {
 
     private static int memberships(Estate estate) {
         return (int) Math.min(Integer.MAX_VALUE, estate.groups().values().stream().mapToLong(g -> g.members().size()).sum());
-    }
-
-    private static List<String> nestedIn(Group group) {
-        List<String> nested = new ArrayList<>();
-        for (Target member : group.members()) {
-            if (member.kind() == Target.Kind.GROUP) {
-                nested.add(member.id());
-            }
-        }
-        return nested;
     }
 
     /** The same groups, with the same members at the same places, of a newer estate. */
@@ -96,7 +85,7 @@ final class Groups {
     static Groups after(Groups before, Estate newer, Moves devices, Moves users) {
         Map<String, List<String>> nested = new HashMap<>();
         newer.groups().values().forEach(group -> nested.put(group.id(), before.has(group)
-                ? Objects.requireNonNull(before.nested.get(group.id())) : nestedIn(group)));
+                ? Objects.requireNonNull(before.nested.get(group.id())) : newer.groupsIn(group)));
         Groups groups = new Groups(newer, nested);
         if (!devices.haveNew() && !users.haveNew()) {
             groups.keep(before, devices, users);
@@ -191,59 +180,11 @@ final class Groups {
     /** What a known group lists itself: no groups. */
     private Members listed(String group) {
         return listed.computeIfAbsent(group, id -> {
-            Finding devices = new Finding(Devices.TOGETHER, estate.devices().size(), estate.devices()::positionsOf);
-            Finding users = new Finding(Users.TOGETHER, estate.users().size(), estate.users()::positionsOf);
-            for (Target member : group(id).members()) {
-                if (member.kind() == Target.Kind.DEVICE) {
-                    devices.add(member.id());
-                } else if (member.kind() == Target.Kind.USER) {
-                    users.add(member.id());
-                }
-            }
-            return new Members(devices.all(), users.all());
+            PositionsBuilder devices = new PositionsBuilder(0, estate.devices().size());
+            PositionsBuilder users = new PositionsBuilder(0, estate.users().size());
+            estate.listed(group(id), devices::add, users::add);
+            return new Members(devices.build(), users.build());
         });
-    }
-
-    /** Finds several at once. */
-    private interface ByIds {
-        void find(String[] ids, int n, int[] found);
-    }
-
-    /** Gathers the positions of many ids. */
-    private static final class Finding {
-
-        private final ByIds byIds;
-        private final PositionsBuilder positions;
-        private final String[] ids;
-        private final int[] found;
-        private int n;
-
-        Finding(int together, int size, ByIds byIds) {
-            this.byIds = byIds;
-            this.positions = new PositionsBuilder(0, size);
-            this.ids = new String[together];
-            this.found = new int[together];
-        }
-
-        void add(String id) {
-            ids[n++] = id;
-            if (n == ids.length) {
-                find();
-            }
-        }
-
-        private void find() {
-            byIds.find(ids, n, found);
-            for (int i = 0; i < n; i++) {
-                positions.add(found[i]);
-            }
-            n = 0;
-        }
-
-        Positions all() {
-            find();
-            return positions.build();
-        }
     }
 
     /** The ids of all groups that hold this device or user, nested ones too. Costs a probe for each group. */

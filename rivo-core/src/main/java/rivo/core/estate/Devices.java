@@ -7,9 +7,6 @@ import org.jspecify.annotations.Nullable;
 /** The devices, in OU order (see {@link OuOrder}): the devices of an OU and below are one run of positions. Immutable. */
 public final class Devices {
 
-    /** So many are found together at the most. */
-    public static final int TOGETHER = IdIndex.TOGETHER;
-
     private static final OuOrder.Kind<Device> KIND = new OuOrder.Kind<>(Device::id, Device::ou);
 
     private final OuOrder<Device> order;
@@ -19,7 +16,21 @@ public final class Devices {
     }
 
     static Devices of(OuTree ous, Collection<Device> devices) {
-        return new Devices(OuOrder.of(ous, devices.toArray(new Device[0]), KIND));
+        return of(ous, devices, index(devices));
+    }
+
+    /** @param index of the ids of all of them */
+    static Devices of(OuTree ous, Collection<Device> devices, IdIndex index) {
+        return new Devices(OuOrder.of(ous, devices.toArray(new Device[0]), index, KIND));
+    }
+
+    static IdIndex index(Collection<Device> devices) {
+        return IdIndex.of(devices, Device::id);
+    }
+
+    /** Where their ids are found: the numbers stay theirs wherever they move. */
+    IdIndex index() {
+        return order.slots();
     }
 
     public int size() {
@@ -41,15 +52,9 @@ public final class Devices {
         return order.find(id);
     }
 
-    /**
-     * The positions of several at once, each -1 where there is no device of this id. For tens of millions of them: it waits for memory far
-     * less often than one by one.
-     *
-     * @param ids of which the first {@code n} count, at most {@link #TOGETHER}
-     * @param found where the positions are put
-     */
-    public void positionsOf(String[] ids, int n, int[] found) {
-        order.find(ids, n, found);
+    /** The position of the device that has this number in {@link #index}; -1 where there is no such any more. */
+    int ofNumber(int number) {
+        return order.ofSlot(number);
     }
 
     /** @throws IllegalArgumentException when there is no such device */

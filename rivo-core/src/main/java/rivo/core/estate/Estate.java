@@ -9,6 +9,8 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
 import java.util.function.Function;
+import java.util.function.IntConsumer;
+import java.util.function.Predicate;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 
@@ -24,7 +26,7 @@ public final class Estate {
     private final OuTree ous;
     private final Users users;
     private final Devices devices;
-    private final Map<String, Group> groups;
+    private final ListedGroups groups;
     private final Map<String, DeviceCollection> collections;
     private final Map<String, Title> titles;
     private final Map<String, Kit> kits;
@@ -32,7 +34,7 @@ public final class Estate {
     private final Map<String, List<Request>> requests;
     private final Map<Target, GoneReference> gone;
 
-    private Estate(Instant asOf, OuTree ous, Users users, Devices devices, Map<String, Group> groups,
+    private Estate(Instant asOf, OuTree ous, Users users, Devices devices, ListedGroups groups,
             Map<String, DeviceCollection> collections, Map<String, Title> titles, Map<String, Kit> kits,
             Assignments assignments, Map<String, List<Request>> requests, Map<Target, GoneReference> gone) {
         this.asOf = asOf;
@@ -55,21 +57,32 @@ public final class Estate {
      * @throws RefusedException with every problem that {@link EstateChecks} finds
      */
     public static Estate of(EstateParts parts) {
-        List<Problem> problems = EstateChecks.problems(parts);
-        if (!problems.isEmpty()) {
-            throw new RefusedException(problems);
-        }
-        return ofChecked(parts);
+        return of(EstateChecks.of(parts, Set.of()));
     }
 
-    /** The same for parts in which {@link EstateChecks} has found nothing; anything else may fail later on. */
+    /**
+     * The same of parts that have been checked.
+     *
+     * @throws RefusedException with every problem that was found
+     */
+    public static Estate of(EstateChecks checks) {
+        if (!checks.problems().isEmpty()) {
+            throw new RefusedException(checks.problems());
+        }
+        return of(checks.parts(), checks.groups());
+    }
+
+    /** The same for parts in which {@link EstateChecks} would find nothing; anything else may fail later on. */
     public static Estate ofChecked(EstateParts parts) {
+        return of(parts, ListedGroups.of(byId(parts.groups(), Group::id), Devices.index(parts.devices()), Users.index(parts.users())));
+    }
+
+    private static Estate of(EstateParts parts, ListedGroups groups) {
         OuTree tree = OuTree.of(parts.ous());
         Map<String, Kit> kits = byId(parts.kits(), Kit::id);
         Assignments assignments = Assignments.of(parts.assignments(), kits);
-        return new Estate(parts.asOf(), tree, Users.of(tree, parts.users()), Devices.of(tree, parts.devices()),
-                byId(parts.groups(), Group::id), byId(parts.collections(), DeviceCollection::id),
-                byId(parts.titles(), Title::id), kits, assignments, byTitle(parts.requests()),
+        return new Estate(parts.asOf(), tree, Users.of(tree, parts.users(), groups.users()), Devices.of(tree, parts.devices(), groups.devices()), groups,
+                byId(parts.collections(), DeviceCollection::id), byId(parts.titles(), Title::id), kits, assignments, byTitle(parts.requests()),
                 References.stillNamed(byId(parts.gone(), GoneReference::target), assignments, parts.collections()));
     }
 
@@ -77,7 +90,7 @@ public final class Estate {
         return requests.stream().distinct().collect(Collectors.groupingBy(Request::title));
     }
 
-    private static <K, T> Map<K, T> byId(Collection<T> all, Function<T, K> id) {
+    static <K, T> Map<K, T> byId(Collection<T> all, Function<T, K> id) {
         Map<K, T> map = new LinkedHashMap<>(all.size() * 2);
         all.forEach(one -> map.put(id.apply(one), one));
         return Collections.unmodifiableMap(map);
@@ -85,7 +98,7 @@ public final class Estate {
 
     /** The parts again, devices and people in OU order. */
     public EstateParts parts() {
-        return new EstateParts(asOf, ous.all(), users.all(), devices.all(), List.copyOf(groups.values()),
+        return new EstateParts(asOf, ous.all(), users.all(), devices.all(), List.copyOf(groups().values()),
                 List.copyOf(collections.values()), List.copyOf(titles.values()), List.copyOf(kits.values()),
                 assignments.all(), requests(), List.copyOf(gone.values()));
     }
@@ -109,7 +122,26 @@ public final class Estate {
 
     /** By id. */
     public Map<String, Group> groups() {
-        return groups;
+        return groups.byId();
+    }
+
+    /**
+     * What one of the groups lists itself: the positions of those of its devices and people that there are, and the ids of its groups.
+     * Costs nothing to find: that has been done when the estate was checked, or first asked for it.
+     */
+    public void listed(Group group, IntConsumer device, IntConsumer user) {
+        Listing listing = groups.listing(group);
+        for (int number : listing.devices()) {
+            device.accept(devices.ofNumber(number));
+        }
+        for (int number : listing.users()) {
+            user.accept(users.ofNumber(number));
+        }
+    }
+
+    /** The ids of the groups that one of the groups lists itself, in its order. */
+    public List<String> groupsIn(Group group) {
+        return groups.listing(group).groups();
     }
 
     /** By id. */
@@ -172,10 +204,10 @@ public final class Estate {
      */
     public Estate with(DirectoryChange change) {
         OuTree tree = change.touchesOus() ? tree(changed(ous.all(), Ou::id, change.ous(), change.goneOus())) : ous;
-        Users nextUsers = change.touchesUsers() ? Users.of(tree, changed(users.all(), User::id, change.users(), change.goneUsers()))
-                : tree == ous ? users : users.under(tree);
+        Users nextUsers = change.touchesUsers() ? users(tree, change) : tree == ous ? users : users.under(tree);
         Devices nextDevices = change.touchesDevices() ? devices(tree, change) : tree == ous ? devices : devices.under(tree);
-        return new Estate(asOf, tree, nextUsers, nextDevices, change.touchesGroups() ? groups(change) : groups, collections, titles, kits,
+        ListedGroups nextGroups = groups.among(nextDevices.index(), nextUsers.index());
+        return new Estate(asOf, tree, nextUsers, nextDevices, change.touchesGroups() ? groups(nextGroups, change) : nextGroups, collections, titles, kits,
                 assignments, requests, new References(this).goneAfter(change));
     }
 
@@ -194,13 +226,19 @@ public final class Estate {
         return List.copyOf(byId.values());
     }
 
+    private Users users(OuTree tree, DirectoryChange change) {
+        List<User> all = changed(users.all(), User::id, change.users(), change.goneUsers());
+        return Users.of(tree, all, users.index().of(all, change.users(), User::id));
+    }
+
     private Devices devices(OuTree tree, DirectoryChange change) {
         boolean allKnown = change.devices().stream().allMatch(device -> devices.find(device.id()) != null);
         if (tree == ous && allKnown && change.goneDevices().isEmpty() && change.goneUsers().isEmpty()) {
             return devices.with(change.devices());
         }
         List<Device> all = changed(devices.all(), Device::id, change.devices(), change.goneDevices());
-        return Devices.of(tree, change.goneUsers().isEmpty() ? all : all.stream().map(d -> without(d, change.goneUsers())).toList());
+        return Devices.of(tree, change.goneUsers().isEmpty() ? all : all.stream().map(d -> without(d, change.goneUsers())).toList(),
+                devices.index().of(all, change.devices(), Device::id));
     }
 
     private static Device without(Device device, Set<String> goneUsers) {
@@ -210,12 +248,16 @@ public final class Estate {
                 : device.withPeople(rest).withReport(device.facts(), device.software(), present);
     }
 
-    private Map<String, Group> groups(DirectoryChange change) {
+    private static ListedGroups groups(ListedGroups groups, DirectoryChange change) {
         Set<Target> goes = change.gone();
-        return byId(changed(List.copyOf(groups.values()), Group::id, change.groups(), change.goneGroups()).stream().map(group -> {
-            List<Target> rest = group.members().stream().filter(member -> !goes.contains(member)).toList();
-            return rest.size() == group.members().size() ? group : new Group(group.id(), group.name(), rest);
-        }).toList(), Group::id);
+        Predicate<Group> listsGone = groups.listing(goes);
+        return groups.with(byId(changed(List.copyOf(groups.byId().values()), Group::id, change.groups(), change.goneGroups()).stream()
+                .map(group -> listsGone.test(group) ? without(group, goes) : group).toList(), Group::id));
+    }
+
+    private static Group without(Group group, Set<Target> goes) {
+        List<Target> rest = group.members().stream().filter(member -> !goes.contains(member)).toList();
+        return rest.size() == group.members().size() ? group : new Group(group.id(), group.name(), rest);
     }
 
     /**
@@ -240,7 +282,7 @@ public final class Estate {
 
     /** This estate with one group put in or replaced. */
     public Estate withGroup(Group group) {
-        return new Estate(asOf, ous, users, devices, put(groups, group.id(), group), collections, titles, kits,
+        return new Estate(asOf, ous, users, devices, groups.with(put(groups(), group.id(), group)), collections, titles, kits,
                 assignments, requests, gone);
     }
 

@@ -1,68 +1,105 @@
 package rivo.core.estate;
 
+import java.time.Instant;
 import java.util.Collection;
+import java.util.Collections;
 import java.util.HashMap;
 import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
 import java.util.function.Function;
+import java.util.function.Predicate;
 import org.jspecify.annotations.Nullable;
 
 /**
  * Whether the parts of an estate go together: ids used once and declared, one root, relations that make sense. Every
  * problem is found, and named by its place, such as {@code assignments[3].include[0]}. Rules are looked at later, by
- * {@code rivo.core.rule.EstateRules}.
+ * {@code rivo.core.rule.EstateRules}. What is found on the way, an estate that is made of the parts need not find again.
  */
 public final class EstateChecks {
 
+    private final EstateParts parts;
     private final ProblemList problems = new ProblemList();
     private final Map<String, Ou> ous = new HashMap<>();
-    private final Map<String, User> users = new HashMap<>();
-    private final Map<String, Device> devices = new HashMap<>();
-    private final Map<String, Group> groups = new HashMap<>();
     private final Map<String, DeviceCollection> collections = new HashMap<>();
     private final Map<String, Title> titles = new HashMap<>();
     private final Map<String, Kit> kits = new HashMap<>();
     private final Map<String, Assignment> assignments = new HashMap<>();
+    private final Map<String, Group> groupsById = new LinkedHashMap<>();
+    private @Nullable ListedGroups groups;
+    private Predicate<String> isDevice = id -> false;
+    private Predicate<String> isUser = id -> false;
     /** What may be named although it is not there. */
     private final Set<Target> gone = new HashSet<>();
     private final Set<String> ofUnknownScope;
 
-    private EstateChecks(Set<String> ofUnknownScope) {
+    private EstateChecks(EstateParts parts, Set<String> ofUnknownScope) {
+        this.parts = parts;
         this.ofUnknownScope = ofUnknownScope;
     }
 
+    /** Of some parts that are to be put into an estate, or of no more than the OUs. */
     private EstateChecks() {
-        this(Set.of());
+        this(EstateParts.none(Instant.EPOCH), Set.of());
     }
 
     /** Everything that is wrong with the parts; empty when an estate can be made of them. Costs one pass. */
     public static List<Problem> problems(EstateParts parts) {
-        return problems(parts, Set.of());
+        return of(parts, Set.of()).problems();
     }
 
     /**
-     * The same for parts that could not all be read.
+     * The same for parts that perhaps could not all be read.
      *
      * @param ofUnknownScope the ids of titles whose scope could not be read: nothing is held against it
      */
-    public static List<Problem> problems(EstateParts parts, Set<String> ofUnknownScope) {
-        EstateChecks checks = new EstateChecks(ofUnknownScope);
-        checks.declare(parts);
-        parts.gone().forEach(one -> checks.gone.add(one.target()));
-        checks.ous(parts.ous());
-        checks.each("users", parts.users(), (user, at) -> checks.ou(user.ou(), at + ".ou"));
-        checks.each("devices", parts.devices(), checks::device);
-        checks.each("groups", parts.groups(), checks::group);
-        checks.each("collections", parts.collections(), checks::collection);
-        new TitleChecks(checks.problems, checks.titles, ofUnknownScope).check(parts.titles());
-        checks.each("kits", parts.kits(), checks::kit);
-        checks.each("assignments", parts.assignments(), checks::assignment);
-        checks.sequence(parts.assignments());
-        checks.each("requests", parts.requests(), checks::request);
-        return checks.problems.all();
+    public static EstateChecks of(EstateParts parts, Set<String> ofUnknownScope) {
+        EstateChecks checks = new EstateChecks(parts, ofUnknownScope);
+        checks.all();
+        return checks;
+    }
+
+    private void all() {
+        declare("ous", "OU", parts.ous(), Ou::id, ous);
+        IdIndex users = declare("users", "user", parts.users(), User::id);
+        IdIndex devices = declare("devices", "device", parts.devices(), Device::id);
+        isUser = users::has;
+        isDevice = devices::has;
+        declare("groups", "group", parts.groups(), Group::id, groupsById);
+        declare("collections", "collection", parts.collections(), DeviceCollection::id, collections);
+        declare("titles", "title", parts.titles(), Title::id, titles);
+        declare("kits", "kit", parts.kits(), Kit::id, kits);
+        declare("assignments", "assignment", parts.assignments(), Assignment::id, assignments);
+        parts.gone().forEach(one -> gone.add(one.target()));
+        ous(parts.ous());
+        each("users", parts.users(), (user, at) -> ou(user.ou(), at + ".ou"));
+        each("devices", parts.devices(), this::device);
+        groups = ListedGroups.of(Collections.unmodifiableMap(groupsById), devices, users);
+        Membership membership = new Membership(groups);
+        each("groups", parts.groups(), (group, at) -> group(group, membership, at));
+        each("collections", parts.collections(), this::collection);
+        new TitleChecks(problems, titles, ofUnknownScope).check(parts.titles());
+        each("kits", parts.kits(), this::kit);
+        each("assignments", parts.assignments(), this::assignment);
+        sequence(parts.assignments());
+        each("requests", parts.requests(), this::request);
+    }
+
+    /** Everything that is wrong with the parts; empty when an estate can be made of them. */
+    public List<Problem> problems() {
+        return problems.all();
+    }
+
+    EstateParts parts() {
+        return parts;
+    }
+
+    /** The groups, with what each lists. */
+    ListedGroups groups() {
+        return Objects.requireNonNull(groups);
     }
 
     /** What is wrong with the OUs by themselves. */
@@ -77,17 +114,13 @@ public final class EstateChecks {
     static List<Problem> problems(Estate estate, Collection<Assignment> changed) {
         EstateChecks checks = new EstateChecks();
         checks.gone.addAll(estate.gone().keySet());
-        checks.groups.putAll(estate.groups());
+        checks.groupsById.putAll(estate.groups());
+        checks.know(estate);
         checks.collections.putAll(estate.collections());
         estate.titles().forEach(t -> checks.titles.put(t.id(), t));
         checks.kits.putAll(estate.kits());
         estate.ous().all().forEach(ou -> checks.ous.put(ou.id(), ou));
-        for (Assignment assignment : changed) {
-            assignment.include().forEach(t -> checks.knowEnough(estate, t));
-            assignment.exclude().forEach(t -> checks.knowEnough(estate, t));
-            assignment.waves().forEach(w -> w.to().forEach(t -> checks.knowEnough(estate, t)));
-            checks.assignment(assignment, "assignment:" + assignment.id());
-        }
+        changed.forEach(assignment -> checks.assignment(assignment, "assignment:" + assignment.id()));
         return checks.problems.all();
     }
 
@@ -96,11 +129,8 @@ public final class EstateChecks {
         EstateChecks checks = new EstateChecks();
         checks.gone.addAll(estate.gone().keySet());
         estate.ous().all().forEach(ou -> checks.ous.put(ou.id(), ou));
-        for (DeviceCollection collection : changed) {
-            collection.include().forEach(id -> checks.knowEnough(estate, Target.device(id)));
-            collection.exclude().forEach(id -> checks.knowEnough(estate, Target.device(id)));
-            checks.collection(collection, "collection:" + collection.id());
-        }
+        checks.know(estate);
+        changed.forEach(collection -> checks.collection(collection, "collection:" + collection.id()));
         for (Assignment assignment : without.isEmpty() ? List.<Assignment>of() : estate.assignments().all()) {
             References.of(assignment).stream().filter(t -> t.kind() == Target.Kind.COLLECTION && without.contains(t.id()))
                     .forEach(target -> checks.problems.add("collection-named", target.toString(), "The assignment " + assignment.id()
@@ -120,34 +150,27 @@ public final class EstateChecks {
         return checks.problems.all();
     }
 
-    /** Looks a device or user up, instead of listing a million of them. */
-    private void knowEnough(Estate estate, Target target) {
-        Device device = target.kind() == Target.Kind.DEVICE ? estate.devices().find(target.id()) : null;
-        if (device != null) {
-            devices.put(target.id(), device);
-        }
-        User user = target.kind() == Target.Kind.USER ? estate.users().find(target.id()) : null;
-        if (user != null) {
-            users.put(target.id(), user);
-        }
-    }
-
-    private void declare(EstateParts parts) {
-        declare("ous", "OU", parts.ous(), Ou::id, ous);
-        declare("users", "user", parts.users(), User::id, users);
-        declare("devices", "device", parts.devices(), Device::id, devices);
-        declare("groups", "group", parts.groups(), Group::id, groups);
-        declare("collections", "collection", parts.collections(), DeviceCollection::id, collections);
-        declare("titles", "title", parts.titles(), Title::id, titles);
-        declare("kits", "kit", parts.kits(), Kit::id, kits);
-        declare("assignments", "assignment", parts.assignments(), Assignment::id, assignments);
+    /** Looks devices and people up there, instead of listing a million of them. */
+    private void know(Estate estate) {
+        isDevice = id -> estate.devices().find(id) != null;
+        isUser = id -> estate.users().find(id) != null;
     }
 
     private <T> void declare(String list, String what, List<T> all, Function<T, String> id, Map<String, T> byId) {
         each(list, all, (one, at) -> {
-            problems.id(byId, what, id.apply(one), at + ".id");
-            byId.putIfAbsent(id.apply(one), one);
+            problems.id(byId.putIfAbsent(id.apply(one), one) != null, what, id.apply(one), at + ".id");
         });
+    }
+
+    /** The same for as many as there may be devices. */
+    private <T> IdIndex declare(String list, String what, List<T> all, Function<T, String> id) {
+        IdIndex index = IdIndex.of(all, id);
+        for (int i = 0; i < all.size(); i++) {
+            if (index.isAgain(i) || !ProblemList.isId(id.apply(all.get(i)))) {
+                problems.id(index.isAgain(i), what, id.apply(all.get(i)), list + "[" + i + "].id");
+            }
+        }
+        return index;
     }
 
     private interface Check<T> {
@@ -165,12 +188,12 @@ public final class EstateChecks {
     }
 
     private void ou(@Nullable String ou, String place) {
-        problems.known(ous, "OU", ou, place);
+        problems.known(ous::containsKey, "OU", ou, place);
     }
 
-    private void ids(Map<String, ?> declared, String what, List<String> ids, String place) {
+    private void ids(Predicate<String> declared, String what, List<String> ids, String place) {
         for (int i = 0; i < ids.size(); i++) {
-            if (!declared.containsKey(ids.get(i))) {
+            if (!declared.test(ids.get(i))) {
                 problems.known(declared, what, ids.get(i), place + "[" + i + "]");
             }
         }
@@ -178,7 +201,7 @@ public final class EstateChecks {
 
     private void device(Device device, String at) {
         ou(device.ou(), at + ".ou");
-        ids(users, "user", device.people(), at + ".people");
+        ids(isUser, "user", device.people(), at + ".people");
         problems.once(device.people(), at + ".people");
         record Unit(String title, @Nullable String user) {
         }
@@ -191,7 +214,7 @@ public final class EstateChecks {
             if (!sound) {
                 String place = at + ".present[" + i + "]";
                 titleAndUser(entry.title(), entry.user(), place);
-                problems.known(assignments, "assignment", entry.by(), place, ".by");
+                problems.known(assignments::containsKey, "assignment", entry.by(), place, ".by");
             }
             if (!seen.add(new Unit(entry.title(), entry.user()))) {
                 problems.add("listed-twice", at + ".present[" + i + "]", "The title \"" + entry.title()
@@ -204,13 +227,13 @@ public final class EstateChecks {
     private boolean isSound(String id, @Nullable String user) {
         Title title = titles.get(id);
         return title != null && (user == null ? title.scope() == Scope.DEVICE
-                : title.scope() == Scope.USER && users.containsKey(user));
+                : title.scope() == Scope.USER && isUser.test(user));
     }
 
     /** A user is given for a title of scope user and only for it. */
     private void titleAndUser(String id, @Nullable String user, String place) {
-        problems.known(titles, "title", id, place + ".title");
-        problems.known(users, "user", user, place + ".user");
+        problems.known(titles::containsKey, "title", id, place + ".title");
+        problems.known(isUser, "user", user, place + ".user");
         Title title = titles.get(id);
         if (title != null && !ofUnknownScope.contains(id) && (title.scope() == Scope.USER) != (user != null)) {
             problems.add("wrong-user", place + (user == null ? "" : ".user"), user == null
@@ -219,9 +242,43 @@ public final class EstateChecks {
         }
     }
 
-    private void group(Group group, String at) {
-        targets(group.members(), at + ".members");
-        problems.once(group.members(), at + ".members");
+    private void group(Group group, Membership membership, String at) {
+        if (!membership.isSound(group)) {
+            targets(group.members(), at + ".members");
+            problems.once(group.members(), at + ".members");
+        }
+    }
+
+    /** Tells groups of which each member is there and listed once: there may be tens of millions of them. */
+    private static final class Membership {
+
+        private final ListedGroups groups;
+        /** By number, in which group it was listed last, counted from 1 on. */
+        private final int[] deviceIn;
+        private final int[] userIn;
+        private int count;
+
+        Membership(ListedGroups groups) {
+            this.groups = groups;
+            this.deviceIn = new int[groups.devices().size()];
+            this.userIn = new int[groups.users().size()];
+        }
+
+        boolean isSound(Group group) {
+            Listing listing = groups.listing(group);
+            count++;
+            return listing.size() == group.members().size() && areOnce(listing.devices(), deviceIn) && areOnce(listing.users(), userIn)
+                    && listing.groups().stream().allMatch(groups.byId()::containsKey) && Set.copyOf(listing.groups()).size() == listing.groups().size();
+        }
+
+        private boolean areOnce(int[] numbers, int[] in) {
+            boolean once = true;
+            for (int number : numbers) {
+                once &= in[number] != count;
+                in[number] = count;
+            }
+            return once;
+        }
     }
 
     private void collection(DeviceCollection collection, String at) {
@@ -238,19 +295,19 @@ public final class EstateChecks {
 
     private void devices(List<String> ids, String place) {
         for (int i = 0; i < ids.size(); i++) {
-            if (!devices.containsKey(ids.get(i)) && !gone.contains(Target.device(ids.get(i)))) {
-                problems.known(devices, "device", ids.get(i), place + "[" + i + "]");
+            if (!isDevice.test(ids.get(i)) && !gone.contains(Target.device(ids.get(i)))) {
+                problems.known(isDevice, "device", ids.get(i), place + "[" + i + "]");
             }
         }
     }
 
     private void kit(Kit kit, String at) {
-        ids(titles, "title", kit.titles(), at + ".titles");
+        ids(titles::containsKey, "title", kit.titles(), at + ".titles");
     }
 
     private void assignment(Assignment assignment, String at) {
         Subject subject = assignment.subject();
-        problems.known(subject.kit() ? kits : titles, subject.kit() ? "kit" : "title", subject.id(), at + ".subject");
+        problems.known(subject.kit() ? kits::containsKey : titles::containsKey, subject.kit() ? "kit" : "title", subject.id(), at + ".subject");
         targets(assignment.include(), at + ".include");
         targets(assignment.exclude(), at + ".exclude");
         for (int i = 0; i < assignment.include().size(); i++) {
@@ -289,7 +346,7 @@ public final class EstateChecks {
     }
 
     private void request(Request request, String at) {
-        problems.known(devices, "device", request.device(), at + ".device");
+        problems.known(isDevice, "device", request.device(), at + ".device");
         titleAndUser(request.title(), request.user(), at);
     }
 
@@ -297,10 +354,10 @@ public final class EstateChecks {
         return switch (target.kind()) {
             case ALL_DEVICES, ALL_USERS -> true;
             case OU -> ous.containsKey(target.id());
-            case GROUP -> groups.containsKey(target.id());
+            case GROUP -> groupsById.containsKey(target.id());
             case COLLECTION -> collections.containsKey(target.id());
-            case DEVICE -> devices.containsKey(target.id());
-            case USER -> users.containsKey(target.id());
+            case DEVICE -> isDevice.test(target.id());
+            case USER -> isUser.test(target.id());
         };
     }
 
@@ -311,7 +368,7 @@ public final class EstateChecks {
                 continue;
             }
             String kind = target.kind() == Target.Kind.OU ? "OU" : target.kind().word();
-            problems.known(Map.of(), kind, target.id(), at + "[" + i + "]");
+            problems.known(id -> false, kind, target.id(), at + "[" + i + "]");
         }
     }
 }

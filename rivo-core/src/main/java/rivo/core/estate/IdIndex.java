@@ -1,7 +1,12 @@
 package rivo.core.estate;
 
+import java.util.Arrays;
+import java.util.BitSet;
+import java.util.Collection;
 import java.util.HashMap;
 import java.util.Map;
+import java.util.function.Function;
+import java.util.function.IntConsumer;
 
 /**
  * Finds the number of an id among many: numbers are from 0 on, in the order in which the ids were given. Immutable; safe for any thread.
@@ -14,9 +19,11 @@ import java.util.Map;
  */
 final class IdIndex {
 
-    /** So many are looked up together. */
+    /** So many are looked up together at the most. */
     static final int TOGETHER = 128;
     private static final int MOST_STEPS = 64;
+    /** So many numbers too many are no matter. */
+    private static final int FEW = 1000;
     private static final int NOT_AT_FIRST = -2;
     private static final int HIGH = 32;
     private static final long LOW = 0xffff_ffffL;
@@ -25,14 +32,31 @@ final class IdIndex {
     /** The hash above, the number and 1 below; 0 where nothing stands. */
     private final long[] table;
     private final Map<String, Integer> crowded = new HashMap<>();
+    private final BitSet again = new BitSet();
+    /** The same of all indexes in which an id has the same number. */
+    private final Object numbering;
 
-    /** @param ids each once; the array becomes this one's */
+    /** @param ids of one that comes again, the first counts; the array becomes this one's */
     IdIndex(String[] ids) {
+        this(ids, new Object());
+    }
+
+    private IdIndex(String[] ids, Object numbering) {
         this.ids = ids;
+        this.numbering = numbering;
         this.table = new long[Integer.highestOneBit(Math.max(1, ids.length)) << 2];
         for (int n = 0; n < ids.length; n++) {
             put(ids[n], n);
         }
+    }
+
+    static <T> IdIndex of(Collection<T> all, Function<T, String> id) {
+        String[] ids = new String[all.size()];
+        int n = 0;
+        for (T one : all) {
+            ids[n++] = id.apply(one);
+        }
+        return new IdIndex(ids);
     }
 
     private void put(String id, int number) {
@@ -43,8 +67,53 @@ final class IdIndex {
                 table[at] = (long) hash << HIGH | number + 1;
                 return;
             }
+            if (isOf(table[at], hash) && ids[number(table[at])].equals(id)) {
+                again.set(number);
+                return;
+            }
         }
-        crowded.put(id, number);
+        if (crowded.putIfAbsent(id, number) != null) {
+            again.set(number);
+        }
+    }
+
+    /**
+     * Of others, most of which are here: those keep their numbers, and what is not there any more keeps its own. Where that is most of all numbers,
+     * all are numbered anew.
+     *
+     * @param all that are to be found
+     * @param some of those, all that are not here among them
+     */
+    <T> IdIndex of(Collection<T> all, Collection<T> some, Function<T, String> id) {
+        String[] more = some.stream().map(id).filter(one -> !has(one)).distinct().toArray(String[]::new);
+        if (ids.length + more.length > 2 * all.size() + FEW) {
+            return of(all, id);
+        }
+        if (more.length == 0) {
+            return this;
+        }
+        String[] next = Arrays.copyOf(ids, ids.length + more.length);
+        System.arraycopy(more, 0, next, ids.length, more.length);
+        return new IdIndex(next, numbering);
+    }
+
+    /** Whether an id that is in both has the same number in both. */
+    boolean numbersAs(IdIndex other) {
+        return numbering == other.numbering;
+    }
+
+    /** How many ids were given. */
+    int size() {
+        return ids.length;
+    }
+
+    /** Whether the id of this number stands before, too. */
+    boolean isAgain(int number) {
+        return again.get(number);
+    }
+
+    boolean has(String id) {
+        return find(id) >= 0;
     }
 
     /** Ids differ in their last letters most: those have to reach the low bits and the high ones. */
@@ -96,6 +165,46 @@ final class IdIndex {
             if (found[i] == NOT_AT_FIRST || found[i] >= 0 && !ids[found[i]].equals(asked[i])) {
                 found[i] = find(asked[i]);
             }
+        }
+    }
+
+    /** The numbers of all of these. */
+    <T> int[] numbers(T[] all, Function<T, String> id) {
+        NumberList numbers = new NumberList(all.length);
+        Finder finder = new Finder(numbers::add);
+        for (T one : all) {
+            finder.ask(id.apply(one));
+        }
+        finder.end();
+        return numbers.toArray();
+    }
+
+    /** Finds ids one after the other, many at a time. Of one thread. */
+    final class Finder {
+
+        private final IntConsumer taker;
+        private final String[] asked = new String[TOGETHER];
+        private final int[] found = new int[TOGETHER];
+        private int n;
+
+        /** @param taker is given the numbers in the order of the ids, -1 for one that there is not: all of them by {@link #end} */
+        Finder(IntConsumer taker) {
+            this.taker = taker;
+        }
+
+        void ask(String id) {
+            asked[n++] = id;
+            if (n == TOGETHER) {
+                end();
+            }
+        }
+
+        void end() {
+            find(asked, n, found);
+            for (int i = 0; i < n; i++) {
+                taker.accept(found[i]);
+            }
+            n = 0;
         }
     }
 }

@@ -19,7 +19,7 @@ final class OuChecks {
         for (int i = 0; i < ous.size(); i++) {
             Ou ou = ous.get(i);
             String at = "ous[" + i + "]";
-            problems.known(byId, "OU", ou.parent(), at + ".parent");
+            problems.known(byId::containsKey, "OU", ou.parent(), at + ".parent");
             if (ou.parent() != null) {
                 continue;
             }

@@ -51,20 +51,34 @@ final class OuOrder<T> {
         this.firstOf = firstOf;
     }
 
-    /** @param array the things, in an array of their own, which becomes this order's */
-    static <T> OuOrder<T> of(OuTree ous, T[] array, Kind<T> kind) {
-        Comparator<T> byOu = Comparator.comparingInt(one -> ous.position(kind.ou.apply(one)));
-        Arrays.sort(array, byOu.thenComparing(kind.id));
-        String[] ids = new String[array.length];
+    /**
+     * @param given the things
+     * @param slots where their ids are found
+     */
+    static <T> OuOrder<T> of(OuTree ous, T[] given, IdIndex slots, Kind<T> kind) {
+        int[] ouOf = new int[given.length];
         int[] firstOf = new int[ous.size() + 1];
-        int[] own = new int[array.length];
-        for (int p = 0; p < array.length; p++) {
-            ids[p] = kind.id.apply(array[p]);
-            own[p] = p;
-            firstOf[ous.position(kind.ou.apply(array[p])) + 1]++;
+        for (int i = 0; i < given.length; i++) {
+            ouOf[i] = ous.position(kind.ou.apply(given[i]));
+            firstOf[ouOf[i] + 1]++;
         }
         Arrays.parallelPrefix(firstOf, Integer::sum);
-        return new OuOrder<>(kind, ous, array, new IdIndex(ids), own, own, firstOf);
+        T[] sorted = given.clone();
+        int[] next = firstOf.clone();
+        for (int i = 0; i < given.length; i++) {
+            sorted[next[ouOf[i]]++] = given[i];
+        }
+        Comparator<T> byId = Comparator.comparing(kind.id);
+        for (int ou = 0; ou < ous.size(); ou++) {
+            Arrays.sort(sorted, firstOf[ou], firstOf[ou + 1], byId);
+        }
+        int[] slotAt = slots.numbers(sorted, kind.id);
+        int[] positions = new int[slots.size()];
+        Arrays.fill(positions, -1);
+        for (int p = 0; p < slotAt.length; p++) {
+            positions[slotAt[p]] = p;
+        }
+        return new OuOrder<>(kind, ous, sorted, slots, positions, slotAt, firstOf);
     }
 
     int size() {
@@ -80,17 +94,14 @@ final class OuOrder<T> {
         return slot < 0 ? -1 : positions[slot];
     }
 
-    /**
-     * The positions of several at once.
-     *
-     * @param ids of which the first {@code n} count, at most {@link IdIndex#TOGETHER}
-     * @param found where the positions are put, -1 for an id that there is not
-     */
-    void find(String[] ids, int n, int[] found) {
-        slots.find(ids, n, found);
-        for (int i = 0; i < n; i++) {
-            found[i] = found[i] < 0 ? -1 : positions[found[i]];
-        }
+    /** Where each slot is found by its id. */
+    IdIndex slots() {
+        return slots;
+    }
+
+    /** The position of what has this slot; -1 where it is not here any more. */
+    int ofSlot(int slot) {
+        return positions[slot];
     }
 
     List<T> all() {
@@ -131,7 +142,7 @@ final class OuOrder<T> {
     OuOrder<T> under(OuTree newer) {
         if (!newer.root().id().equals(ous.root().id())) {
             // What has no OU goes to the new root, and what is in the old one does not.
-            return of(newer, sorted.clone(), kind);
+            return of(newer, sorted, slots, kind);
         }
         Laying laying = new Laying(newer, sorted);
         for (int ou = 0; ou < newer.size(); ou++) {

@@ -3,8 +3,8 @@ package rivo.core.estate;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
-import java.util.Map;
 import java.util.Set;
+import java.util.function.Predicate;
 import org.jspecify.annotations.Nullable;
 
 /** Collects what is wrong; the checks write into it. Of one thread. */
@@ -25,27 +25,31 @@ public final class ProblemList {
     }
 
     /** Says so when an id is not declared. */
-    void known(Map<String, ?> declared, String what, @Nullable String id, String place) {
-        if (id != null && !declared.containsKey(id)) {
+    void known(Predicate<String> declared, String what, @Nullable String id, String place) {
+        if (id != null && !declared.test(id)) {
             add("unknown-" + what.replace(' ', '-'), place, "There is no " + what + " \"" + id
                     + "\"; name one that is declared.");
         }
     }
 
     /** The same, where the place is only put together when it is needed. */
-    void known(Map<String, ?> declared, String what, @Nullable String id, String place, String within) {
-        if (id != null && !declared.containsKey(id)) {
+    void known(Predicate<String> declared, String what, @Nullable String id, String place, String within) {
+        if (id != null && !declared.test(id)) {
             known(declared, what, id, place + within);
         }
     }
 
+    /** Whether that has the form of an id. */
+    static boolean isId(String id) {
+        return !id.isEmpty() && id.length() <= LONGEST_ID && id.indexOf(';') < 0 && id.chars().noneMatch(Character::isISOControl);
+    }
+
     /** Checks the form of an id, and that it has not been used before. */
-    void id(Map<String, ?> before, String what, String id, String place) {
-        if (id.isEmpty() || id.length() > LONGEST_ID || id.indexOf(';') >= 0
-                || id.chars().anyMatch(Character::isISOControl)) {
+    void id(boolean again, String what, String id, String place) {
+        if (!isId(id)) {
             add("bad-id", place, "An id has 1 to " + LONGEST_ID + " characters without ';' and control characters; "
                     + "give this " + what + " another.");
-        } else if (before.containsKey(id)) {
+        } else if (again) {
             add(what.replace(' ', '-') + "-twice", place, "The id \"" + id + "\" is used twice; give one " + what
                     + " another id.");
         }

@@ -74,7 +74,7 @@ final class TitleChecks {
         Set<String> variants = new LinkedHashSet<>();
         for (int i = 0; i < release.variants().size(); i++) {
             String id = release.variants().get(i).id();
-            problems.id(Map.of(), "variant", id, at + ".variants[" + i + "].id");
+            problems.id(false, "variant", id, at + ".variants[" + i + "].id");
             if (!variants.add(id)) {
                 problems.add("listed-twice", at + ".variants[" + i + "].id", "The variant \"" + id
                         + "\" is listed twice; give one another id.");
@@ -83,7 +83,7 @@ final class TitleChecks {
     }
 
     private void related(Title title, String other, String place, String verb, BiFunction<Scope, Scope, Boolean> allowed) {
-        problems.known(byId, "title", other, place);
+        problems.known(byId::containsKey, "title", other, place);
         Title to = byId.get(other);
         if (other.equals(title.id())) {
             problems.add("itself", place, "\"" + other + "\" " + verb + " itself; take that out.");

@@ -7,9 +7,6 @@ import org.jspecify.annotations.Nullable;
 /** The people, in OU order (see {@link OuOrder}): the people of an OU and below are one run of positions. Immutable. */
 public final class Users {
 
-    /** So many are found together at the most. */
-    public static final int TOGETHER = IdIndex.TOGETHER;
-
     private static final OuOrder.Kind<User> KIND = new OuOrder.Kind<>(User::id, User::ou);
 
     private final OuOrder<User> order;
@@ -19,7 +16,21 @@ public final class Users {
     }
 
     static Users of(OuTree ous, Collection<User> users) {
-        return new Users(OuOrder.of(ous, users.toArray(new User[0]), KIND));
+        return of(ous, users, index(users));
+    }
+
+    /** @param index of the ids of all of them */
+    static Users of(OuTree ous, Collection<User> users, IdIndex index) {
+        return new Users(OuOrder.of(ous, users.toArray(new User[0]), index, KIND));
+    }
+
+    static IdIndex index(Collection<User> users) {
+        return IdIndex.of(users, User::id);
+    }
+
+    /** Where their ids are found: the numbers stay theirs wherever they move. */
+    IdIndex index() {
+        return order.slots();
     }
 
     public int size() {
@@ -41,15 +52,9 @@ public final class Users {
         return order.find(id);
     }
 
-    /**
-     * The positions of several at once, each -1 where there is no person of this id. For tens of millions of them: it waits for memory far
-     * less often than one by one.
-     *
-     * @param ids of which the first {@code n} count, at most {@link #TOGETHER}
-     * @param found where the positions are put
-     */
-    public void positionsOf(String[] ids, int n, int[] found) {
-        order.find(ids, n, found);
+    /** The position of the person that has this number in {@link #index}; -1 where there is no such any more. */
+    int ofNumber(int number) {
+        return order.ofSlot(number);
     }
 
     /** All people, in OU order. */

@@ -59,6 +59,40 @@ class EstateChecksTest {
                         "devices[0].people[0]", "devices[0].present[0].title", "devices[0].present[0].by");
     }
 
+    private static EstateParts peopled() {
+        return Estates.usual().parts().withUsers(List.of(new User("rowena", "", "", null, Facts.NONE)))
+                .withDevices(List.of(Device.of("lab-1", "", null, List.of()), Device.of("lab-2", "", null, List.of())));
+    }
+
+    private static List<String> problemsOf(Target... members) {
+        EstateParts parts = peopled();
+        return EstateChecks.problems(parts.withGroups(and(parts.groups(), new Group("g", "", List.of(members))))).stream()
+                .map(problem -> problem.code() + " " + problem.place().replace("groups[" + parts.groups().size() + "].", "")).toList();
+    }
+
+    @Test
+    void membersOfGroupsAreThereAndListedOnce() {
+        Target device = Target.device("lab-1");
+        Target other = Target.device("lab-2");
+        Target user = Target.user("rowena");
+        assertThat(problemsOf(device, user, other, Target.group("g"))).isEmpty();
+        assertThat(problemsOf(device, user, other, device)).containsExactly("listed-twice members[3]");
+        assertThat(problemsOf(user, device, user)).containsExactly("listed-twice members[2]");
+        assertThat(problemsOf(Target.group("g"), device, Target.group("g"))).containsExactly("listed-twice members[2]");
+        assertThat(problemsOf(device, Target.device("lost"), Target.user(device.id()), Target.group("moon")))
+                .containsExactly("unknown-device members[1]", "unknown-user members[2]", "unknown-group members[3]");
+        assertThat(problemsOf(Target.user("lost"), Target.user("lost")))
+                .containsExactly("unknown-user members[0]", "unknown-user members[1]", "listed-twice members[1]");
+    }
+
+    /** What a group lists is known of each by itself. */
+    @Test
+    void severalGroupsListTheSame() {
+        List<Target> members = List.of(Target.device("lab-1"), Target.user("rowena"));
+        assertThat(EstateChecks.problems(peopled().withGroups(List.of(new Group("g", "", members), new Group("h", "", members))).withAssignments(List.of())))
+                .isEmpty();
+    }
+
     @Test
     void targetsSuitTheSideThatIsFollowed() {
         assertThat(places(p -> p.withAssignments(List.of(Assignment.of("a1", 1, Subject.title("siltscope"), Intent.REQUIRED,

@@ -83,6 +83,64 @@ class IdIndexTest {
     }
 
     @Test
+    void ofOneThatComesAgainTheFirstCounts() {
+        for (int round = 0; round < ROUNDS; round++) {
+            Random random = new Random(round);
+            List<String> ids = Stream.generate(() -> id(random)).limit(random.nextInt(400)).toList();
+            IdIndex index = IdIndex.of(ids, id -> id);
+            for (int i = 0; i < ids.size(); i++) {
+                assertThat(index.isAgain(i)).as("round %d, %d", round, i).isEqualTo(ids.indexOf(ids.get(i)) < i);
+                assertThat(index.find(ids.get(i))).isEqualTo(ids.indexOf(ids.get(i)));
+            }
+            String[] asked = ids.toArray(new String[0]);
+            assertThat(index.numbers(asked, id -> id)).as("round %d", round).containsExactly(ids.stream().mapToInt(ids::indexOf).toArray());
+        }
+    }
+
+    /** So many of one hash that they are kept elsewhere. */
+    @Test
+    void whatComesAgainAmongManyOfOneHashIsTold() {
+        List<String> ids = new ArrayList<>(List.of(""));
+        while (ids.size() < 1 << 8) {
+            ids = ids.stream().flatMap(id -> Stream.of(id + "Aa", id + "BB")).toList();
+        }
+        IdIndex index = IdIndex.of(Stream.concat(ids.stream(), ids.stream()).toList(), id -> id);
+        for (int i = 0; i < ids.size(); i++) {
+            assertThat(index.isAgain(i)).isFalse();
+            assertThat(index.isAgain(ids.size() + i)).isTrue();
+            assertThat(index.find(ids.get(i))).isEqualTo(i);
+        }
+    }
+
+    @Test
+    void thoseThatAreThereKeepTheirNumbersAmongOthers() {
+        IdIndex few = IdIndex.of(List.of("QB-LAB-001", "QB-LAB-002"), id -> id);
+        List<String> all = List.of("QB-LAB-002", "QB-LAB-003", "QB-LAB-004");
+        IdIndex more = few.of(all, List.of("QB-LAB-002", "QB-LAB-004", "QB-LAB-003", "QB-LAB-004"), id -> id);
+        assertThat(more.numbers(new String[] {"QB-LAB-001", "QB-LAB-002", "QB-LAB-003", "QB-LAB-004", "QB-LAB-005"}, id -> id))
+                .containsExactly(0, 1, 3, 2, -1);
+        assertThat(more.size()).isEqualTo(4);
+        assertThat(few.find("QB-LAB-003")).as("the first is as it was").isEqualTo(-1);
+        assertThat(more.numbersAs(few)).isTrue();
+        assertThat(IdIndex.of(List.of("QB-LAB-001", "QB-LAB-002"), id -> id).numbersAs(few)).isFalse();
+        assertThat(few.of(List.of("QB-LAB-002"), List.of("QB-LAB-002"), id -> id)).as("nothing new").isSameAs(few);
+    }
+
+    /** Years of coming and going do not make it grow. */
+    @Test
+    void whereMostAreNotThereAnyMoreAllAreNumberedAnew() {
+        IdIndex index = IdIndex.of(List.of("QB-LAB-000"), id -> id);
+        for (int i = 1; i < 10_000; i++) {
+            List<String> next = List.of("QB-LAB-" + i);
+            IdIndex after = index.of(next, next, id -> id);
+            assertThat(after.has(next.get(0))).isTrue();
+            assertThat(after.numbersAs(index)).isEqualTo(after.size() > 1);
+            assertThat(after.size()).isLessThan(1_010);
+            index = after;
+        }
+    }
+
+    @Test
     void amongNoneNothingIsFound() {
         IdIndex none = new IdIndex(new String[0]);
         assertThat(none.find("QB-LAB-001")).isEqualTo(-1);

@@ -94,8 +94,7 @@ public final class EstateReader {
                 JsonTokens json = new JsonTokens(parser)) {
             EstateReader reader = new EstateReader(json);
             EstateParts parts = reader.parse(json);
-            reader.check(parts);
-            return Estate.ofChecked(parts);
+            return Estate.of(reader.checked(parts));
         } catch (ZipException | java.io.EOFException e) {
             throw new RefusedException("bad-gzip", "", "The file is gzipped, but damaged: " + e.getMessage()
                     + "; create it again.");
@@ -206,9 +205,10 @@ public final class EstateReader {
     }
 
     /** Adds what only shows in the whole; a place that has been complained of already is left in peace. */
-    private void check(EstateParts parts) {
+    private EstateChecks checked(EstateParts parts) {
         Map<String, Problem> found = new LinkedHashMap<>(at.problems());
-        List<Problem> more = new ArrayList<>(EstateChecks.problems(parts, catalogueAt.ofUnreadScope()));
+        EstateChecks checks = EstateChecks.of(parts, catalogueAt.ofUnreadScope());
+        List<Problem> more = new ArrayList<>(checks.problems());
         more.addAll(EstateRules.problems(parts));
         for (Problem problem : more) {
             if (!complainedOf(found, problem.place())) {
@@ -219,6 +219,7 @@ public final class EstateReader {
             throw new RefusedException(found.values().stream().sorted(Comparator.comparing(Problem::place, PLACES))
                     .toList());
         }
+        return checks;
     }
 
     /** Whether the place, or the entry it is in, or something in it has been complained of. */
