@@ -21,6 +21,8 @@ import org.jspecify.annotations.Nullable;
  */
 public final class EstateChecks {
 
+    private static final int FEW = 50;
+
     private final EstateParts parts;
     private final ProblemList problems = new ProblemList();
     private final Map<String, Ou> ous = new HashMap<>();
@@ -203,10 +205,8 @@ public final class EstateChecks {
         ou(device.ou(), at + ".ou");
         ids(isUser, "user", device.people(), at + ".people");
         problems.once(device.people(), at + ".people");
-        record Unit(String title, @Nullable String user) {
-        }
-        Set<Unit> seen = new HashSet<>();
         List<Present> present = device.present();
+        Set<Unit> seen = new HashSet<>();
         for (int i = 0; i < present.size(); i++) {
             Present entry = present.get(i);
             boolean sound = isSound(entry.title(), entry.user())
@@ -216,11 +216,26 @@ public final class EstateChecks {
                 titleAndUser(entry.title(), entry.user(), place);
                 problems.known(assignments::containsKey, "assignment", entry.by(), place, ".by");
             }
-            if (!seen.add(new Unit(entry.title(), entry.user()))) {
+            if (present.size() > FEW ? !seen.add(new Unit(entry.title(), entry.user())) : isListedBefore(present, i)) {
                 problems.add("listed-twice", at + ".present[" + i + "]", "The title \"" + entry.title()
                         + "\" is listed twice for one unit; list it once.");
             }
         }
+    }
+
+    private record Unit(String title, @Nullable String user) {
+    }
+
+    /** By comparing it with each before: where there are few, a set of them takes longer to make. */
+    private static boolean isListedBefore(List<Present> present, int entry) {
+        Present it = present.get(entry);
+        for (int i = 0; i < entry; i++) {
+            Present before = present.get(i);
+            if (before.title().equals(it.title()) && Objects.equals(before.user(), it.user())) {
+                return true;
+            }
+        }
+        return false;
     }
 
     /** Whether {@link #titleAndUser} would find nothing: a device may have many entries, and places take time to write. */

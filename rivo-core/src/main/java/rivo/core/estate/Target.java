@@ -80,6 +80,18 @@ public record Target(Kind kind, String id) {
         return null;
     }
 
+    // As a record's own are, but by the kind's place and not by where it lies in memory, and without a detour: there may be tens of millions in sets.
+
+    @Override
+    public boolean equals(@Nullable Object other) {
+        return this == other || other instanceof Target target && kind == target.kind && id.equals(target.id);
+    }
+
+    @Override
+    public int hashCode() {
+        return id.hashCode() * 31 + kind.ordinal();
+    }
+
     /** As it is written: {@code ou:labs}, {@code all-devices}. */
     @Override
     public String toString() {

@@ -3,9 +3,11 @@ package rivo.core.estate;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.function.UnaryOperator;
+import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
 import rivo.core.Estates;
 
@@ -83,6 +85,28 @@ class EstateChecksTest {
                 .containsExactly("unknown-device members[1]", "unknown-user members[2]", "unknown-group members[3]");
         assertThat(problemsOf(Target.user("lost"), Target.user("lost")))
                 .containsExactly("unknown-user members[0]", "unknown-user members[1]", "listed-twice members[1]");
+    }
+
+    @Test
+    void whatIsPresentIsListedOnceForEachUnit() {
+        for (int others : new int[] {0, 1, 60}) {
+            List<Title> titles = new ArrayList<>(IntStream.range(0, others).mapToObj(i -> title("t" + i, List.of(), List.of(), List.of())).toList());
+            titles.add(title("a", List.of(), List.of(), List.of()));
+            titles.add(new Title("p", "p", Scope.USER, null, List.of(), List.of()));
+            List<Present> present = new ArrayList<>(titles.stream().filter(title -> title.scope() == Scope.DEVICE)
+                    .map(title -> new Present(title.id(), null, null, null)).toList());
+            present.addAll(List.of(new Present("p", null, "rowena", null), new Present("p", null, "mirko", null)));
+            assertThat(twice(titles, present)).as("of %d", others).isEmpty();
+            present.addAll(List.of(new Present("a", Version.of("2"), null, null), new Present("p", null, "mirko", null)));
+            assertThat(twice(titles, present)).as("of %d", others).containsExactly("listed-twice " + (others + 3), "listed-twice " + (others + 4));
+        }
+    }
+
+    private static List<String> twice(List<Title> titles, List<Present> present) {
+        EstateParts parts = EstateParts.none(Instant.EPOCH).withOus(List.of(ou("root", null, false))).withTitles(titles)
+                .withUsers(List.of(new User("rowena", "", "", null, Facts.NONE), new User("mirko", "", "", null, Facts.NONE)))
+                .withDevices(List.of(new Device("d", "", null, List.of(), Facts.NONE, List.of(), present)));
+        return EstateChecks.problems(parts).stream().map(problem -> problem.code() + " " + problem.place().replaceAll("\\D*\\d+\\D+(\\d+)]", "$1")).toList();
     }
 
     /** What a group lists is known of each by itself. */

@@ -7,7 +7,6 @@ import java.util.ArrayList;
 import java.util.Collection;
 import java.util.Comparator;
 import java.util.HashMap;
-import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -132,13 +131,13 @@ public class EstateRecords {
     public List<Group> groups(@Nullable Set<String> only, Members there) {
         GroupLists<Target> lists = lists(only, there::find);
         return each("select id, name from directory_groups where true", "id", only, row -> new Group(row.getString("id"), row.getString("name"),
-                List.copyOf(new LinkedHashSet<>(lists.of(row.getString("id"))))));
+                lists.distinct(row.getString("id"))));
     }
 
     /**
      * Whom groups list, by the directory.
      *
-     * @param make what is made of a member; null where it is left out
+     * @param make what is made of a member, once for each; null where it is left out
      */
     public <M> GroupLists<M> lists(@Nullable Set<String> only, Function<Target, @Nullable M> make) {
         GroupLists<M> lists = new GroupLists<>(make);

@@ -6,8 +6,10 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.TreeMap;
 import java.util.function.Function;
+import java.util.function.Predicate;
 import org.jspecify.annotations.Nullable;
 import rivo.core.estate.Target;
 import tools.jackson.core.JsonParser;
@@ -26,10 +28,25 @@ public final class GroupLists<M> {
     static final String SELECT = "select group_id, part, members from group_lists where true";
     private static final int TO_A_ROW = 1000;
 
-    private final Map<String, TreeMap<Integer, List<M>>> parts = new HashMap<>();
-    private final Function<Target, @Nullable M> make;
+    /** What is made of a member, for all groups that list it; null where it is left out. */
+    private static final class Listed<M> {
 
-    /** @param make null where a member is left out */
+        private final @Nullable M made;
+        /** For which group it was last come to, as {@link #times} counts. */
+        private int lastTime;
+
+        Listed(@Nullable M made) {
+            this.made = made;
+        }
+    }
+
+    private final Map<String, TreeMap<Integer, List<Listed<M>>>> parts = new HashMap<>();
+    private final Function<Target, @Nullable M> make;
+    /** By what is written: millions of entries are of some hundred thousand members. */
+    private final Map<String, Listed<M>> members = new HashMap<>();
+    private int times;
+
+    /** @param make null where a member is left out; asked once for each member, however many groups list it */
     GroupLists(Function<Target, @Nullable M> make) {
         this.make = make;
     }
@@ -46,17 +63,17 @@ public final class GroupLists<M> {
 
     /** Takes a row of {@link #SELECT}, in whatever order they come. */
     void add(ResultSet row) throws SQLException {
-        List<M> members = new ArrayList<>();
+        List<Listed<M>> part = new ArrayList<>();
         try (JsonParser parser = Json.parser(row.getBytes(3))) {
             parser.nextToken();
             while (parser.nextToken() == JsonToken.VALUE_STRING) {
-                M member = make.apply(target(parser.getString()));
-                if (member != null) {
-                    members.add(member);
+                Listed<M> member = members.computeIfAbsent(parser.getString(), written -> new Listed<>(make.apply(target(written))));
+                if (member.made != null) {
+                    part.add(member);
                 }
             }
         }
-        parts.computeIfAbsent(row.getString(1), group -> new TreeMap<>()).put(row.getInt(2), members);
+        parts.computeIfAbsent(row.getString(1), group -> new TreeMap<>()).put(row.getInt(2), part);
     }
 
     private static Target target(String written) {
@@ -71,8 +88,28 @@ public final class GroupLists<M> {
 
     /** The members of a group in order, as often as each is listed. */
     public List<M> of(String group) {
+        return of(group, member -> true);
+    }
+
+    /** The same, each where it is listed first. Of one thread. */
+    public List<M> distinct(String group) {
+        times++;
+        return of(group, member -> {
+            boolean isFirst = member.lastTime != times;
+            member.lastTime = times;
+            return isFirst;
+        });
+    }
+
+    private List<M> of(String group, Predicate<Listed<M>> counts) {
         List<M> all = new ArrayList<>();
-        parts.getOrDefault(group, new TreeMap<>()).values().forEach(all::addAll);
+        for (List<Listed<M>> part : parts.getOrDefault(group, new TreeMap<>()).values()) {
+            for (Listed<M> member : part) {
+                if (counts.test(member)) {
+                    all.add(Objects.requireNonNull(member.made));
+                }
+            }
+        }
         return all;
     }
 }

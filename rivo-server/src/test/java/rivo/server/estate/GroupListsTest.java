@@ -63,7 +63,9 @@ class GroupListsTest {
         rows.addAll(GroupLists.rows("empty", List.of()));
         new JdbcTemplate(source).batchUpdate(GroupLists.INSERT, rows);
 
-        GroupLists<Target> all = new EstateRecords(db).lists(null, member -> member);
+        List<Target> made = new ArrayList<>();
+        GroupLists<Target> all = new EstateRecords(db).lists(null, member -> made.add(member) ? member : null);
+        assertThat(made).as("each once, however many groups list it").doesNotHaveDuplicates();
         assertThat(all.of("one")).isEqualTo(members);
         assertThat(all.of("full")).isEqualTo(many(1_000));
         assertThat(all.of("empty")).isEmpty();
@@ -97,6 +99,10 @@ class GroupListsTest {
         GroupLists<Target> lists = new EstateRecords(db).lists(null, member -> member);
         assertThat(lists.of("one")).isEqualTo(members);
         assertThat(lists.of("other")).containsExactly(Target.device("d5"), Target.user("d6"), Target.device("d5"));
+        for (int i = 0; i < 2; i++) {
+            assertThat(lists.distinct("other")).as("whatever was asked before").containsExactly(Target.device("d5"), Target.user("d6"));
+            assertThat(lists.distinct("one")).isEqualTo(members);
+        }
         assertThat(db.sql("select group_id || ' ' || computer from disabled_members").query(String.class).list())
                 .containsExactlyInAnyOrder("one d5", "one d6", "other d5");
     }
