@@ -90,7 +90,7 @@ public final class Estate {
         return requests.stream().distinct().collect(Collectors.groupingBy(Request::title));
     }
 
-    static <K, T> Map<K, T> byId(Collection<T> all, Function<T, K> id) {
+    private static <K, T> Map<K, T> byId(Collection<T> all, Function<T, K> id) {
         Map<K, T> map = new LinkedHashMap<>(all.size() * 2);
         all.forEach(one -> map.put(id.apply(one), one));
         return Collections.unmodifiableMap(map);
@@ -126,8 +126,8 @@ public final class Estate {
     }
 
     /**
-     * What one of the groups lists itself: the positions of those of its devices and people that there are, and the ids of its groups.
-     * Costs nothing to find: that has been done when the estate was checked, or first asked for it.
+     * Gives the positions of those of its devices and people that there are, whom one of the groups lists itself, each in the group's order.
+     * They were found when the estate was checked; else they are when this is first asked.
      */
     public void listed(Group group, IntConsumer device, IntConsumer user) {
         Listing listing = groups.listing(group);
@@ -228,7 +228,7 @@ public final class Estate {
 
     private Users users(OuTree tree, DirectoryChange change) {
         List<User> all = changed(users.all(), User::id, change.users(), change.goneUsers());
-        return Users.of(tree, all, users.index().of(all, change.users(), User::id));
+        return Users.of(tree, all, users.index().following(all, change.users(), User::id));
     }
 
     private Devices devices(OuTree tree, DirectoryChange change) {
@@ -238,7 +238,7 @@ public final class Estate {
         }
         List<Device> all = changed(devices.all(), Device::id, change.devices(), change.goneDevices());
         return Devices.of(tree, change.goneUsers().isEmpty() ? all : all.stream().map(d -> without(d, change.goneUsers())).toList(),
-                devices.index().of(all, change.devices(), Device::id));
+                devices.index().following(all, change.devices(), Device::id));
     }
 
     private static Device without(Device device, Set<String> goneUsers) {

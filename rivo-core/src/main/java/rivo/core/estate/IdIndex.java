@@ -33,17 +33,9 @@ final class IdIndex {
     private final long[] table;
     private final Map<String, Integer> crowded = new HashMap<>();
     private final BitSet again = new BitSet();
-    /** The same of all indexes in which an id has the same number. */
-    private final Object numbering;
-
     /** @param ids of one that comes again, the first counts; the array becomes this one's */
     IdIndex(String[] ids) {
-        this(ids, new Object());
-    }
-
-    private IdIndex(String[] ids, Object numbering) {
         this.ids = ids;
-        this.numbering = numbering;
         this.table = new long[Integer.highestOneBit(Math.max(1, ids.length)) << 2];
         for (int n = 0; n < ids.length; n++) {
             put(ids[n], n);
@@ -78,13 +70,13 @@ final class IdIndex {
     }
 
     /**
-     * Of others, most of which are here: those keep their numbers, and what is not there any more keeps its own. Where that is most of all numbers,
+     * The index of others, most of which are here: those keep their numbers, and what is not there any more keeps its own. Where that is most of all numbers,
      * all are numbered anew.
      *
      * @param all that are to be found
      * @param some of those, all that are not here among them
      */
-    <T> IdIndex of(Collection<T> all, Collection<T> some, Function<T, String> id) {
+    <T> IdIndex following(Collection<T> all, Collection<T> some, Function<T, String> id) {
         String[] more = some.stream().map(id).filter(one -> !has(one)).distinct().toArray(String[]::new);
         if (ids.length + more.length > 2 * all.size() + FEW) {
             return of(all, id);
@@ -94,12 +86,12 @@ final class IdIndex {
         }
         String[] next = Arrays.copyOf(ids, ids.length + more.length);
         System.arraycopy(more, 0, next, ids.length, more.length);
-        return new IdIndex(next, numbering);
+        return new IdIndex(next);
     }
 
-    /** Whether an id that is in both has the same number in both. */
-    boolean numbersAs(IdIndex other) {
-        return numbering == other.numbering;
+    /** Whether all that are in an earlier one have the same numbers here. Costs a comparison of references for each. */
+    boolean follows(IdIndex earlier) {
+        return ids.length >= earlier.ids.length && Arrays.equals(ids, 0, earlier.ids.length, earlier.ids, 0, earlier.ids.length);
     }
 
     /** How many ids were given. */

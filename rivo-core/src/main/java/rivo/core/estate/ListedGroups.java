@@ -45,7 +45,7 @@ final class ListedGroups {
             return this;
         }
         ListedGroups groups = of(byId, newerDevices, newerUsers);
-        if (newerDevices.numbersAs(devices) && newerUsers.numbersAs(users)) {
+        if (newerDevices.follows(devices) && newerUsers.follows(users)) {
             known.forEach((id, one) -> {
                 if (one.listing().size() == one.group().members().size()) {
                     groups.known.put(id, one);

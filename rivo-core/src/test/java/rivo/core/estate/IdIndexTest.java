@@ -116,14 +116,16 @@ class IdIndexTest {
     void thoseThatAreThereKeepTheirNumbersAmongOthers() {
         IdIndex few = IdIndex.of(List.of("QB-LAB-001", "QB-LAB-002"), id -> id);
         List<String> all = List.of("QB-LAB-002", "QB-LAB-003", "QB-LAB-004");
-        IdIndex more = few.of(all, List.of("QB-LAB-002", "QB-LAB-004", "QB-LAB-003", "QB-LAB-004"), id -> id);
+        IdIndex more = few.following(all, List.of("QB-LAB-002", "QB-LAB-004", "QB-LAB-003", "QB-LAB-004"), id -> id);
         assertThat(more.numbers(new String[] {"QB-LAB-001", "QB-LAB-002", "QB-LAB-003", "QB-LAB-004", "QB-LAB-005"}, id -> id))
                 .containsExactly(0, 1, 3, 2, -1);
         assertThat(more.size()).isEqualTo(4);
         assertThat(few.find("QB-LAB-003")).as("the first is as it was").isEqualTo(-1);
-        assertThat(more.numbersAs(few)).isTrue();
-        assertThat(IdIndex.of(List.of("QB-LAB-001", "QB-LAB-002"), id -> id).numbersAs(few)).isFalse();
-        assertThat(few.of(List.of("QB-LAB-002"), List.of("QB-LAB-002"), id -> id)).as("nothing new").isSameAs(few);
+        assertThat(more.follows(few)).isTrue();
+        assertThat(few.follows(more)).isFalse();
+        assertThat(more.follows(few.following(all, List.of("QB-LAB-003"), id -> id))).as("of two that follow the same").isFalse();
+        assertThat(IdIndex.of(List.of("QB-LAB-001", "QB-LAB-002"), id -> id).follows(few)).as("made anew, of the same").isTrue();
+        assertThat(few.following(List.of("QB-LAB-002"), List.of("QB-LAB-002"), id -> id)).as("nothing new").isSameAs(few);
     }
 
     /** Years of coming and going do not make it grow. */
@@ -132,9 +134,9 @@ class IdIndexTest {
         IdIndex index = IdIndex.of(List.of("QB-LAB-000"), id -> id);
         for (int i = 1; i < 10_000; i++) {
             List<String> next = List.of("QB-LAB-" + i);
-            IdIndex after = index.of(next, next, id -> id);
+            IdIndex after = index.following(next, next, id -> id);
             assertThat(after.has(next.get(0))).isTrue();
-            assertThat(after.numbersAs(index)).isEqualTo(after.size() > 1);
+            assertThat(after.follows(index)).isEqualTo(after.size() > 1);
             assertThat(after.size()).isLessThan(1_010);
             index = after;
         }

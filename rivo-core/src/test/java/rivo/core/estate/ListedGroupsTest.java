@@ -41,7 +41,7 @@ class ListedGroupsTest {
         ListedGroups before = groups(LAB, LATER);
         Listing found = before.listing(LAB);
         before.listing(LATER);
-        ListedGroups among = before.among(DEVICES.of(List.of("QB-LAB-001", "QB-LAB-002", "QB-LAB-003"), List.of("QB-LAB-003"), id -> id), USERS);
+        ListedGroups among = before.among(DEVICES.following(List.of("QB-LAB-001", "QB-LAB-002", "QB-LAB-003"), List.of("QB-LAB-003"), id -> id), USERS);
         assertThat(among.listing(LAB)).isSameAs(found);
         assertThat(among.listing(LATER).devices()).containsExactly(0, 2);
         assertThat(before.among(DEVICES, USERS)).as("the very same").isSameAs(before);
