@@ -164,6 +164,18 @@ class EstateChecksTest {
     }
 
     @Test
+    void whatIsPutIntoAnEstateMayNameWhatIsThere() {
+        Estate sound = Estate.of(peopled());
+        Assignment ofDevices = Assignment.of("a", 901, Subject.title("siltscope"), Intent.REQUIRED,
+                List.of(Target.device("lab-1"), Target.ou("labs"), Target.ALL_DEVICES));
+        Estate after = sound.withAssignments(List.of(ofDevices));
+        assertThat(after.assignments().find("a")).isEqualTo(ofDevices);
+        assertThatThrownBy(() -> sound.withAssignments(List.of(Assignment.of("a", 901, Subject.title("siltscope"), Intent.REQUIRED,
+                List.of(Target.device("rowena"), Target.group("lab-1")))))).isInstanceOfSatisfying(RefusedException.class,
+                        e -> assertThat(e.problems()).extracting(Problem::code).containsExactly("unknown-device", "unknown-group"));
+    }
+
+    @Test
     void aDeepChainIsNoTrouble() {
         List<Title> chain = new ArrayList<>();
         for (int i = 0; i < 20_000; i++) {

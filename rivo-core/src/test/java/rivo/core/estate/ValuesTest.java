@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import java.math.BigDecimal;
 import java.time.Instant;
 import java.util.List;
+import java.util.Set;
 import java.util.Map;
 import org.junit.jupiter.api.Test;
 import rivo.core.Estates;
@@ -14,6 +15,13 @@ import rivo.core.Estates;
 class ValuesTest {
 
     private static final Instant NOW = Estates.AS_OF;
+
+    @Test
+    void targetsAreTheSameByKindAndId() {
+        assertThat(Target.device("a")).isEqualTo(Target.device(new String("a"))).hasSameHashCodeAs(Target.device("a"))
+                .isNotEqualTo(Target.user("a")).isNotEqualTo(Target.device("b")).isNotEqualTo(null).isNotEqualTo("device:a");
+        assertThat(Set.of(Target.device("a"), Target.user("a"), Target.group("a"), Target.ou("a"), Target.ALL_DEVICES, Target.ALL_USERS)).hasSize(6);
+    }
 
     @Test
     void targetsAreReadAsTheyAreWritten() {

@@ -191,6 +191,23 @@ class SimulatedFleetTest {
     }
 
     @Test
+    void aWaitThatWasNotHeardIsSaidAgainOnceAndThenNothingMore() throws IOException {
+        AtomicInteger turnedAway = new AtomicInteger();
+        server.turnsAway = report -> report.progress() != null && !report.progress().isEmpty() && turnedAway.incrementAndGet() <= 2 ? 503 : 0;
+        Work whole = siltscope(JobAction.INSTALL, RunningJob.sha256(INSTALLER));
+        server.work = within(whole, new Window(Set.of(LocalDateTime.now().plusDays(3).getDayOfWeek()), LocalTime.NOON, 60));
+        try (SimulatedFleet fleet = fleet(Map.of())) {
+            until(() -> reached(JobState.WAITING));
+            int reports = server.reports.size();
+            int asked = server.asked.size();
+            until(() -> server.asked.stream().skip(asked).filter(a -> a.startsWith("/device/v2/work")).count() > 4);
+            assertThat(server.reports).hasSize(reports);
+            assertThat(progress()).hasSize(1);
+            assertThat(fleet).isNotNull();
+        }
+    }
+
+    @Test
     void whatWasNotHeardIsSaidAfterARestart() throws IOException {
         AtomicInteger turnedAway = new AtomicInteger();
         server.turnsAway = report -> saysDone(report) && turnedAway.incrementAndGet() > 0 ? 503 : 0;
