@@ -48,16 +48,15 @@ final class SimulatedDevice {
     private final Roster.Entry entry;
     private final Luck luck;
     private final ServerConnection server;
-    private final FleetStore store;
+    private final KeptState kept;
+    private final DeviceReports reports;
     private final Tries tries;
     /** What has been fetched and is still there, by what it should be: its SHA-256. */
     private final Map<String, String> contents = new HashMap<>();
     private final Sessions sessions;
-    private DeviceState state;
     private Work work = Work.nothing();
     private @Nullable String etag;
     private @Nullable RunningJob running;
-    private @Nullable List<Report.Found> presentReported;
     private @Nullable List<String> signedInReported;
     private final Map<String, String> toldWaiting = new HashMap<>();
     private final DeviceNotices notices;
@@ -82,10 +81,10 @@ final class SimulatedDevice {
         this.restartTime = settings.stepTime().multipliedBy(RESTART_STEPS);
         this.sessions = new Sessions(luck, entry.people(), entry.triedOut() ? Duration.ZERO : settings.sessions());
         this.entry = entry;
-        this.state = state;
+        this.kept = new KeptState(state, store);
+        this.reports = new DeviceReports(kept, server, notices);
         this.luck = luck;
         this.server = server;
-        this.store = store;
     }
 
     boolean isLively() {
@@ -93,7 +92,7 @@ final class SimulatedDevice {
     }
 
     boolean isEnrolled() {
-        return state.isEnrolled();
+        return state().isEnrolled();
     }
 
     String name() {
@@ -117,7 +116,7 @@ final class SimulatedDevice {
 
     /** One turn: a call-in when it is due, and a step of the job under way. */
     void turn(Duration interval) throws IOException, InterruptedException {
-        if (!state.isEnrolled()) {
+        if (!state().isEnrolled()) {
             enrol();
         }
         Instant now = Instant.now();
@@ -142,6 +141,9 @@ final class SimulatedDevice {
         } else {
             advance(running);
         }
+        if (!state().unheard().isNothing()) {
+            reports.say(jobs().present());
+        }
     }
 
     /** Where whoever is signed in here comes to their shelf of this device, once. */
@@ -153,11 +155,11 @@ final class SimulatedDevice {
         if (signedIn.isEmpty()) {
             throw new IOException("nobody is signed in on " + name());
         }
-        return server.shelfLink(state, signedIn.get(0), title).path();
+        return server.shelfLink(state(), signedIn.get(0), title).path();
     }
 
     private DeviceJobs jobs() {
-        return new DeviceJobs(work, state);
+        return new DeviceJobs(work, state());
     }
 
     /** Before it calls in: what it shall do may hang on it. Whoever signs in has a profile from then on. */
@@ -167,13 +169,13 @@ final class SimulatedDevice {
             return;
         }
         for (String account : signedIn) {
-            if (!state.profiles().containsKey(account)) {
-                keep(state.withProfile(account, Map.of()));
+            if (!state().profiles().containsKey(account)) {
+                kept.keep(state().withProfile(account, Map.of()));
             }
         }
         // What it shall do, and where it finds content, hangs on what it is.
         boolean first = signedInReported == null;
-        send(new Report(0, first ? entry.facts() : null, first ? software() : null, null, List.of(), List.of(), signedIn), state.unheard());
+        reports.sayWhoIsSignedIn(first ? entry.facts() : null, signedIn);
         signedInReported = signedIn;
         if (!first && !signedIn.isEmpty()) {
             useShelf(signedIn.get(0));
@@ -182,30 +184,30 @@ final class SimulatedDevice {
 
     /** Whoever has signed in may look at their shelf, which the agent shows. */
     private void useShelf(String account) throws IOException, InterruptedException {
-        String time = "time " + state.reports();
+        String time = "time " + state().reports();
         if (luck.perMille("shelf " + time) < shelfUse) {
-            ShelfAct act = SimulatedPerson.does(luck, server.shelf(state, account), account, time);
+            ShelfAct act = SimulatedPerson.does(luck, server.shelf(state(), account), account, time);
             if (act != null) {
-                server.act(state, act);
+                server.act(state(), act);
             }
         }
     }
 
     private void enrol() throws IOException, InterruptedException {
-        store.keep(state);
+        kept.keep(state());
         EnrolmentToken token = EnrolmentToken.parse(entry.token())
                 .orElseThrow(() -> new IOException("there is no token to enrol with"));
-        Enrolled enrolled = server.enrol(token, AgreementKey.of(state.privateKey()));
-        keep(state.enrolled(enrolled.device(), token.serverPublicKey()));
+        Enrolled enrolled = server.enrol(token, AgreementKey.of(state().privateKey()));
+        kept.keep(state().enrolled(enrolled.device(), token.serverPublicKey()));
     }
 
     private void callIn(Duration next) throws IOException, InterruptedException {
-        HttpResponse<byte[]> response = server.callIn(state, etag, next);
+        HttpResponse<byte[]> response = server.callIn(state(), etag, next);
         if (response.statusCode() == 200) {
             work = server.work(response.body());
             if (work.serverKey() != null) {
                 // The answer was signed by the key that it replaces.
-                keep(state.enrolled(Objects.requireNonNull(state.id()), work.serverKey()));
+                kept.keep(state().enrolled(Objects.requireNonNull(state().id()), work.serverKey()));
             }
             etag = response.headers().firstValue("ETag").orElse(null);
             parked.keySet().retainAll(work.jobs().stream().map(DeviceJobs::key).toList());
@@ -214,10 +216,7 @@ final class SimulatedDevice {
         if (response.statusCode() == 200 && running != null) {
             tellWhatIsNext(running.job());
         }
-        List<Report.Found> present = jobs().present();
-        if (!present.equals(presentReported) || !state.unheard().isNothing()) {
-            sendUnheard(present);
-        }
+        reports.sayWhatIsPresent(jobs().present());
     }
 
     /** Says of what could begin that it has heard of it, where another job is under way. */
@@ -232,7 +231,7 @@ final class SimulatedDevice {
             }
         }
         if (!next.isEmpty()) {
-            send(next, List.of());
+            reports.say(next, List.of());
         }
     }
 
@@ -240,7 +239,7 @@ final class SimulatedDevice {
     private boolean isDue(Job job) {
         String key = DeviceJobs.key(job);
         DeviceJobs jobs = jobs();
-        return !state.notices().unfinished().containsKey(key) && !parked.containsKey(key) && tries.isDue(key, Instant.now()) && !jobs.isSo(job) && jobs.hasItsDevicePart(job);
+        return !state().notices().unfinished().containsKey(key) && !parked.containsKey(key) && tries.isDue(key, Instant.now()) && !jobs.isSo(job) && jobs.hasItsDevicePart(job);
     }
 
     private void startNext() throws IOException, InterruptedException {
@@ -249,7 +248,7 @@ final class SimulatedDevice {
         if (resumed != null) {
             parked.values().remove(resumed);
             running = resumed;
-            send(List.of(resumed.resumed()), List.of());
+            reports.say(List.of(resumed.resumed()), List.of());
             return;
         }
         for (Job job : work.jobs()) {
@@ -266,7 +265,7 @@ final class SimulatedDevice {
                 running = new RunningJob(job, work.mirrors(), luck.mishap(key, tried), contents, step -> areRunning(key, step));
                 toldWaiting.remove(key);
                 notices.tell(job, NoticeKind.START, now);
-                send(List.of(running.started()), List.of());
+                reports.say(List.of(running.started()), List.of());
                 return;
             }
         }
@@ -287,7 +286,7 @@ final class SimulatedDevice {
         JobBeginning beginning = new JobBeginning(work, job);
         Progress says = isSignedIn(job) ? beginning.waits() : beginning.waitsFor(nameOf(job.person()));
         if (!says.message().equals(toldWaiting.put(DeviceJobs.key(job), says.message()))) {
-            send(List.of(says), List.of());
+            reports.say(List.of(says), List.of());
         }
     }
 
@@ -304,7 +303,7 @@ final class SimulatedDevice {
             tellItWaits(current.job());
             return;
         }
-        Progress progress = current.next(server, state);
+        Progress progress = current.next(server, state());
         if (progress.state() == JobState.DONE) {
             running = null;
             finish(current.job(), progress, current.takeFetched());
@@ -319,7 +318,7 @@ final class SimulatedDevice {
             }
             notices.ask(current.job(), needs, needs == NoticeKind.RESTART ? current.job().courtesy().restart() : needs == NoticeKind.SIGN_OUT ? current.job().courtesy().signOut()
                     : toClose(current.job()), now);
-            keepNotices();
+            reports.keepNotices();
         } else if (progress.state() == JobState.FAILED || progress.state() == JobState.WAITING) {
             progress = later(current, progress, key);
             running = null;
@@ -327,7 +326,7 @@ final class SimulatedDevice {
                 notices.tell(current.job(), NoticeKind.FAILED, now);
             }
         }
-        send(List.of(progress), current.takeFetched());
+        reports.say(List.of(progress), current.takeFetched());
     }
 
     /** Whoever is there is asked to close programs, whatever else they are asked for; it may be put off as a restart may. */
@@ -339,12 +338,12 @@ final class SimulatedDevice {
     private void finish(Job job, Progress done, List<Report.Fetched> fetched) throws IOException, InterruptedException {
         String key = DeviceJobs.key(job);
         // Together, so that nothing is put on and never said, whatever comes in between.
-        keep(jobs().after(job).with(state.unheard().and(List.of(done), fetched)));
+        kept.keep(jobs().after(job).with(state().unheard().and(List.of(done), fetched)));
         List.of(key, AGAIN + key, FAILED + key).forEach(this::forget);
         tries.forget(key);
         job.contents().forEach(content -> contents.remove(content.sha256()));
         notices.tell(job, job.action() == JobAction.INSTALL ? NoticeKind.DONE : NoticeKind.REMOVED, Instant.now());
-        sendUnheard(jobs().present());
+        reports.say(jobs().present());
     }
 
     /** The ids of those who are signed in. */
@@ -365,13 +364,13 @@ final class SimulatedDevice {
         }
         if (!signedOut.isEmpty() && restartEnds == null) {
             // Some switch their computer off when they go.
-            boolean restarts = running == null && luck.perMille("restart after " + state.reports()) < RESTARTS_OF_THEIR_OWN;
+            boolean restarts = running == null && luck.perMille("restart after " + state().reports()) < RESTARTS_OF_THEIR_OWN;
             happened(now, restarts ? new NoticeKind[] {NoticeKind.RESTART, NoticeKind.SIGN_OUT} : new NoticeKind[] {NoticeKind.SIGN_OUT});
         }
         List<Progress> changed = waitingForPeople(now);
-        keepNotices();
+        reports.keepNotices();
         if (!changed.isEmpty() || !notices.unreported().isEmpty()) {
-            send(changed, List.of());
+            reports.say(changed, List.of());
         }
     }
 
@@ -429,12 +428,6 @@ final class SimulatedDevice {
         }).filter(Objects::nonNull).toList();
     }
 
-    private void keepNotices() {
-        if (!notices.book().equals(state.notices())) {
-            keep(state.with(notices.book()));
-        }
-    }
-
     /** What comes of a try that ended otherwise than well: when the next one is, counted from its end. */
     private Progress later(RunningJob current, Progress progress, String key) {
         Instant ended = progress.at();
@@ -452,70 +445,22 @@ final class SimulatedDevice {
         return progress.waiting(reason, tries.afterALook(key, ended));
     }
 
-    private List<Report.Software> software() {
-        return new Evidence(state.software()).software();
-    }
-
-    /** Says how jobs stand, and what was fetched. */
-    private void send(List<Progress> progress, List<Report.Fetched> fetched) throws IOException, InterruptedException {
-        keep(state.with(state.unheard().and(progress, fetched)));
-        sendUnheard(null);
-    }
-
-    /** Says what has not been heard, be it new or said before. @param present what is there now; null to say nothing of it */
-    private void sendUnheard(@Nullable List<Report.Found> present) throws IOException, InterruptedException {
-        keepNotices();
-        List<Report.Told> told = notices.unreported();
-        Unheard unheard = state.unheard();
-        try {
-            send(new Report(0, null, present == null ? null : software(), present, unheard.progress(), unheard.fetched(), null, told.isEmpty() ? null : told), Unheard.NOTHING);
-        } catch (ServerConnection.RefusedByServer e) {
-            if (e.isForGood()) {
-                // It would be refused as often as it is said.
-                keep(state.with(Unheard.NOTHING));
-            }
-            throw e;
-        }
-        notices.reported(told);
-        if (present != null) {
-            presentReported = present;
-        }
-    }
-
-    /** Under the next number. @param left what is still unheard once it is taken */
-    private void send(Report report, Unheard left) throws IOException, InterruptedException {
-        ReportAnswer answer = server.report(state, numbered(report));
-        if (!answer.taken()) {
-            // The server knows later reports than this device remembers: say it again under the next number.
-            keep(state.withReports(answer.last()));
-            answer = server.report(state, numbered(report));
-        }
-        keep(state.withReports(answer.last()).with(answer.taken() ? left : state.unheard()));
-        notices.refused(Objects.requireNonNullElse(answer.refused(), List.of()), Instant.now());
-    }
-
-    private Report numbered(Report report) {
-        return new Report(state.reports() + 1, report.facts(), report.software(), report.present(), report.progress(), report.fetched(),
-                report.signedIn(), report.notices());
-    }
-
     /** Counts, over restarts too. */
     private int count(String what, int more) {
-        Map<String, Integer> attempts = new HashMap<>(state.attempts());
+        Map<String, Integer> attempts = new HashMap<>(state().attempts());
         int count = Math.max(0, attempts.getOrDefault(what, 0) + more);
         attempts.put(what, count);
-        keep(state.withAttempts(attempts));
+        kept.keep(state().withAttempts(attempts));
         return count;
     }
 
     private void forget(String what) {
-        Map<String, Integer> attempts = new HashMap<>(state.attempts());
+        Map<String, Integer> attempts = new HashMap<>(state().attempts());
         attempts.remove(what);
-        keep(state.withAttempts(attempts));
+        kept.keep(state().withAttempts(attempts));
     }
 
-    private void keep(DeviceState newer) {
-        state = newer;
-        store.keep(newer);
+    private DeviceState state() {
+        return kept.state();
     }
 }

@@ -2,6 +2,7 @@ package rivo.devices.fleet;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.stream.Stream;
 import rivo.devices.protocol.Progress;
 import rivo.devices.protocol.Report;
 
@@ -29,6 +30,15 @@ record Unheard(List<Progress> progress, List<Report.Fetched> fetched) {
 
     Unheard and(List<Progress> moreProgress, List<Report.Fetched> moreFetched) {
         return new Unheard(newest(progress, moreProgress), newest(fetched, moreFetched));
+    }
+
+    Unheard without(Unheard some) {
+        return new Unheard(progress.stream().filter(one -> !some.progress.contains(one)).toList(), fetched.stream().filter(one -> !some.fetched.contains(one)).toList());
+    }
+
+    /** Each by itself, in order. */
+    List<Unheard> each() {
+        return Stream.concat(progress.stream().map(one -> new Unheard(List.of(one), List.of())), fetched.stream().map(one -> new Unheard(List.of(), List.of(one)))).toList();
     }
 
     private static <T> List<T> newest(List<T> before, List<T> more) {

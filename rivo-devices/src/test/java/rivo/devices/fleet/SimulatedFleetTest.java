@@ -237,6 +237,21 @@ class SimulatedFleetTest {
         }
     }
 
+    /** As of a title that has gone in the meantime: what else was to be said with it is not lost. */
+    @Test
+    void whatIsRefusedForGoodTakesNothingElseAlong() throws IOException {
+        AtomicInteger turnedAway = new AtomicInteger();
+        server.turnsAway = report -> report.progress() == null || report.progress().stream().noneMatch(p -> p.message().equals("looking")) ? 0
+                : turnedAway.incrementAndGet() == 1 ? 503 : 422;
+        server.work = siltscope(JobAction.INSTALL, RunningJob.sha256(INSTALLER));
+        try (SimulatedFleet fleet = fleet(Map.of())) {
+            until(() -> reached(JobState.DONE));
+            assertThat(server.reports).filteredOn(SimulatedFleetTest::saysDone).first().matches(SimulatedFleetTest::saysDoneAndPresent);
+            assertThat(progress()).extracting(Progress::message).doesNotContain("looking");
+            assertThat(fleet).isNotNull();
+        }
+    }
+
     @Test
     void onlyTheNewestOfAllThatIsUnheardIsKept() {
         Unheard unheard = Unheard.NOTHING;
