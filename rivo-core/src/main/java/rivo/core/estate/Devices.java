@@ -15,10 +15,6 @@ public final class Devices {
         this.order = order;
     }
 
-    static Devices of(OuTree ous, Collection<Device> devices) {
-        return of(ous, devices, index(devices));
-    }
-
     /** @param index of the ids of all of them */
     static Devices of(OuTree ous, Collection<Device> devices, IdIndex index) {
         return new Devices(OuOrder.of(ous, devices.toArray(new Device[0]), index, KIND));

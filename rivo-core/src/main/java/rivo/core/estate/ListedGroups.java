@@ -34,8 +34,11 @@ final class ListedGroups {
         return new ListedGroups(byId, devices, users, new ConcurrentHashMap<>());
     }
 
-    /** Others among the same devices and people. */
+    /** Others among the same devices and people; what is known of groups that there are no more is forgotten. */
     ListedGroups with(Map<String, Group> newer) {
+        if (newer.size() < known.size()) {
+            known.keySet().retainAll(newer.keySet());
+        }
         return new ListedGroups(newer, devices, users, known);
     }
 

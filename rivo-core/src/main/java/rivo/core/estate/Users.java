@@ -15,10 +15,6 @@ public final class Users {
         this.order = order;
     }
 
-    static Users of(OuTree ous, Collection<User> users) {
-        return of(ous, users, index(users));
-    }
-
     /** @param index of the ids of all of them */
     static Users of(OuTree ous, Collection<User> users, IdIndex index) {
         return new Users(OuOrder.of(ous, users.toArray(new User[0]), index, KIND));

@@ -61,6 +61,16 @@ class ListedGroupsTest {
     }
 
     @Test
+    void whatIsKnownOfAGroupThatHasGoneTakesNoMemory() {
+        ListedGroups before = groups(LAB, LATER);
+        Listing lab = before.listing(LAB);
+        Listing later = before.listing(LATER);
+        before.with(Map.of("later", LATER));
+        assertThat(before.listing(LATER)).isSameAs(later);
+        assertThat(before.listing(LAB)).as("found anew").isNotSameAs(lab).usingRecursiveComparison().isEqualTo(lab);
+    }
+
+    @Test
     void whatListsSomeIsTold() {
         ListedGroups groups = groups(LAB, new Group("later", "", List.of(Target.device("QB-LAB-001"))));
         List<Target> members = new ArrayList<>(LAB.members());
