@@ -250,7 +250,7 @@ public final class Estate {
 
     private static ListedGroups groups(ListedGroups groups, DirectoryChange change) {
         Set<Target> goes = change.gone();
-        Predicate<Group> listsGone = groups.listing(goes);
+        Predicate<Group> listsGone = groups.thatList(goes);
         return groups.with(byId(changed(List.copyOf(groups.byId().values()), Group::id, change.groups(), change.goneGroups()).stream()
                 .map(group -> listsGone.test(group) ? without(group, goes) : group).toList(), Group::id));
     }

@@ -33,6 +33,7 @@ final class IdIndex {
     private final long[] table;
     private final Map<String, Integer> crowded = new HashMap<>();
     private final BitSet again = new BitSet();
+
     /** @param ids of one that comes again, the first counts; the array becomes this one's */
     IdIndex(String[] ids) {
         this.ids = ids;

@@ -83,7 +83,7 @@ final class ListedGroups {
     }
 
     /** Whether a group lists one of these; of one whose members are not all here, it may be said though it lists none. */
-    Predicate<Group> listing(Set<Target> some) {
+    Predicate<Group> thatList(Set<Target> some) {
         BitSet someDevices = new BitSet();
         BitSet someUsers = new BitSet();
         for (Target one : some) {

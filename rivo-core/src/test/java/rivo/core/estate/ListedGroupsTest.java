@@ -75,9 +75,9 @@ class ListedGroupsTest {
         ListedGroups groups = groups(LAB, new Group("later", "", List.of(Target.device("QB-LAB-001"))));
         List<Target> members = new ArrayList<>(LAB.members());
         members.addAll(List.of(Target.user("rowena"), Target.user("nobody"), Target.device("mirko"), Target.group("QB-LAB-001")));
-        members.forEach(one -> assertThat(groups.listing(Set.of(one)).test(LAB)).as(one.toString()).isEqualTo(LAB.members().contains(one)));
-        assertThat(groups.listing(Set.of()).test(LAB)).isFalse();
-        assertThat(groups.listing(Set.of()).test(LATER)).as("not all of it is here").isTrue();
+        members.forEach(one -> assertThat(groups.thatList(Set.of(one)).test(LAB)).as(one.toString()).isEqualTo(LAB.members().contains(one)));
+        assertThat(groups.thatList(Set.of()).test(LAB)).isFalse();
+        assertThat(groups.thatList(Set.of()).test(LATER)).as("not all of it is here").isTrue();
     }
 
     /** By the estate's own changes of the directory: whoever comes, goes and moves. */

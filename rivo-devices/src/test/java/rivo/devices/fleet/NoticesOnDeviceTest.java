@@ -1,7 +1,6 @@
 package rivo.devices.fleet;
 
 import static org.assertj.core.api.Assertions.assertThat;
-import static rivo.devices.fleet.Eventually.until;
 
 import java.io.IOException;
 import java.nio.file.Files;
@@ -15,7 +14,7 @@ import java.util.EnumSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
-import java.util.concurrent.Callable;
+import java.util.function.BooleanSupplier;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
@@ -121,6 +120,10 @@ class NoticesOnDeviceTest {
 
     private boolean isDone(Job job) {
         return progress().stream().anyMatch(p -> p.title().equals(job.title()) && p.state() == JobState.DONE);
+    }
+
+    private static void until(BooleanSupplier condition) {
+        Eventually.within(Duration.ofSeconds(20), condition);
     }
 
     private interface During {
@@ -327,7 +330,7 @@ class NoticesOnDeviceTest {
         Courtesy courtesy = courtesy(new Interruption(Way.NONE, 0, 3600, 900), NoticeKind.START, NoticeKind.RESTART, NoticeKind.DONE);
         Job job = job("siltscope", courtesy, run(ExitMeaning.RESTART));
         server.work = work(job);
-        Callable<Boolean> isWaiting = () -> progress().stream().anyMatch(p -> p.state() == JobState.WAITING);
+        BooleanSupplier isWaiting = () -> progress().stream().anyMatch(p -> p.state() == JobState.WAITING);
         with(true, () -> until(isWaiting));
         server.reports.clear();
         Instant off = Instant.now();

@@ -2,7 +2,6 @@ package rivo.devices.fleet;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
-import static rivo.devices.fleet.Eventually.until;
 
 import java.io.IOException;
 import java.nio.file.Path;
@@ -13,6 +12,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.function.BooleanSupplier;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import org.junit.jupiter.api.AfterEach;
@@ -84,6 +84,10 @@ class PeopleOnDeviceTest {
 
     private List<Report.Found> lastPresent() {
         return new ArrayList<>(server.reports).stream().filter(r -> r.present() != null).reduce((a, b) -> b).map(Report::present).orElse(List.of());
+    }
+
+    private static void until(BooleanSupplier condition) {
+        Eventually.within(Duration.ofSeconds(15), condition);
     }
 
     @Test

@@ -1,7 +1,6 @@
 package rivo.devices.fleet;
 
 import static org.assertj.core.api.Assertions.assertThat;
-import static rivo.devices.fleet.Eventually.until;
 
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
@@ -14,6 +13,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.atomic.AtomicInteger;
+import java.util.function.BooleanSupplier;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -81,6 +81,10 @@ class SimulatedFleetTest {
         return new Work(List.of(new Job("siltscope", "Siltscope Lab", JobAction.INSTALL, "4.2.0", List.of(),
                 List.of(steps))), List.of(new Work.Check("siltscope", List.of(new Work.Seen("4.2.0", false,
                         List.of(new Work.Look(PresenceKind.PRODUCT_CODE, "{5C1E}", "4.2.0")))))), List.of(), List.of());
+    }
+
+    private static void until(BooleanSupplier condition) {
+        Eventually.within(Duration.ofSeconds(10), condition);
     }
 
     private List<Progress> progress() {

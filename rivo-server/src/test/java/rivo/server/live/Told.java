@@ -1,7 +1,8 @@
 package rivo.server.live;
 
-import static rivo.server.Eventually.until;
+import static org.assertj.core.api.Assertions.assertThat;
 
+import java.time.Duration;
 import java.util.Collection;
 import java.util.HashSet;
 import java.util.Set;
@@ -9,6 +10,8 @@ import rivo.server.TestServer;
 
 /** What those who look are told has changed. */
 public final class Told {
+
+    private static final Duration SOON = Duration.ofSeconds(5);
 
     private Told() {
     }
@@ -22,10 +25,10 @@ public final class Told {
         Collection<String> wanted = Set.of(topics);
         Set<String> told = new HashSet<>();
         // What is told comes after the answer.
-        until(() -> {
+        for (long end = System.nanoTime() + SOON.toNanos(); !told.containsAll(wanted) && System.nanoTime() < end; Thread.onSpinWait()) {
             events.endRound();
             told.addAll(events.since(before));
-            return told.containsAll(wanted);
-        });
+        }
+        assertThat(told).containsAll(wanted);
     }
 }

@@ -1,7 +1,7 @@
 package rivo.server.mirror;
 
 import static org.assertj.core.api.Assertions.assertThat;
-import static rivo.server.Eventually.until;
+import static rivo.server.Eventually.within;
 
 import com.sun.net.httpserver.HttpServer;
 import java.io.ByteArrayInputStream;
@@ -12,10 +12,12 @@ import java.net.InetSocketAddress;
 import java.net.ServerSocket;
 import java.net.Socket;
 import java.nio.charset.StandardCharsets;
+import java.time.Duration;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.concurrent.Callable;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.Executors;
@@ -97,6 +99,10 @@ class CopiesTest extends ServerTest {
 
     private static void put(String address) {
         assertThat(server.ask("PUT", "/api/mirrors/hartsmere", Map.of("id", "hartsmere", "name", "Hartsmere", "address", address)).status()).isEqualTo(204);
+    }
+
+    private static void until(Callable<Boolean> condition) {
+        within(Duration.ofSeconds(20), condition);
     }
 
     private static JsonNode line() {

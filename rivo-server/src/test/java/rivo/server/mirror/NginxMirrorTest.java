@@ -1,7 +1,7 @@
 package rivo.server.mirror;
 
 import static org.assertj.core.api.Assertions.assertThat;
-import static rivo.server.Eventually.until;
+import static rivo.server.Eventually.within;
 
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
@@ -17,6 +17,7 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
+import java.util.concurrent.Callable;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.MethodOrderer;
@@ -89,6 +90,10 @@ class NginxMirrorTest {
     static void stop() throws Exception {
         nginx.close();
         server.close();
+    }
+
+    private static void until(Callable<Boolean> condition) {
+        within(Duration.ofSeconds(30), condition);
     }
 
     private static HttpResponse<byte[]> get(String path, long from, long to) throws IOException, InterruptedException {

@@ -2,7 +2,6 @@ package rivo.server.shelf;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
-import static rivo.server.Eventually.until;
 
 import com.unboundid.ldap.sdk.Modification;
 import com.unboundid.ldap.sdk.ModificationType;
@@ -11,6 +10,7 @@ import java.net.http.HttpRequest;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.Map;
+import java.util.concurrent.TimeUnit;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
@@ -259,7 +259,7 @@ class ShelfTest extends ShelfWalk {
     }
 
     @Test
-    void whoeverWaitsForASeatSeesTheirPlace() {
+    void whoeverWaitsForASeatSeesTheirPlace() throws InterruptedException {
         offer(Scope.DEVICE);
         Catalogue catalogue = server.bean(Catalogue.class);
         TitleRecord now = catalogue.now().record(title);
@@ -268,7 +268,11 @@ class ShelfTest extends ShelfWalk {
         assertThat(offered().path("waitsFor").asString()).isEqualTo("seat");
         assertThat(offered().at("/seats/place").asInt()).isEqualTo(1);
         // What titles come to is not found out at each look.
-        until(() -> server.ask("GET", "/api/today", null).body().path("seats").valueStream().anyMatch(one -> one.path("title").asString().equals(title)));
+        long end = System.nanoTime() + TimeUnit.SECONDS.toNanos(20);
+        while (server.ask("GET", "/api/today", null).body().path("seats").valueStream().noneMatch(one -> one.path("title").asString().equals(title))) {
+            assertThat(System.nanoTime()).as("in time").isLessThan(end);
+            Thread.sleep(100);
+        }
     }
 
     private static Answer link(String account) {
