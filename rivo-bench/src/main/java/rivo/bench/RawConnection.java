@@ -1,14 +1,11 @@
 package rivo.bench;
 
-import java.io.BufferedInputStream;
+import java.io.ByteArrayOutputStream;
 import java.io.EOFException;
 import java.io.IOException;
-import java.io.InputStream;
-import java.io.OutputStream;
 import java.net.Socket;
 import java.net.URI;
 import java.nio.charset.StandardCharsets;
-import java.util.Locale;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -23,27 +20,30 @@ final class RawConnection implements AutoCloseable {
 
     private final URI server;
     private final String host;
+    private final byte[] come = new byte[1 << 14];
+    private int at;
+    private int end;
     private Socket socket;
-    private InputStream in;
-    private OutputStream out;
     private boolean ends;
 
     RawConnection(URI server) throws IOException {
         this.server = server;
         this.host = server.getHost() + ":" + server.getPort();
-        this.socket = new Socket(server.getHost(), server.getPort());
-        this.in = new BufferedInputStream(socket.getInputStream(), 1 << 14);
-        this.out = socket.getOutputStream();
-        socket.setTcpNoDelay(true);
+        this.socket = connected();
+    }
+
+    private Socket connected() throws IOException {
+        Socket made = new Socket(server.getHost(), server.getPort());
+        made.setTcpNoDelay(true);
+        return made;
     }
 
     /** A server ends a connection after so many requests, and says so. */
     private void again() throws IOException {
         socket.close();
-        socket = new Socket(server.getHost(), server.getPort());
-        in = new BufferedInputStream(socket.getInputStream(), 1 << 14);
-        out = socket.getOutputStream();
-        socket.setTcpNoDelay(true);
+        socket = connected();
+        at = 0;
+        end = 0;
         ends = false;
     }
 
@@ -63,7 +63,7 @@ final class RawConnection implements AutoCloseable {
         if (ends) {
             again();
         }
-        out.write(whole);
+        socket.getOutputStream().write(whole);
         return read();
     }
 
@@ -73,42 +73,77 @@ final class RawConnection implements AutoCloseable {
         boolean chunked = false;
         String etag = null;
         for (String line = line(); !line.isEmpty(); line = line()) {
-            int colon = line.indexOf(':');
-            String name = line.substring(0, colon).toLowerCase(Locale.ROOT);
-            switch (name) {
-                case "content-length" -> length = Integer.parseInt(line.substring(colon + 1).strip());
-                case "etag" -> etag = line.substring(colon + 1).strip();
-                case "transfer-encoding" -> chunked = true;
-                case "connection" -> ends = line.toLowerCase(Locale.ROOT).contains("close");
-                default -> {
-                    continue;
-                }
+            if (isHeader(line, "Content-Length:")) {
+                length = Integer.parseInt(value(line));
+            } else if (isHeader(line, "ETag:")) {
+                etag = value(line);
+            } else if (isHeader(line, "Transfer-Encoding:")) {
+                chunked = true;
+            } else if (isHeader(line, "Connection:")) {
+                ends = "close".equalsIgnoreCase(value(line));
             }
         }
-        return new Answer(status, etag, status == 304 ? new byte[0] : chunked ? chunks() : in.readNBytes(length));
+        return new Answer(status, etag, status == 304 ? new byte[0] : chunked ? chunks() : bytes(length));
+    }
+
+    private static boolean isHeader(String line, String name) {
+        return line.regionMatches(true, 0, name, 0, name.length());
+    }
+
+    private static String value(String line) {
+        return line.substring(line.indexOf(':') + 1).strip();
     }
 
     private byte[] chunks() throws IOException {
-        java.io.ByteArrayOutputStream body = new java.io.ByteArrayOutputStream();
+        ByteArrayOutputStream body = new ByteArrayOutputStream();
         for (int size = Integer.parseInt(line(), 16); size > 0; size = Integer.parseInt(line(), 16)) {
-            body.write(in.readNBytes(size));
+            body.write(bytes(size));
             line();
         }
         line();
         return body.toByteArray();
     }
 
+    /** Without its end. */
     private String line() throws IOException {
-        StringBuilder line = new StringBuilder();
-        for (int b = in.read(); b != '\n'; b = in.read()) {
-            if (b < 0) {
-                throw new EOFException("the server closed the connection");
+        int from = 0;
+        while (true) {
+            for (int i = at + from; i < end; i++) {
+                if (come[i] == '\n') {
+                    String line = new String(come, at, i - at, StandardCharsets.ISO_8859_1);
+                    at = i + 1;
+                    return line.endsWith("\r") ? line.substring(0, line.length() - 1) : line;
+                }
             }
-            if (b != '\r') {
-                line.append((char) b);
-            }
+            from = end - at;
+            more();
         }
-        return line.toString();
+    }
+
+    private byte[] bytes(int length) throws IOException {
+        byte[] bytes = new byte[length];
+        for (int done = 0; done < length;) {
+            if (at == end) {
+                more();
+            }
+            int n = Math.min(length - done, end - at);
+            System.arraycopy(come, at, bytes, done, n);
+            at += n;
+            done += n;
+        }
+        return bytes;
+    }
+
+    /** Behind what has come and not been read. */
+    private void more() throws IOException {
+        System.arraycopy(come, at, come, 0, end - at);
+        end -= at;
+        at = 0;
+        int n = end == come.length ? -1 : socket.getInputStream().read(come, end, come.length - end);
+        if (n < 0) {
+            throw new EOFException("the server closed the connection, or its line is too long");
+        }
+        end += n;
     }
 
     @Override

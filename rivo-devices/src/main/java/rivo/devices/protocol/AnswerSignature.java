@@ -2,8 +2,6 @@ package rivo.devices.protocol;
 
 import java.time.Instant;
 import java.util.Optional;
-import java.util.regex.Matcher;
-import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -17,7 +15,6 @@ import org.jspecify.annotations.Nullable;
 public record AnswerSignature(KeyId keyId, Instant created, String value) {
 
     private static final String REQUEST = "\"signature\";req;key=\"rivo\"";
-    private static final Pattern INPUT = Pattern.compile("rivo=(?<covered>\\([^()]{1,200}\\))" + SignatureText.PARAMETERS);
 
     /**
      * What is signed of an answer.
@@ -59,12 +56,8 @@ public record AnswerSignature(KeyId keyId, Instant created, String value) {
 
     /** Reads the two headers of an answer; empty when they are missing, or of another form. */
     public static Optional<AnswerSignature> parse(@Nullable String input, @Nullable String value, Answer answer) {
-        Matcher in = INPUT.matcher(input == null ? "" : input);
-        Optional<String> told = SignatureText.value(value);
-        if (!in.matches() || told.isEmpty() || !in.group("covered").equals(answer.covered())) {
-            return Optional.empty();
-        }
-        return KeyId.parse(in.group("key")).map(id -> new AnswerSignature(id, SignatureText.created(in), told.get()));
+        return SignatureText.parameters(input, answer.covered()).flatMap(by -> SignatureText.value(value)
+                .map(told -> new AnswerSignature(by.keyId(), by.created(), told)));
     }
 
     /** Whether this was made with this key for this answer. */
@@ -83,6 +76,6 @@ public record AnswerSignature(KeyId keyId, Instant created, String value) {
     }
 
     private String parameters(Answer answer) {
-        return answer.covered() + SignatureText.parameters(created, keyId);
+        return answer.covered() + new SignatureText.Parameters(created, keyId).text();
     }
 }

@@ -1,8 +1,6 @@
 package rivo.devices.protocol;
 
 import java.util.Optional;
-import java.util.regex.Matcher;
-import java.util.regex.Pattern;
 
 /**
  * Names the key of a signature, as its parameter {@code keyid}.
@@ -12,12 +10,24 @@ import java.util.regex.Pattern;
  */
 public record KeyId(String name, String serverTag) {
 
-    /** A name is of visible ASCII characters, no quotation mark, no backslash and no at sign. */
-    private static final Pattern TEXT = Pattern.compile("(?<name>[!#-?A-\\[\\]-~]{1,200})@(?<tag>[0-9a-f]{8})");
+    private static final int LONGEST_NAME = 200;
+    private static final int TAG_LENGTH = 8;
 
+    /** A name is of 1 to 200 visible ASCII characters, no quotation mark, no backslash and no at sign; a tag of 8 hexadecimal digits. */
     static Optional<KeyId> parse(String text) {
-        Matcher matcher = TEXT.matcher(text);
-        return matcher.matches() ? Optional.of(new KeyId(matcher.group("name"), matcher.group("tag"))) : Optional.empty();
+        int at = text.length() - TAG_LENGTH - 1;
+        if (at < 1 || at > LONGEST_NAME || text.charAt(at) != '@') {
+            return Optional.empty();
+        }
+        for (int i = 0; i < text.length(); i++) {
+            char c = text.charAt(i);
+            boolean may = i < at ? c > ' ' && c < 0x7f && c != '"' && c != '\\' && c != '@'
+                    : i == at || SignatureText.isDigit(c) || c >= 'a' && c <= 'f';
+            if (!may) {
+                return Optional.empty();
+            }
+        }
+        return Optional.of(new KeyId(text.substring(0, at), text.substring(at + 1)));
     }
 
     @Override

@@ -22,6 +22,9 @@ public final class MessageKey {
     private static final int LENGTH = 32;
     private static final int TAG_LENGTH = 8;
 
+    /** One for each thread: to find another each time takes as long as what it is for. */
+    private static final ThreadLocal<Mac> MACS = ThreadLocal.withInitial(MessageKey::newMac);
+
     private final SecretKeySpec key;
 
     private MessageKey(byte[] bytes) {
@@ -89,10 +92,18 @@ public final class MessageKey {
     }
 
     private static byte[] hmac(SecretKeySpec key, byte[] text) {
+        Mac mac = MACS.get();
         try {
-            Mac mac = Mac.getInstance(ALGORITHM);
             mac.init(key);
-            return mac.doFinal(text);
+        } catch (GeneralSecurityException e) {
+            throw new IllegalStateException("a key of " + ALGORITHM + " is any bytes", e);
+        }
+        return mac.doFinal(text);
+    }
+
+    private static Mac newMac() {
+        try {
+            return Mac.getInstance(ALGORITHM);
         } catch (GeneralSecurityException e) {
             throw new IllegalStateException("every Java has " + ALGORITHM, e);
         }

@@ -5,8 +5,6 @@ import java.security.MessageDigest;
 import java.time.Instant;
 import java.util.Base64;
 import java.util.Optional;
-import java.util.regex.Matcher;
-import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -21,8 +19,6 @@ public record Signature(KeyId keyId, Instant created, String value) {
 
     private static final String PLAIN = "(\"@method\" \"@path\")";
     private static final String WITH_BODY = "(\"@method\" \"@path\" \"content-digest\")";
-    private static final Pattern INPUT = Pattern.compile("rivo=\\(\"@method\" \"@path\"(?<body> \"content-digest\")?\\)"
-            + SignatureText.PARAMETERS);
 
     /** The header {@code Signature-Input}. */
     public String inputHeader(boolean hasBody) {
@@ -35,7 +31,11 @@ public record Signature(KeyId keyId, Instant created, String value) {
     }
 
     private String parameters(boolean hasBody) {
-        return (hasBody ? WITH_BODY : PLAIN) + SignatureText.parameters(created, keyId);
+        return covered(hasBody) + new SignatureText.Parameters(created, keyId).text();
+    }
+
+    private static String covered(boolean hasBody) {
+        return hasBody ? WITH_BODY : PLAIN;
     }
 
     /** The header {@code Content-Digest} of a body. */
@@ -57,12 +57,8 @@ public record Signature(KeyId keyId, Instant created, String value) {
 
     /** Reads the two headers; empty when they are missing, or not of the one form that is taken. */
     public static Optional<Signature> parse(@Nullable String input, @Nullable String value, boolean hasBody) {
-        Matcher in = INPUT.matcher(input == null ? "" : input);
-        Optional<String> told = SignatureText.value(value);
-        if (!in.matches() || told.isEmpty() || (in.group("body") != null) != hasBody) {
-            return Optional.empty();
-        }
-        return KeyId.parse(in.group("key")).map(id -> new Signature(id, SignatureText.created(in), told.get()));
+        return SignatureText.parameters(input, covered(hasBody)).flatMap(by -> SignatureText.value(value)
+                .map(told -> new Signature(by.keyId(), by.created(), told)));
     }
 
     /** Whether this was made with this key for this request. Takes the same time for every wrong one. */

@@ -69,7 +69,16 @@ class SignatureTest {
         "rivo=(\"@method\" \"@path\" \"content-digest\");created=1;keyid=\"d\"1@0a1b2c3d\";alg=\"hmac-sha256\"",
         "rivo=(\"@method\" \"@path\" \"content-digest\");created=1;keyid=\"d1@0a1b2c3d\";alg=\"none\"",
         "rivo=(\"@method\" \"@path\");created=1;keyid=\"d1@0a1b2c3d\";alg=\"hmac-sha256\"",
-        "rivo=(\"@method\" \"@path\" \"content-digest\");created=1;keyid=\"d1\";alg=\"hmac-sha256\""})
+        "rivo=(\"@method\" \"@path\" \"content-digest\");created=1;keyid=\"d1\";alg=\"hmac-sha256\"",
+        "rivo=(\"@method\" \"@path\" \"content-digest\");created=;keyid=\"d1@0a1b2c3d\";alg=\"hmac-sha256\"",
+        "rivo=(\"@method\" \"@path\" \"content-digest\");created=-1;keyid=\"d1@0a1b2c3d\";alg=\"hmac-sha256\"",
+        "rivo=(\"@method\" \"@path\" \"content-digest\");created=\u0661;keyid=\"d1@0a1b2c3d\";alg=\"hmac-sha256\"",
+        "rivo=(\"@method\" \"@path\" \"content-digest\");created=1000000000000;keyid=\"d1@0a1b2c3d\";alg=\"hmac-sha256\"",
+        "rivo=(\"@method\" \"@path\" \"content-digest\");created=1;keyid=\";alg=\"hmac-sha256\"",
+        "rivo=(\"@method\" \"@path\" \"content-digest\");created=1;keyid=\"\";alg=\"hmac-sha256\"",
+        "rivo=(\"@method\" \"@path\" \"content-digest\");created=1",
+        "rivo=(\"@method\" \"@path\" \"content-digest\");created=1;keyid=\"d1@0a1b2c3d\";alg=\"hmac-sha256\" ",
+        "other=(\"@method\" \"@path\" \"content-digest\");created=1;keyid=\"d1@0a1b2c3d\";alg=\"hmac-sha256\""})
     void onlyTheOneFormIsTaken(String input) {
         assertThat(Signature.parse(input, signature.valueHeader(), true)).isEmpty();
     }
@@ -90,10 +99,34 @@ class SignatureTest {
         }
     }
 
+    @Test
+    void theLatestInstantThatIsWrittenIsTaken() {
+        Signature late = Signature.sign(KEY, D1, Instant.ofEpochSecond(999_999_999_999L), "GET", PATH, null);
+        assertThat(Signature.parse(late.inputHeader(false), late.valueHeader(), false)).contains(late);
+    }
+
     @ParameterizedTest
     @ValueSource(strings = {"", "rivo=::", "rivo=:AAAA:", "rivo=:!!!!:"})
     void aValueThatIsNoneIsNotTaken(String value) {
         assertThat(Signature.parse(signature.inputHeader(true), value, true)).isEmpty();
+    }
+
+    /** 43 of the characters of base64, one that fills up, and nothing before, between or after. */
+    @Test
+    void aValueIsOf32BytesInBase64() {
+        String value = "AZaz09+/".repeat(5) + "AAA=";
+        assertThat(Signature.parse(signature.inputHeader(true), "rivo=:" + value + ":", true).orElseThrow().value()).isEqualTo(value);
+        for (char c = 0; c < 300; c++) {
+            boolean may = "ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789+/".indexOf(c) >= 0;
+            for (int at : new int[] {0, 20, 42}) {
+                String other = value.substring(0, at) + c + value.substring(at + 1);
+                assertThat(Signature.parse(signature.inputHeader(true), "rivo=:" + other + ":", true).isPresent()).as("%d at %d", (int) c, at).isEqualTo(may);
+            }
+        }
+        for (String other : List.of("rivo=:A" + value + ":", "rivo=:" + value.substring(1) + ":", "rivo=:" + value + ":\n", "rivo=:" + value + ";", "rivo=;" + value + ":",
+                "rivo=:" + value.replace('=', 'A') + ":", "RIVO=:" + value + ":")) {
+            assertThat(Signature.parse(signature.inputHeader(true), other, true)).as(other).isEmpty();
+        }
     }
 
     @Test

@@ -10,7 +10,7 @@ import java.util.Locale;
 import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 import org.springframework.beans.factory.annotation.Qualifier;
-import org.springframework.boot.security.autoconfigure.web.servlet.SecurityFilterProperties;
+import org.springframework.core.Ordered;
 import org.springframework.core.annotation.Order;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Component;
@@ -19,13 +19,13 @@ import org.springframework.web.servlet.HandlerExceptionResolver;
 import rivo.server.web.ApiException;
 
 /**
- * Stands before everything below {@code /device}: refuses addresses that are written in another way than the one plain way,
+ * Stands before everything below {@code /device}, right behind the front door: refuses addresses that are written in another way than the one plain way,
  * reads the body once and no farther than it may be, and signs the answer where it is known to whom it goes. It lets nobody in:
  * who may is decided where the route has been chosen, by {@link CallerResolver}; only who proves to be a device is answered before: one that
  * has been told everything by {@link NothingNew}, one that reports by {@link ReportsAtTheGate}.
  */
 @Component
-@Order(SecurityFilterProperties.DEFAULT_FILTER_ORDER - 1)
+@Order(Ordered.HIGHEST_PRECEDENCE + 1)
 class DeviceGate extends OncePerRequestFilter {
 
     private static final String PREFIX = "/device";

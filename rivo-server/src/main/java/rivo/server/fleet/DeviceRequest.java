@@ -46,6 +46,11 @@ final class DeviceRequest extends HttpServletRequestWrapper {
         return body.length;
     }
 
+    /** Not to be changed. */
+    byte[] body() {
+        return body;
+    }
+
     /** The {@code Content-Digest} that it should have. */
     String digest() {
         return Signature.digest(body);

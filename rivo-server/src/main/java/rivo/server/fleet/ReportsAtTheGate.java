@@ -68,9 +68,9 @@ class ReportsAtTheGate {
         }
     }
 
-    private @Nullable Report report(DeviceRequest request) throws IOException {
+    private @Nullable Report report(DeviceRequest request) {
         try {
-            Report report = reader.readValue(request.getInputStream());
+            Report report = reader.readValue(request.body());
             return report == null || !ReadValues.problems(report).isEmpty() ? null : report;
         } catch (JacksonException e) {
             return null;

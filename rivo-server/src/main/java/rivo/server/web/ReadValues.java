@@ -23,11 +23,11 @@ public final class ReadValues {
     private static final Instant LATEST = Instant.parse("9999-12-31T23:59:59Z");
     private static final int MOST_PROBLEMS = 100;
 
-    /** Java makes a record's components, and parses their annotations, anew whenever it is asked for them. */
+    /** Of a record, those that can hold something wrong. Java makes them, and parses their annotations, anew whenever it is asked for them. */
     private static final ClassValue<List<Component>> COMPONENTS = new ClassValue<>() {
         @Override
         protected List<Component> computeValue(Class<?> type) {
-            return Stream.of(type.getRecordComponents()).map(Component::of).toList();
+            return Stream.of(type.getRecordComponents()).filter(one -> !one.getType().isPrimitive()).map(Component::of).toList();
         }
     };
 
