@@ -197,7 +197,8 @@ public final class Load {
         row("the bare endpoint, 304", nothing[0].percentiles(), "the floor");
         row("call-ins with nothing new", nothing[1].percentiles() + ratio(nothing[1], nothing[0]), "≥ half of the floor");
         Measured work = measured(server, devices, (device, connection, n) -> device.callIn(connection, true), plan.warm(), plan.seconds(), 200);
-        row("call-ins that are told their work", work.percentiles() + ratio(work, nothing[0]), "");
+        row(String.format(Locale.ROOT, "call-ins that are told their work, %.0f KB each", devices.stream().mapToInt(LoadDevice::told).average().orElse(0) / 1000),
+                work.percentiles() + ratio(work, nothing[0]), "");
         Measured[] reports = inTurn(bare, server, devices, report, 200);
         row("the bare endpoint that takes a report's body", reports[0].percentiles(), "the floor of reports");
         row("reports, each on disk before it is acknowledged", reports[1].percentiles() + ratio(reports[1], reports[0]), "≥ half of that");

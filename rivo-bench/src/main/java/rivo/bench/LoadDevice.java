@@ -19,6 +19,7 @@ final class LoadDevice {
     private final KeyId keyId;
     private final MessageKey key;
     private @Nullable String etag;
+    private int told;
     private long number;
 
     private LoadDevice(KeyId keyId, MessageKey key) {
@@ -54,8 +55,16 @@ final class LoadDevice {
         RawConnection.Answer answer = connection.ask("GET", WORK, signed(key, keyId, "GET", WORK, null) + (held == null || again ? ""
                 : "If-None-Match: " + held + "\r\n"), null);
         // Only what it was told: the bare endpoint, which the same devices ask by turns, tells nothing and has an entity tag of its own.
-        etag = answer.status() == 200 ? answer.etag() : held;
+        if (answer.status() == 200) {
+            etag = answer.etag();
+            told = answer.body().length;
+        }
         return answer.status();
+    }
+
+    /** How many bytes its work had when it was last told; 0 before. */
+    int told() {
+        return told;
     }
 
     /** One fact that is another each time, as a device's are. */
