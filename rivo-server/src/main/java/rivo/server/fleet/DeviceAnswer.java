@@ -25,6 +25,7 @@ final class DeviceAnswer extends HttpServletResponseWrapper {
 
     private static final String SIGNER = DeviceAnswer.class.getName();
     private static final String CONTENT = DeviceAnswer.class.getName() + ".content";
+    private static final String DIGEST = DeviceAnswer.class.getName() + ".digest";
 
     /** @param request the value of the signature that is answered */
     private record Signer(KeyId keyId, MessageKey key, String request) {
@@ -53,6 +54,11 @@ final class DeviceAnswer extends HttpServletResponseWrapper {
     /** What follows is content. */
     static void isContent(HttpServletRequest request) {
         request.setAttribute(CONTENT, true);
+    }
+
+    /** The digest of the body, where all goes well: a work may be large, and need not be looked through twice. */
+    static void hasDigest(HttpServletRequest request, String digest) {
+        request.setAttribute(DIGEST, digest);
     }
 
     @Override
@@ -113,11 +119,15 @@ final class DeviceAnswer extends HttpServletResponseWrapper {
             writer.flush();
         }
         byte[] body = held.toByteArray();
-        sign(body.length == 0 ? null : Signature.digest(body));
+        sign(body.length == 0 ? null : digest(body));
         if (body.length > 0) {
             response.setContentLength(body.length);
             response.getOutputStream().write(body);
         }
+    }
+
+    private String digest(byte[] body) {
+        return getStatus() == HttpServletResponse.SC_OK && asked.getAttribute(DIGEST) instanceof String known ? known : Signature.digest(body);
     }
 
     private void sign(@Nullable String digest) {

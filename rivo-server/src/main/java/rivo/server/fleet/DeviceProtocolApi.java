@@ -3,10 +3,7 @@ package rivo.server.fleet;
 import io.swagger.v3.oas.annotations.Hidden;
 import jakarta.servlet.http.HttpServletRequest;
 import java.io.IOException;
-import java.security.MessageDigest;
-import java.security.NoSuchAlgorithmException;
 import java.time.Duration;
-import java.util.Base64;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 import org.springframework.core.io.FileSystemResource;
@@ -32,6 +29,7 @@ import rivo.devices.protocol.Report;
 import rivo.devices.protocol.ReportAnswer;
 import rivo.devices.protocol.ShelfAct;
 import rivo.devices.protocol.ShelfLink;
+import rivo.devices.protocol.Signature;
 import rivo.devices.protocol.Work;
 import rivo.server.ServerSettings;
 import rivo.server.audience.Accounts;
@@ -95,7 +93,7 @@ class DeviceProtocolApi {
     @GetMapping("/v2/work")
     ResponseEntity<byte[]> callIn(CallingDevice caller,
             @RequestHeader(name = "If-None-Match", required = false) @Nullable String held,
-            @RequestHeader(name = "Rivo-Next-Call-In", required = false) @Nullable Long nextIn) {
+            @RequestHeader(name = "Rivo-Next-Call-In", required = false) @Nullable Long nextIn, HttpServletRequest request) {
         Device device = device(caller);
         nothingNew.calledIn(device.id(), nextIn);
         String serverKey = enrolments.newServerKey(caller.snapshot(), device.id());
@@ -107,11 +105,13 @@ class DeviceProtocolApi {
         Work told = WorkOfDevice.of(caller.snapshot(), device);
         named.told(device.id(), told);
         byte[] body = json.of(told.withServerKey(serverKey));
-        String etag = etag(body);
+        String digest = Signature.digest(body);
+        String etag = etag(digest);
         toldWork.told(caller.snapshot(), device, serverKey, told, etag);
         if (etag.equals(held)) {
             return ResponseEntity.status(HttpStatus.NOT_MODIFIED).eTag(etag).cacheControl(untilNext).build();
         }
+        DeviceAnswer.hasDigest(request, digest);
         return ResponseEntity.ok().eTag(etag).cacheControl(untilNext).contentType(MediaType.APPLICATION_JSON)
                 .body(body);
     }
@@ -124,13 +124,10 @@ class DeviceProtocolApi {
         return device;
     }
 
-    private static String etag(byte[] body) {
-        try {
-            byte[] hash = MessageDigest.getInstance("SHA-256").digest(body);
-            return '"' + Base64.getUrlEncoder().withoutPadding().encodeToString(hash).substring(0, 22) + '"';
-        } catch (NoSuchAlgorithmException e) {
-            throw new IllegalStateException("every Java has SHA-256", e);
-        }
+    /** Of 132 bits of the digest, in the characters of base64url (RFC 4648, section 5). */
+    private static String etag(String digest) {
+        int from = digest.indexOf(':') + 1;
+        return '"' + digest.substring(from, from + 22).replace('+', '-').replace('/', '_') + '"';
     }
 
     @PostMapping("/v2/reports")
