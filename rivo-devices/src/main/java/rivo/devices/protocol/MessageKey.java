@@ -22,7 +22,7 @@ public final class MessageKey {
     private static final int LENGTH = 32;
     private static final int TAG_LENGTH = 8;
 
-    /** One for each thread: to find another each time takes as long as what it is for. */
+    /** One for each thread: a new one has first to be looked for among all that Java has. */
     private static final ThreadLocal<Mac> MACS = ThreadLocal.withInitial(MessageKey::newMac);
 
     private final SecretKeySpec key;

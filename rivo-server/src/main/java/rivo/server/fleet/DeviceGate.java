@@ -19,10 +19,11 @@ import org.springframework.web.servlet.HandlerExceptionResolver;
 import rivo.server.web.ApiException;
 
 /**
- * Stands before everything below {@code /device}, right behind the front door: refuses addresses that are written in another way than the one plain way,
- * reads the body once and no farther than it may be, and signs the answer where it is known to whom it goes. It lets nobody in:
- * who may is decided where the route has been chosen, by {@link CallerResolver}; only who proves to be a device is answered before: one that
- * has been told everything by {@link NothingNew}, one that reports by {@link ReportsAtTheGate}.
+ * Stands before everything below {@code /device}, right behind the front door, since no other filter has anything to do there: refuses
+ * addresses that are written in another way than the one plain way, reads the body once and no farther than it may be, and signs the answer
+ * where it is known to whom it goes. It lets nobody in: who may is decided where the route has been chosen, by {@link CallerResolver}; only
+ * who proves to be a device is answered before: one that has been told everything by {@link NothingNew}, one that reports by
+ * {@link ReportsAtTheGate}.
  */
 @Component
 @Order(Ordered.HIGHEST_PRECEDENCE + 1)

@@ -232,11 +232,11 @@ class DeviceProtocolTest {
         String sha = work(Map.of()).body().at("/jobs/0/contents/0/sha256").asString();
         String etag = work(Map.of()).header("ETag");
         HttpRequest[] requests = {request("GET", "/device/v2/work", null),
-            HttpRequest.newBuilder(request("GET", "/device/v2/work", null), (n, v) -> true).header("If-None-Match", etag).build(),
+            with("If-None-Match", etag), with("If-None-Match", "W/" + etag), with("If-None-Match", "*"), with("Accept", "text/plain"),
             request("POST", "/device/v2/reports", "{\"number\":1}"), request("POST", "/device/v2/reports", "{\"number\":0}"),
             request("POST", "/device/v2/reports", "{"), request("GET", "/device/v2/content/" + sha, null),
             request("GET", "/device/v2/content/" + "0".repeat(64), null)};
-        int[] statuses = {200, 304, 200, 422, 400, 200, 404};
+        int[] statuses = {200, 304, 304, 200, 200, 200, 422, 400, 200, 404};
         for (int i = 0; i < requests.length; i++) {
             Answer answer = device.send(requests[i]);
             String signature = requests[i].headers().firstValue("Signature").orElseThrow();
@@ -244,6 +244,11 @@ class DeviceProtocolTest {
             assertThat(device.isSigned(answer, signature)).as(requests[i] + " " + answer.headers()).isTrue();
             assertThat(device.isSigned(answer, "rivo=:another:")).isFalse();
         }
+    }
+
+    /** A call-in with one header more. */
+    private HttpRequest with(String header, String value) {
+        return HttpRequest.newBuilder(request("GET", "/device/v2/work", null), (n, v) -> true).header(header, value).build();
     }
 
     private HttpRequest request(String method, String path, @Nullable String json) {
