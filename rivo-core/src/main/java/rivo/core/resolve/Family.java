@@ -56,6 +56,7 @@ final class Family {
     private final int[] lowest;
     /** For each title those of which some release needs it. */
     private final List<Set<Integer>> neededBy = new ArrayList<>();
+    private final boolean[] needed;
     private final List<Version[]> thresholds;
     private final boolean[] seats;
     private final boolean related;
@@ -103,6 +104,10 @@ final class Family {
         }
         this.neighbours = near.stream().map(of -> of.stream().mapToInt(j -> j).toArray()).toArray(int[][]::new);
         this.lowest = IntStream.range(0, n).map(i -> numbers(i).map(release -> reached[release]).min().orElse(0)).toArray();
+        this.needed = new boolean[n];
+        for (int i = 0; i < n; i++) {
+            needed[i] = !neededBy.get(i).isEmpty();
+        }
         this.longestChain = findLongestChain();
         this.back = new int[n][];
         for (int i = 0; i < n; i++) {
@@ -273,7 +278,7 @@ final class Family {
 
     /** Whether some release of the family needs the title. */
     boolean isNeeded(int title) {
-        return !neededBy.get(title).isEmpty();
+        return needed[title];
     }
 
     /** How many titles need one another in turn, at the most. */

@@ -240,12 +240,20 @@ final class Needs {
     }
 
     private void mark(TitleBits n, boolean pulls, long[] at, boolean on) {
-        for (long[] set : pulls ? new long[][] {n.pulling} : new long[][] {n.kept, n.decided, n.standing}) {
-            if (on) {
-                sets.add(set, at);
-            } else {
-                sets.remove(set, at);
-            }
+        if (pulls) {
+            mark(n.pulling, at, on);
+        } else {
+            mark(n.kept, at, on);
+            mark(n.decided, at, on);
+            mark(n.standing, at, on);
+        }
+    }
+
+    private void mark(long[] set, long[] at, boolean on) {
+        if (on) {
+            sets.add(set, at);
+        } else {
+            sets.remove(set, at);
         }
     }
 
