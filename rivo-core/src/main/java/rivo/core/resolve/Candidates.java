@@ -13,9 +13,9 @@ final class Candidates {
     private final FamilyBits bits;
     private final LaneSets sets;
     private int count;
-    private int[] titles = new int[8];
-    private long[][] where = new long[8][];
-    private long[] order = new long[8];
+    private int[] titles = {};
+    private long[][] where = {};
+    private long[] order = {};
 
     Candidates(FamilyBits bits) {
         this.bits = bits;
@@ -33,8 +33,8 @@ final class Candidates {
             return;
         }
         if (count == titles.length) {
-            titles = Arrays.copyOf(titles, 2 * count);
-            where = Arrays.copyOf(where, 2 * count);
+            titles = Arrays.copyOf(titles, 2 * count + 2);
+            where = Arrays.copyOf(where, 2 * count + 2);
         }
         titles[count] = title;
         where[count++] = at;
@@ -99,7 +99,7 @@ final class Candidates {
             TitleBits title = bits.at(titles[i]);
             for (int s = 0; s < title.stoodCount(); s++) {
                 if (steps == order.length) {
-                    order = Arrays.copyOf(order, 2 * steps);
+                    order = Arrays.copyOf(order, 2 * steps + 2);
                 }
                 order[steps++] = (long) title.step(s) << 32 | (long) i << STEP | s;
             }

@@ -11,7 +11,7 @@ final class LaneSets {
     private final int words;
     private int from;
     private int to;
-    private long[][] memory = new long[16][];
+    private long[][] memory = {};
     private int taken;
 
     /** @param words of each set */
@@ -63,7 +63,7 @@ final class LaneSets {
     /** The same with anything in it, to be written over. */
     long[] some() {
         if (taken == memory.length) {
-            memory = Arrays.copyOf(memory, 2 * taken);
+            memory = Arrays.copyOf(memory, 2 * taken + 4);
         }
         long[] set = memory[taken];
         if (set == null) {

@@ -17,10 +17,10 @@ final class Needs {
 
     /** What is pulled in, and what is decided as it is, for the title whose turn it is: one after the other. */
     private int count;
-    private int[] titles = new int[8];
-    private int[] parts = new int[8];
-    private boolean[] pulled = new boolean[8];
-    private long[][] where = new long[8][];
+    private int[] titles = {};
+    private int[] parts = {};
+    private boolean[] pulled = {};
+    private long[][] where = {};
 
     Needs(Family family, Turns turns, FamilyBits bits, Settlement.Sink sink) {
         this.family = family;
@@ -209,10 +209,10 @@ final class Needs {
 
     private void add(int n, int part, boolean pulls, long[] at) {
         if (count == titles.length) {
-            titles = Arrays.copyOf(titles, 2 * count);
-            parts = Arrays.copyOf(parts, 2 * count);
-            pulled = Arrays.copyOf(pulled, 2 * count);
-            where = Arrays.copyOf(where, 2 * count);
+            titles = Arrays.copyOf(titles, 2 * count + 2);
+            parts = Arrays.copyOf(parts, 2 * count + 2);
+            pulled = Arrays.copyOf(pulled, 2 * count + 2);
+            where = Arrays.copyOf(where, 2 * count + 2);
         }
         titles[count] = n;
         parts[count] = part;
