@@ -54,7 +54,7 @@ class FirstSliceTest extends BrowserTest {
         button("Publish").click();
         assertThat(page.getByText("is published.").first()).isVisible();
         page.navigate("/fleet?title=dosecalc&outcome=required&q=planning");
-        page.locator("[data-index='0'] a").click();
+        openFirst();
         page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName(Pattern.compile("^Dosecalc"))).click();
         Locator why = page.getByRole(AriaRole.REGION, new Page.GetByRoleOptions().setName("Why"));
         assertThat(why).containsText("at Planning, says so");
@@ -65,6 +65,12 @@ class FirstSliceTest extends BrowserTest {
         assertThat(done).isVisible(within(DEVICE_DONE));
         assertThat(millisecondsFromPublishingToFirstReport()).isBetween(0.0, FIVE_SECONDS);
         assertThat(browser.complaints()).isEmpty();
+    }
+
+    /** The first device of the list: the list stands, and can be acted on, until the device's page has come. */
+    private void openFirst() {
+        page.locator("[data-index='0'] a").click();
+        assertThat(page.getByRole(AriaRole.HEADING, new Page.GetByRoleOptions().setName(Pattern.compile("^QB-")))).isVisible();
     }
 
     /** By the server's own record: from the change that decides to the first line of the device's log. */
@@ -106,7 +112,7 @@ class FirstSliceTest extends BrowserTest {
             page.navigate("/fleet");
             page.waitForSelector("[data-index='0'] a");
             assertThat(browser.faults(theme)).as("the fleet, %s", theme).isEmpty();
-            page.locator("[data-index='0'] a").click();
+            openFirst();
             assertThat(page.getByText("last seen")).isVisible();
             assertThat(browser.faults(theme)).as("a device, %s", theme).isEmpty();
             page.keyboard().press("Control+k");
