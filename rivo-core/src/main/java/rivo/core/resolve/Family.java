@@ -56,6 +56,7 @@ final class Family {
     private final int[] lowest;
     /** For each title those of which some release needs it. */
     private final List<Set<Integer>> neededBy = new ArrayList<>();
+    /** Whether there are any: asked for each title of each device. */
     private final boolean[] needed;
     private final List<Version[]> thresholds;
     private final boolean[] seats;
@@ -104,14 +105,12 @@ final class Family {
         }
         this.neighbours = near.stream().map(of -> of.stream().mapToInt(j -> j).toArray()).toArray(int[][]::new);
         this.lowest = IntStream.range(0, n).map(i -> numbers(i).map(release -> reached[release]).min().orElse(0)).toArray();
-        this.needed = new boolean[n];
-        for (int i = 0; i < n; i++) {
-            needed[i] = !neededBy.get(i).isEmpty();
-        }
         this.longestChain = findLongestChain();
+        this.needed = new boolean[n];
         this.back = new int[n][];
         for (int i = 0; i < n; i++) {
             int own = i;
+            needed[i] = !neededBy.get(i).isEmpty();
             back[i] = Arrays.stream(neighbours[i]).map(j -> Arrays.binarySearch(neighbours[j], own)).toArray();
         }
     }
