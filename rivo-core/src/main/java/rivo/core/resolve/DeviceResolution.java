@@ -41,6 +41,8 @@ final class DeviceResolution {
     /** What the device's own unit comes to, by title that user titles ask about: null where it has no outcome. */
     private final Map<String, @Nullable Decision> ofDevice = new HashMap<>();
     private final List<Resolver.UnitOutcome> outcomes = new ArrayList<>();
+    /** Of one family after the other. */
+    private final UnitSettlement settlement = new UnitSettlement();
 
     DeviceResolution(Resolver resolver, int position) {
         this.resolver = resolver;
@@ -70,6 +72,7 @@ final class DeviceResolution {
     List<Resolver.UnitOutcome> family(int place) {
         Family family = relations.inOrder().get(place);
         if (family.scope() == Scope.USER) {
+            family.deviceNeeds().forEach(need -> settleBefore(need.title()));
             for (int unit = audiences.units().from(position); unit < audiences.units().to(position); unit++) {
                 settle(place, family, unit, audiences.user(unit, Scope.USER));
             }
@@ -81,6 +84,13 @@ final class DeviceResolution {
             remember(family, outcomes.subList(before, outcomes.size()));
         }
         return outcomes;
+    }
+
+    /** Settles the family of a device title before those of user titles that ask about it: one family is settled at a time. */
+    private void settleBefore(String deviceTitle) {
+        if (!ofDevice.containsKey(deviceTitle)) {
+            family(relations.place(deviceTitle));
+        }
     }
 
     private void remember(Family family, List<Resolver.UnitOutcome> settled) {
@@ -98,46 +108,43 @@ final class DeviceResolution {
         new AtUnit(place, family, unit, user).settle();
     }
 
-    /** A family at one unit: its sets have one lane. */
-    private final class AtUnit implements Settlement.Sink, FamilyBits.Outside {
+    /** A family at one unit. */
+    private final class AtUnit implements UnitTitles.Outside {
 
         private final int place;
         private final Family family;
         private final int unit;
         private final String user;
-        private final List<Turns.Share> shares = new ArrayList<>();
-        /** By title: first what it comes to by itself. */
-        private final @Nullable Decision[] decisions;
-        private final @Nullable Present[] there;
-        private @Nullable FamilyBits bits;
+        private final UnitTitles titles = settlement.titles();
 
         AtUnit(int place, Family family, int unit, String user) {
             this.place = place;
             this.family = family;
             this.unit = unit;
             this.user = user;
-            this.decisions = new Decision[family.titles().size()];
-            this.there = new Present[decisions.length];
         }
 
         void settle() {
-            for (int t = pairsByTarget.next(mayHold, place, 0); t < decisions.length; t = pairsByTarget.next(mayHold, place, t + 1)) {
+            titles.begin(family, this);
+            int count = family.titles().size();
+            boolean asks = false;
+            for (int t = pairsByTarget.next(mayHold, place, 0); t < count; t = pairsByTarget.next(mayHold, place, t + 1)) {
                 BaseOutcome base = base(place, t, unit);
                 if (base != null) {
-                    shares.add(new Turns.Share(t, base, family.number(t, base.choice())));
-                    decisions[t] = base.decision();
+                    titles.assigned(t, base);
+                    asks |= base.outcome() == Outcome.REQUIRED && family.needs(titles.release(t)).length > 0;
                 }
             }
             if (presentIn.get(place)) {
                 device.present().forEach(this::isThere);
             }
-            if (canMeet()) {
-                relate();
+            if (asks || twoMeet()) {
+                settlement.settle();
             }
-            for (int t = 0; t < decisions.length; t++) {
-                Decision decision = decisions[t] == null && there[t] != null ? left(family.titles().get(t), user, unit) : decisions[t];
-                if (decision != null) {
-                    put(family.titles().get(t), user, decision);
+            for (int t = 0; t < count; t++) {
+                if (titles.isTouched(t)) {
+                    Decision decision = titles.decision(t);
+                    put(family.titles().get(t), user, decision == null && titles.isPresent(t) ? left(family.titles().get(t), user, unit) : decision);
                 }
             }
         }
@@ -145,60 +152,30 @@ final class DeviceResolution {
         private void isThere(Present one) {
             int t = family.place(one.title());
             if (t >= 0 && user.equals(Objects.requireNonNullElse(one.user(), ""))) {
-                there[t] = one;
+                titles.present(t, family.reached(t, one.version()));
             }
         }
 
-        /** Whether relations can change anything: a title is required that needs something, or two are there that may stand against each other. */
-        private boolean canMeet() {
-            for (Turns.Share share : shares) {
-                if (share.base().outcome() == Outcome.REQUIRED && family.needs(share.release()).length > 0) {
-                    return true;
-                }
-            }
-            for (int t = 0; t < decisions.length; t++) {
-                if (decisions[t] != null || there[t] != null) {
-                    for (int s : family.neighbours(t)) {
-                        if (decisions[s] != null || there[s] != null) {
-                            return true;
-                        }
+        /** Whether two are there that may stand against each other. */
+        private boolean twoMeet() {
+            for (int i = 0; i < titles.touchedCount(); i++) {
+                for (int s : family.neighbours(titles.touched(i))) {
+                    if (titles.isTouched(s)) {
+                        return true;
                     }
                 }
             }
             return false;
         }
 
-        private void relate() {
-            Turns turns = new Turns(family, shares);
-            bits = new FamilyBits(family, turns, this, new LaneSets(1));
-            Settlement settlement = new Settlement(family, turns, bits, this);
-            long[] here = {1};
-            bits.begin(Lanes.of(unit));
-            for (int s = 0; s < turns.size(); s++) {
-                bits.assigned(s, here);
-            }
-            for (int t = 0; t < there.length; t++) {
-                Present one = there[t];
-                if (one != null) {
-                    bits.present(t, family.reached(t, one.version()), here);
-                }
-            }
-            settlement.settle();
+        @Override
+        public @Nullable Choice newest(int title) {
+            return pairsByTarget.rankedPairs(place, title).choices().newestAt(unit);
         }
 
         @Override
-        public void comesTo(int title, int part, Settlement.State state, int by, @Nullable Reason reason, long[] where, int from, int to) {
-            decisions[title] = Objects.requireNonNull(bits).decision(new Causes.Cause(title, part, state, by, reason));
-        }
-
-        @Override
-        public Choices choices(int title) {
-            return pairsByTarget.rankedPairs(place, title).choices();
-        }
-
-        @Override
-        public void addMeeting(int deviceNeed, Lanes lanes, long[] into) {
-            into[0] |= meets(family.deviceNeeds().get(deviceNeed)) ? 1 : 0;
+        public boolean meets(int deviceNeed) {
+            return DeviceResolution.this.meets(family.deviceNeeds().get(deviceNeed));
         }
     }
 
@@ -237,9 +214,6 @@ final class DeviceResolution {
 
     /** The end of section 7. */
     private boolean meets(Need need) {
-        if (!ofDevice.containsKey(need.title())) {
-            family(relations.place(need.title()));
-        }
         Decision decision = ofDevice.get(need.title());
         if (decision != null && decision.outcome() == Outcome.REQUIRED) {
             return need.isMetBy(Objects.requireNonNull(decision.release()).version());

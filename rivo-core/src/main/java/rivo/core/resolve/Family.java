@@ -179,6 +179,11 @@ final class Family {
         return places.getOrDefault(title, -1);
     }
 
+    /** The id of a title by its place; below zero, of the title of one of {@link #deviceNeeds}, counted from -1 down. */
+    String id(int who) {
+        return who >= 0 ? titles.get(who).id() : deviceNeeds.get(-1 - who).title();
+    }
+
     Scope scope() {
         return titles.get(0).scope();
     }

@@ -188,7 +188,7 @@ final class FamilyBits {
         return numbers;
     }
 
-    @Nullable Choice choice(int title, int part) {
+    private @Nullable Choice choice(int title, int part) {
         return part >= 0 ? turns.share(part).base().choice() : outside.choices(title).offered(-1 - part);
     }
 
@@ -314,16 +314,7 @@ final class FamilyBits {
         int part = cause.part();
         BaseOutcome base = part >= 0 ? turns.share(part).base() : null;
         List<Assignment> deciding = base == null ? List.of() : base.deciding();
-        return switch (cause.state()) {
-            case IMPLIED -> new Decision(Outcome.REQUIRED, Reason.IMPLIED, choice(cause.title(), part), deciding, id(cause.by()));
-            case REPLACED -> new Decision(Outcome.REPLACED, null, null, deciding, id(cause.by()));
-            case DISPLACED -> new Decision(Outcome.DISPLACED, null, null, deciding, id(cause.by()));
-            case BLOCKED -> new Decision(Outcome.BLOCKED, cause.reason(), null, deciding, id(cause.by()));
-            case KEPT -> Settlement.STAYS;
-        };
-    }
-
-    private String id(int who) {
-        return who >= 0 ? family.titles().get(who).id() : family.deviceNeeds().get(-1 - who).title();
+        Choice choice = cause.state() == Settlement.State.IMPLIED ? choice(cause.title(), part) : null;
+        return Settlement.decision(cause.state(), deciding, choice, family, cause.by(), cause.reason());
     }
 }

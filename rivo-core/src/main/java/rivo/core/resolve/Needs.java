@@ -356,7 +356,8 @@ final class Needs {
         sink.comesTo(turns.share(share).title(), share, Settlement.State.BLOCKED, by, reason, at, sets.from(), sets.to());
     }
 
-    private static @Nullable Reason ofBase(Outcome outcome) {
+    /** Why a title with this base outcome does not meet a need; null where that alone says nothing. */
+    static @Nullable Reason ofBase(Outcome outcome) {
         return switch (outcome) {
             case UNINSTALL -> Reason.NEEDS_REMOVED;
             case CONTESTED -> Reason.NEEDS_CONTESTED;

@@ -12,9 +12,6 @@ final class Turns {
 
     private static final int[] NONE = {};
 
-    /** So many are sorted by inserting one after the other. */
-    private static final int FEW = 8;
-
     private final List<Share> shares;
     private final int[][] byTitle;
     private final List<Level> levels = new ArrayList<>();
@@ -68,7 +65,7 @@ final class Turns {
                 inOrder[count++] = s;
             }
         }
-        sort(inOrder, 0, count, new int[count]);
+        TurnSort.sort(inOrder, count, new int[count], this::compare);
         OfLevel ofLevel = new OfLevel(family);
         for (int from = 0; from < count;) {
             int to = from;
@@ -78,32 +75,6 @@ final class Turns {
             }
             levels.add(ofLevel.level(Arrays.copyOfRange(inOrder, from, to)));
             from = to;
-        }
-    }
-
-    /** By merging: the library sorts numbers in an order of one's own only as objects, and this is done for each device that is asked about. */
-    private void sort(int[] some, int from, int to, int[] memory) {
-        if (to - from <= FEW) {
-            insert(some, from, to);
-            return;
-        }
-        int middle = (from + to) / 2;
-        sort(some, from, middle, memory);
-        sort(some, middle, to, memory);
-        System.arraycopy(some, from, memory, from, middle - from);
-        for (int one = from, other = middle, next = from; one < middle; next++) {
-            some[next] = other < to && compare(some[other], memory[one]) < 0 ? some[other++] : memory[one++];
-        }
-    }
-
-    private void insert(int[] some, int from, int to) {
-        for (int i = from + 1; i < to; i++) {
-            int next = some[i];
-            int at = i;
-            for (; at > from && compare(next, some[at - 1]) < 0; at--) {
-                some[at] = some[at - 1];
-            }
-            some[at] = next;
         }
     }
 
