@@ -4,7 +4,7 @@ import org.jspecify.annotations.Nullable;
 import rivo.core.audience.Positions;
 
 /**
- * Some units that are looked at together, each by a bit of its own in words of 64: its lane. Lanes ascend as units do. Immutable.
+ * Some units that are looked at together, each by a bit of its own in words of 64: its lane. Lanes ascend as units do. Of one thread.
  *
  * <p><b>How.</b> Of many units that lie together, every position of a span has a lane, those between them, too: sets are read as they lie. Otherwise only the units
  * themselves have one, and are found by counting the units before them.
@@ -18,6 +18,8 @@ final class Lanes {
     /** A bit for each unit from {@link #first} on, and the number of units before each word. */
     private final long[] bits;
     private final int[] before;
+    /** Memory of {@link #markByWords}: nothing between two calls. */
+    private long[] laidOut = {};
 
     private Lanes(int first, int words, int @Nullable [] units, long[] bits, int[] before) {
         this.first = first;
@@ -84,7 +86,12 @@ final class Lanes {
     void mark(Positions set, long[] into) {
         if (units == null) {
             set.addTo(into, first);
-        } else if (set.countIn(first, end()) > 2 * units.length) {
+            return;
+        }
+        int count = set.countIn(first, end());
+        if (2 * Math.min(count, units.length) > bits.length) {
+            markByWords(set, into);
+        } else if (count > 2 * units.length) {
             for (int lane = 0; lane < units.length; lane++) {
                 if (set.contains(units[lane])) {
                     into[lane >> 6] |= 1L << lane;
@@ -92,6 +99,21 @@ final class Lanes {
             }
         } else {
             set.in(first, end()).forEach(position -> mark(position, into));
+        }
+    }
+
+    /** The set is laid out as it lies, and read where there are units. */
+    private void markByWords(Positions set, long[] into) {
+        if (laidOut.length == 0) {
+            laidOut = new long[bits.length];
+        }
+        set.addTo(laidOut, first);
+        for (int w = 0; w < bits.length; w++) {
+            for (long rest = laidOut[w] & bits[w]; rest != 0; rest &= rest - 1) {
+                int lane = before[w] + Long.bitCount(bits[w] & Long.lowestOneBit(rest) - 1);
+                into[lane >> 6] |= 1L << lane;
+            }
+            laidOut[w] = 0;
         }
     }
 

@@ -33,6 +33,8 @@ class LanesTest {
             assertThat(lanes.first()).isLessThanOrEqualTo(units[0]);
             assertThat(lanes.end()).isEqualTo(units[units.length - 1] + 1);
             marksAsItShould(lanes, units);
+            // Nothing is left of one set when the next is marked.
+            marksAsItShould(lanes, units);
         }
     }
 
