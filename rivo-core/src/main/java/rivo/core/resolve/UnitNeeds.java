@@ -78,7 +78,6 @@ final class UnitNeeds {
         }
         int pulled = pullingCount;
         int before = heldCount;
-        titles.touch(n);
         pulling[pullingCount++] = n;
         isPulling[n] = true;
         for (Family.LocalNeed further : family.needs(titles.release(n))) {
@@ -130,10 +129,11 @@ final class UnitNeeds {
         if (titles.family().hasSeats(n) && !titles.is(n, Outcome.REQUIRED)) {
             return Reason.NEEDS_SEAT;
         }
-        if (titles.state(n) == Settlement.State.REPLACED || isReplaced(n, t)) {
+        // What replaced or displaced it before still stands.
+        if (isReplaced(n, t)) {
             return Reason.NEEDS_REPLACED;
         }
-        if (titles.state(n) == Settlement.State.DISPLACED || isOpposed(n, t)) {
+        if (isOpposed(n, t)) {
             return Reason.NEEDS_DISPLACED;
         }
         return titles.family().meets(titles.release(n), need) ? Reason.NEEDS_BLOCKED : Reason.NEEDS_NEWER;

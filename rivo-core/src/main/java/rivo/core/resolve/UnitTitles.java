@@ -102,7 +102,7 @@ final class UnitTitles {
         return Objects.requireNonNull(outside, "it begins with a unit");
     }
 
-    void touch(int t) {
+    private void touch(int t) {
         if (!isTouched[t]) {
             isTouched[t] = true;
             touched[touchedCount++] = t;
@@ -202,10 +202,6 @@ final class UnitTitles {
     /** Whether it came to its base outcome, or stays as it is; not what comes. */
     boolean isKept(int t) {
         return decided[t] && !comes[t] && (state[t] == null || state[t] == Settlement.State.KEPT);
-    }
-
-    Settlement.@Nullable State state(int t) {
-        return state[t];
     }
 
     /** The one that stood first; either may be -1, for none. */

@@ -127,4 +127,11 @@ class StandsAgainstTest {
         Bench bench = bench("cad seats:0 conflicts:mud", "mud").near(REQUIRED, "cad").far(REQUIRED, "mud");
         assertThat(bench.outcomes()).containsEntry("cad", "waiting assigned").containsEntry("mud", "required assigned");
     }
+
+    @Test
+    void whatCameAlongStandsSinceThenAlsoWhereItIsRequiredItself() {
+        Bench bench = bench("tool needs:kit", "kit", "other", "victim conflicts:kit conflicts:other")
+                .near(REQUIRED, "tool").far(REQUIRED, "other").far(REQUIRED, "kit").far(REQUIRED, "victim");
+        assertThat(bench.outcome("victim")).isEqualTo("displaced by kit");
+    }
 }
