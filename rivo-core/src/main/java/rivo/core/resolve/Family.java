@@ -56,7 +56,7 @@ final class Family {
     private final int[] lowest;
     /** For each title those of which some release needs it. */
     private final List<Set<Integer>> neededBy = new ArrayList<>();
-    /** Whether there are any: asked for each title of each device. */
+    /** Whether there are any. */
     private final boolean[] needed;
     private final List<Version[]> thresholds;
     private final boolean[] seats;
