@@ -72,8 +72,12 @@ final class DeviceResolution {
     List<Resolver.UnitOutcome> family(int place) {
         Family family = relations.inOrder().get(place);
         if (family.scope() == Scope.USER) {
-            family.deviceNeeds().forEach(need -> settleBefore(need.title()));
-            for (int unit = audiences.units().from(position); unit < audiences.units().to(position); unit++) {
+            int first = audiences.units().from(position);
+            int end = audiences.units().to(position);
+            if (first < end) {
+                family.deviceNeeds().forEach(need -> settleBefore(need.title()));
+            }
+            for (int unit = first; unit < end; unit++) {
                 settle(place, family, unit, audiences.user(unit, Scope.USER));
             }
         } else if (!relations.isAsked(place)) {

@@ -21,23 +21,6 @@ final class Settlement implements TurnOrder.Taker {
     /** Stands for a title without any outcome that stays because it meets a need. */
     static final Decision STAYS = new Decision(Outcome.LATER, null, null, List.of(), null);
 
-    /**
-     * What relations make of a title as a decision; {@link #STAYS} where it is held without an outcome.
-     *
-     * @param deciding of its base outcome; none without one
-     * @param implied what it gets where it is implied
-     * @param by as the {@link Sink} is told
-     */
-    static Decision decision(State state, List<Assignment> deciding, @Nullable Choice implied, Family family, int by, @Nullable Reason reason) {
-        return switch (state) {
-            case IMPLIED -> new Decision(Outcome.REQUIRED, Reason.IMPLIED, implied, deciding, family.id(by));
-            case REPLACED -> new Decision(Outcome.REPLACED, null, null, deciding, family.id(by));
-            case DISPLACED -> new Decision(Outcome.DISPLACED, null, null, deciding, family.id(by));
-            case BLOCKED -> new Decision(Outcome.BLOCKED, reason, null, deciding, family.id(by));
-            case KEPT -> STAYS;
-        };
-    }
-
     /** What titles need is followed by calls, four for each: longer chains want a deep stack. */
     private static final int LONG_CHAIN = 50;
 
@@ -91,6 +74,23 @@ final class Settlement implements TurnOrder.Taker {
         } else {
             settling.run();
         }
+    }
+
+    /**
+     * What relations make of a title as a decision; {@link #STAYS} where it is held without an outcome.
+     *
+     * @param deciding of its base outcome; none without one
+     * @param implied what it gets where it is implied
+     * @param by as the {@link Sink} is told
+     */
+    static Decision decision(State state, List<Assignment> deciding, @Nullable Choice implied, Family family, int by, @Nullable Reason reason) {
+        return switch (state) {
+            case IMPLIED -> new Decision(Outcome.REQUIRED, Reason.IMPLIED, implied, deciding, family.id(by));
+            case REPLACED -> new Decision(Outcome.REPLACED, null, null, deciding, family.id(by));
+            case DISPLACED -> new Decision(Outcome.DISPLACED, null, null, deciding, family.id(by));
+            case BLOCKED -> new Decision(Outcome.BLOCKED, reason, null, deciding, family.id(by));
+            case KEPT -> STAYS;
+        };
     }
 
     /** How many steps have been taken; those that stand earlier have lower ones. */

@@ -124,7 +124,7 @@ final class UnitSettlement {
     }
 
     private void turn(int t) {
-        if (isGivenWay(t)) {
+        if (gaveWay(t)) {
             return;
         }
         if (titles.is(t, Outcome.REQUIRED)) {
@@ -141,8 +141,8 @@ final class UnitSettlement {
         }
     }
 
-    /** Step 1: gives way to the first that stands and replaces it, else to the first that stands against it. */
-    private boolean isGivenWay(int t) {
+    /** Step 1: gives way to the first that stands and replaces it, else to the first that stands against it; whether there is one. */
+    private boolean gaveWay(int t) {
         int against = -1;
         int replacedBy = -1;
         for (int s : titles.family().neighbours(t)) {
