@@ -61,6 +61,7 @@ class SnapshotLawTest {
     private final Random random = new Random(seed);
     private final List<Entry> away = new ArrayList<>();
     private TestServer server;
+    private Snapshot older;
     private final List<TestDevice> devices = new ArrayList<>();
     private int rested;
     private int refused;
@@ -80,6 +81,7 @@ class SnapshotLawTest {
             publish(server.ou("Archive"), "required");
             takeAway("ou=Archive,ou=Corporate," + BASE);
             for (int step = 0; step < STEPS; step++) {
+                older = step == 0 || random.nextInt(3) == 0 ? now() : older;
                 for (int i = random.nextInt(3); i >= 0; i--) {
                     change();
                 }
@@ -114,9 +116,13 @@ class SnapshotLawTest {
         }
     }
 
+    /** Half of them are made ready from an older state than the one they are taken into. */
     private void tick() {
+        Snapshot from = random.nextBoolean() ? now() : older;
+        Resolver ticked = from.resolver().follow(from.estate().at(now().estate().asOf().plusSeconds(random.nextInt(100_000))));
+        ticked.catchUpWith(from.resolver());
         server.bean(ChangeWriter.class).take(context -> {
-            context.becomes(context.estate().at(context.estate().asOf().plusSeconds(random.nextInt(100_000))));
+            context.becomes(context.snapshot().at(ticked));
             return 1;
         });
     }

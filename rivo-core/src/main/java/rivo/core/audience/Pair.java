@@ -75,6 +75,16 @@ public final class Pair {
         return known == null ? Objects.requireNonNull(sets) : known;
     }
 
+    /** Whether it has worked out what it looks at. */
+    public boolean hasLooked() {
+        return sets != null;
+    }
+
+    /** Works out what it looks at, so that whoever asks it does not wait for that. */
+    public void look() {
+        sets();
+    }
+
     /** The pairs of an assignment, one for each of its include targets, for titles of this scope. */
     public static List<Pair> of(Audiences audiences, Assignment assignment, Scope scope) {
         return assignment.include().stream().distinct().map(t -> new Pair(audiences, assignment, t, scope)).toList();

@@ -2,7 +2,9 @@ package rivo.core.resolve;
 
 import java.util.ArrayList;
 import java.util.BitSet;
+import java.util.HashSet;
 import java.util.List;
+import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import rivo.core.audience.Audiences;
 import rivo.core.audience.Pair;
@@ -12,6 +14,7 @@ import rivo.core.audience.TargetRow;
 import rivo.core.estate.Assignment;
 import rivo.core.estate.Estate;
 import rivo.core.estate.Request;
+import rivo.core.estate.Target;
 import rivo.core.estate.Title;
 
 /**
@@ -65,6 +68,23 @@ record RankedPairs(Title title, List<RankedPair> live, List<BaseOutcome> winning
             same = now.get(i) == live.get(i);
         }
         return same ? this : of(title, now, chosen, requested);
+    }
+
+    /** Has those pairs look that have looked among the others: of the same assignment, with the same target. */
+    void catchUpWith(RankedPairs others) {
+        if (others != this) {
+            Set<Asked> asked = new HashSet<>();
+            others.live.stream().map(RankedPair::pair).filter(Pair::hasLooked).forEach(pair -> asked.add(Asked.of(pair)));
+            live.stream().map(RankedPair::pair).filter(pair -> asked.contains(Asked.of(pair))).forEach(Pair::look);
+        }
+    }
+
+    /** What tells a pair from the others of its title. */
+    private record Asked(String assignment, Target target) {
+
+        static Asked of(Pair pair) {
+            return new Asked(pair.assignment().id(), pair.target());
+        }
     }
 
     private static BaseOutcome winning(RankedPair winner, @Nullable Choice only) {

@@ -85,6 +85,26 @@ public final class Resolver {
     }
 
     /**
+     * Finds out whatever is known of another state and not of this one yet, so that whoever asks about a device here waits no longer than there.
+     * Costs nothing where nothing differs.
+     */
+    public void catchUpWith(Resolver other) {
+        other.rankedPairs.forEach((id, known) -> {
+            Title title = estate.title(id);
+            if (title != null) {
+                rankedPairs(title).catchUpWith(known);
+            }
+        });
+        if (other.presences != null) {
+            presences();
+        }
+        if (other.pairsByTarget != null && estate.devices().size() > 0) {
+            row(0);
+        }
+        other.waiting.keySet().stream().map(estate::title).filter(Objects::nonNull).forEach(this::waiting);
+    }
+
+    /**
      * What stands for the answers that devices get: as long as it is the very same from one resolver to the next, every device that is the very
      * same is answered the same there, with its people, because nothing that answers are made of is another but other devices. Where it is
      * another, answers may differ and need not. What stands for them does not depend on what has been asked, but for titles with seats: as long as

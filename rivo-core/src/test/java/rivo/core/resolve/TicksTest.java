@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.time.Instant;
 import java.time.temporal.ChronoUnit;
 import java.util.List;
+import java.util.Objects;
 import org.junit.jupiter.api.Test;
 import rivo.core.Estates;
 import rivo.core.estate.Assignment;
@@ -32,7 +33,7 @@ class TicksTest {
     }
 
     private static Resolver resolver() {
-        Title lab = Title.of("lab", "Siltscope Lab", List.of(Estates.release("1.0")));
+        Title lab = new Title("lab", "Siltscope Lab", Scope.DEVICE, 1, List.of(), List.of(Estates.release("1.0")));
         Title maps = Title.of("maps", "Brookmap", List.of(Estates.release("1.0")));
         return Resolver.of(Estate.of(EstateParts.none(NOW).withOus(List.of(new Ou("root", "Root", "", null, false)))
                 .withDevices(List.of(device("d1", "2026-11-22T08:00:00Z"), device("d2", "2026-11-10T08:00:00Z")))
@@ -87,6 +88,35 @@ class TicksTest {
         assertThat(after.audiences().satisfying(LARGE, Scope.DEVICE)).isSameAs(before.audiences().satisfying(LARGE, Scope.DEVICE));
         assertThat(after.audiences().satisfying(LATELY, Scope.DEVICE).size()).isEqualTo(1);
         assertThat(rows(after)).isEqualTo("[d1[lab, maps], d2[maps]]");
+    }
+
+    /** So nobody who asks about a device after a tick waits longer than before it. */
+    @Test
+    void aTickThatChangesSomethingCatchesUpWithWhatWasKnown() {
+        Resolver before = resolver();
+        rows(before);
+        Title lab = Objects.requireNonNull(before.estate().title("lab"));
+        assertThat(before.waiting(lab).size()).as("both need one, and there is one").isEqualTo(1);
+        Resolver after = before.follow(before.estate().at(NOW.plus(3, ChronoUnit.DAYS)));
+        assertThat(after.rankedPairs(lab)).isNotSameAs(before.rankedPairs(lab));
+        assertThat(after.rankedPairs(lab).live()).noneMatch(ranked -> ranked.pair().hasLooked());
+        after.catchUpWith(before);
+        assertThat(after.rankedPairs(lab).live()).allMatch(ranked -> ranked.pair().hasLooked());
+        assertThat(after.waitingByTitle()).containsKey("lab");
+        // Whoever comes after it keeps the row of pairs that it knows.
+        PairsByTarget kept = after.follow(after.estate().at(NOW.plus(3, ChronoUnit.DAYS).plusSeconds(60))).pairsByTarget();
+        assertThat(after.pairsByTarget()).isSameAs(kept);
+        assertThat(rows(after)).isEqualTo("[d1[lab, maps], d2[maps]]");
+    }
+
+    @Test
+    void whatNobodyHasAskedIsNotCaughtUpWith() {
+        Resolver before = resolver();
+        Resolver after = before.follow(before.estate().at(NOW.plus(3, ChronoUnit.DAYS)));
+        after.catchUpWith(before);
+        before.estate().titles().forEach(title -> assertThat(after.rankedPairs(title).live()).as(title.id())
+                .noneMatch(ranked -> ranked.pair().hasLooked()));
+        assertThat(after.waitingByTitle()).isEmpty();
     }
 
     @Test

@@ -10,9 +10,12 @@ import org.springframework.stereotype.Component;
 import rivo.core.estate.Assignment;
 import rivo.core.estate.Assignments;
 import rivo.core.estate.Estate;
+import rivo.core.resolve.Resolver;
+import rivo.server.estate.ChangeContext;
 import rivo.server.estate.ChangeWriter;
 import rivo.server.estate.ChangesRefusedException;
 import rivo.server.estate.CurrentSnapshot;
+import rivo.server.estate.Snapshot;
 import rivo.server.live.LiveEvents;
 import rivo.server.live.Topics;
 
@@ -57,15 +60,25 @@ class Ticks {
         }
     }
 
+    /**
+     * Everything that another instant makes different is found out here, and not by the writer or by the first device that asks. Where other
+     * changes were faster, they are followed from there.
+     */
     private void tick() {
+        Snapshot before = current.now();
+        Resolver ticked = before.resolver().follow(before.estate().at(clock.instant().truncatedTo(ChangeContext.ON_DISK)));
+        ticked.catchUpWith(before.resolver());
         writer.take(context -> {
-            Object before = current.now().resolver().answers();
-            context.becomes(context.estate().at(context.now()));
-            context.afterwards(() -> {
-                if (current.now().resolver().answers() != before) {
-                    events.changed(Topics.ESTATE);
-                }
-            });
+            Estate estate = context.estate();
+            if (estate.asOf().isBefore(ticked.estate().asOf())) {
+                Object answers = current.now().resolver().answers();
+                context.becomes(estate == before.estate() ? context.snapshot().with(ticked) : context.snapshot().at(ticked));
+                context.afterwards(() -> {
+                    if (current.now().resolver().answers() != answers) {
+                        events.changed(Topics.ESTATE);
+                    }
+                });
+            }
             return context.now();
         });
     }

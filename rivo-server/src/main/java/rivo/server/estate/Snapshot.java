@@ -92,6 +92,16 @@ public final class Snapshot {
         return new Snapshot(known.estate(), places, values, known, null);
     }
 
+    /**
+     * The same at another instant.
+     *
+     * @param ticked what is known, at that instant, of this estate or of one shortly before it
+     */
+    public Snapshot at(Resolver ticked) {
+        Estate next = estate.at(ticked.estate().asOf());
+        return new Snapshot(next, places, values, null, ticked);
+    }
+
     /** The same with another value of one part. @throws IllegalArgumentException for a part that nobody has read */
     public <T> Snapshot with(SnapshotPart<T> part, T value) {
         Object[] next = values.clone();
