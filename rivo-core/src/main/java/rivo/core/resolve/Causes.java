@@ -1,19 +1,24 @@
 package rivo.core.resolve;
 
-import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.Deque;
-import java.util.HashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Objects;
 import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 import rivo.core.audience.Positions;
 
-/** Gathers what relations make of titles, cause by cause: where in the block that is settled, and at which units of all blocks. Of one thread. */
+/**
+ * Gathers what relations make of titles, cause by cause: where in the block that is settled, and at which units of all blocks. Of one thread.
+ *
+ * <p><b>How.</b> Most causes are somewhere in few words of a block, and there are many: what is told is noted one after the other, each run of words that are not empty by
+ * itself, and the runs of one cause are put together when the block is given out.
+ */
 final class Causes implements Settlement.Sink {
+
+    private static final int NONE = -1;
+    /** How many causes there is room for at first. */
+    private static final int ROOM = 64;
 
     /** What relations make of a title, and by what. */
     record Cause(int title, int part, Settlement.State state, int by, @Nullable Reason reason) {
@@ -23,121 +28,227 @@ final class Causes implements Settlement.Sink {
         }
     }
 
-    /** A power of two. */
-    private static final int LATEST = 1 << 12;
-    private static final int STATES = Settlement.State.values().length;
+    /** Numbers the causes of one or of two states, from 0 on, as they come. */
+    static final class Numbers {
+
+        private static final int STATES = Settlement.State.values().length;
+
+        private final List<Cause> causes = new ArrayList<>();
+        /** One more than the number of a cause, at the first free place from the one that its parts give it; a power of two, at least half of it 0. */
+        private int[] table = new int[1 << 12];
+
+        int of(int title, int part, Settlement.State state, int by, @Nullable Reason reason) {
+            int place = place(title, part, state, by);
+            while (table[place] != 0) {
+                if (causes.get(table[place] - 1).is(title, part, state, by, reason)) {
+                    return table[place] - 1;
+                }
+                place = place + 1 & table.length - 1;
+            }
+            causes.add(new Cause(title, part, state, by, reason));
+            table[place] = causes.size();
+            if (2 * causes.size() > table.length) {
+                grow();
+            }
+            return causes.size() - 1;
+        }
+
+        private int place(int title, int part, Settlement.State state, int by) {
+            int mixed = ((title * 31 + part) * 31 + by) * STATES + state.ordinal();
+            mixed *= 0x9E3779B9;
+            return (mixed ^ mixed >>> 15) & table.length - 1;
+        }
+
+        private void grow() {
+            table = new int[2 * table.length];
+            for (int number = 0; number < causes.size(); number++) {
+                Cause cause = causes.get(number);
+                int place = place(cause.title(), cause.part(), cause.state(), cause.by());
+                while (table[place] != 0) {
+                    place = place + 1 & table.length - 1;
+                }
+                table[place] = number + 1;
+            }
+        }
+    }
 
     /** @param units at which it comes to that */
     record Changed(Cause cause, Decision decision, GrowingUnits units) {
     }
 
-    private final int words;
+    private final Numbers numbers;
     private final Function<Cause, Decision> decision;
     /** Of which the units are. */
     private final Positions among;
-    private final Map<Cause, Integer> numbers = new HashMap<>();
-    /** Numbers of those that came last, each at the place that its parts give it: most come again and again, block by block. */
-    private final int[] latest = new int[LATEST];
-    private final List<Changed> changed = new ArrayList<>();
-    /** By the number of a cause, where in the block it is; null where nowhere. Those that are somewhere; and memory for more. */
-    private final List<long @Nullable []> where = new ArrayList<>();
-    private final List<Integer> found = new ArrayList<>();
-    private final Deque<long[]> free = new ArrayDeque<>();
+    /** By the number of a cause; null for one that has no units yet. */
+    private final List<@Nullable Changed> changed = new ArrayList<>();
+    /** The numbers of those that are somewhere in the block; and by number the last run of where. */
+    private int[] found = {};
+    private int foundCount;
+    private int[] last = {};
+    /** By run its first word, where its words begin among all, and the run before of the same cause. */
+    private int[] first = {};
+    private int[] start = {};
+    private int[] before = {};
+    private int runs;
+    private long[] words = {};
+    private int wordCount;
+    /** Where one cause is; empty between two. */
+    private final long[] where;
 
-    Causes(int words, Function<Cause, Decision> decision, Positions among) {
-        this.words = words;
+    /** @param words of a block, at the most */
+    Causes(Numbers numbers, int words, Function<Cause, Decision> decision, Positions among) {
+        this.numbers = numbers;
+        this.where = new long[words];
         this.decision = decision;
         this.among = among;
     }
 
     @Override
-    public void comesTo(int title, int part, Settlement.State state, int by, @Nullable Reason reason, long[] lanes, int from, int to) {
-        int place = (title * 31 + part) * 31 + by * STATES + state.ordinal() & LATEST - 1;
-        int number = latest[place];
-        if (number >= changed.size() || !changed.get(number).cause().is(title, part, state, by, reason)) {
-            number = number(new Cause(title, part, state, by, reason));
-            latest[place] = number;
-        }
-        long[] at = where.get(number);
-        if (at == null) {
-            at = memory();
-            where.set(number, at);
-            found.add(number);
-        }
+    public void comesTo(int title, int part, Settlement.State state, int by, @Nullable Reason reason, long[] at, int from, int to) {
+        int number = numbers.of(title, part, state, by, reason);
+        int run = last(number);
+        makeRoom(to - from);
         for (int w = from; w < to; w++) {
-            at[w] |= lanes[w];
+            if (at[w] != 0) {
+                run = begin(w, run);
+                while (w < to && at[w] != 0) {
+                    words[wordCount++] = at[w++];
+                }
+                start[runs] = wordCount;
+            }
+        }
+        if (last[number] == NONE) {
+            found[foundCount++] = number;
+        }
+        last[number] = run;
+    }
+
+    private int begin(int word, int previous) {
+        first[runs] = word;
+        start[runs] = wordCount;
+        before[runs] = previous;
+        return runs++;
+    }
+
+    /** For as many words, and runs, as one call may bring. */
+    private void makeRoom(int more) {
+        if (wordCount + more > words.length) {
+            words = Arrays.copyOf(words, 2 * (wordCount + more));
+        }
+        if (runs + more + 1 > first.length) {
+            first = Arrays.copyOf(first, 2 * (runs + more + 1));
+            start = Arrays.copyOf(start, first.length);
+            before = Arrays.copyOf(before, first.length);
+        }
+        if (foundCount == found.length) {
+            found = Arrays.copyOf(found, 2 * foundCount + ROOM);
         }
     }
 
-    private int number(Cause cause) {
-        Integer known = numbers.get(cause);
-        if (known != null) {
-            return known;
+    /** The last run of a cause; {@link #NONE} where it is nowhere. */
+    private int last(int number) {
+        if (number >= last.length) {
+            int known = last.length;
+            last = Arrays.copyOf(last, 2 * number + ROOM);
+            Arrays.fill(last, known, last.length, NONE);
         }
-        int number = changed.size();
-        numbers.put(cause, number);
-        changed.add(new Changed(cause, decision.apply(cause), new GrowingUnits(among.first(), among.end())));
-        where.add(null);
-        return number;
-    }
-
-    private long[] memory() {
-        long[] set = free.poll();
-        if (set == null) {
-            return new long[words];
-        }
-        Arrays.fill(set, 0);
-        return set;
+        return last[number];
     }
 
     /** Adds to the titles' sets where in the block one of them comes to something by a cause here that it does not come to by the same cause there. */
     void addDiffering(Causes other, long[] @Nullable [] byTitle) {
-        for (int number : found) {
-            Cause cause = changed.get(number).cause();
-            Integer there = other.numbers.get(cause);
-            long[] same = there == null ? null : other.where.get(there);
-            long[] here = Objects.requireNonNull(where.get(number));
-            for (int w = 0; w < words; w++) {
-                long differing = same == null ? here[w] : here[w] & ~same[w];
-                if (differing != 0) {
-                    long[] of = byTitle[cause.title()];
-                    of = of == null ? new long[words] : of;
-                    byTitle[cause.title()] = of;
-                    of[w] |= differing;
+        for (int f = 0; f < foundCount; f++) {
+            int number = found[f];
+            for (int run = last[number]; run != NONE; run = before[run]) {
+                for (int w = first[run], i = start[run]; i < start[run + 1]; i++, w++) {
+                    where[w] |= words[i];
+                }
+            }
+            for (int run = other.last(number); run != NONE; run = other.before[run]) {
+                for (int w = other.first[run], i = other.start[run]; i < other.start[run + 1]; i++, w++) {
+                    where[w] &= ~other.words[i];
+                }
+            }
+            addWhere(number, byTitle);
+        }
+    }
+
+    private void addWhere(int number, long[] @Nullable [] byTitle) {
+        int title = numbers.causes.get(number).title();
+        for (int run = last[number]; run != NONE; run = before[run]) {
+            for (int w = first[run], i = start[run]; i < start[run + 1]; i++, w++) {
+                if (where[w] != 0) {
+                    long[] of = byTitle[title];
+                    of = of == null ? new long[where.length] : of;
+                    byTitle[title] = of;
+                    of[w] |= where[w];
+                    where[w] = 0;
                 }
             }
         }
     }
 
     /** Gives each cause its units of the block, and forgets the block. */
-    void giveOut(Lanes lanes) {
-        for (int number : found) {
-            give(lanes, number, Objects.requireNonNull(where.get(number)));
+    void giveOut(Lanes block) {
+        for (int i = 0; i < foundCount; i++) {
+            give(block, found[i], null);
         }
-        found.clear();
+        forget();
     }
 
     /** The same with no other units than these, by title. */
-    void giveOut(Lanes lanes, long[] @Nullable [] byTitle) {
-        for (int number : found) {
-            long[] at = Objects.requireNonNull(where.get(number));
-            long[] within = byTitle[changed.get(number).cause().title()];
-            for (int w = 0; w < words; w++) {
-                at[w] &= within == null ? 0 : within[w];
+    void giveOut(Lanes block, long[] @Nullable [] byTitle) {
+        for (int i = 0; i < foundCount; i++) {
+            long[] within = byTitle[numbers.causes.get(found[i]).title()];
+            if (within != null) {
+                give(block, found[i], within);
             }
-            give(lanes, number, at);
         }
-        found.clear();
+        forget();
     }
 
-    private void give(Lanes lanes, int number, long[] at) {
-        changed.get(number).units().add(lanes, at);
-        where.set(number, null);
-        free.push(at);
+    private void give(Lanes block, int number, long @Nullable [] within) {
+        long any = 0;
+        for (int run = last[number]; run != NONE; run = before[run]) {
+            for (int w = first[run], i = start[run]; i < start[run + 1]; i++, w++) {
+                long at = within == null ? words[i] : words[i] & within[w];
+                where[w] |= at;
+                any |= at;
+            }
+        }
+        if (any != 0) {
+            units(number).add(block, where);
+            for (int run = last[number]; run != NONE; run = before[run]) {
+                Arrays.fill(where, first[run], first[run] + start[run + 1] - start[run], 0);
+            }
+        }
+    }
+
+    private GrowingUnits units(int number) {
+        while (changed.size() <= number) {
+            changed.add(null);
+        }
+        Changed known = changed.get(number);
+        if (known == null) {
+            Cause cause = numbers.causes.get(number);
+            known = new Changed(cause, decision.apply(cause), new GrowingUnits(among.first(), among.end()));
+            changed.set(number, known);
+        }
+        return known.units();
+    }
+
+    private void forget() {
+        for (int i = 0; i < foundCount; i++) {
+            last[found[i]] = NONE;
+        }
+        foundCount = 0;
+        runs = 0;
+        wordCount = 0;
     }
 
     /** What was gathered. */
     List<Changed> changed() {
-        return changed;
+        return changed.stream().filter(Objects::nonNull).toList();
     }
 }

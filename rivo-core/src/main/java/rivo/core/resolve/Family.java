@@ -60,6 +60,7 @@ final class Family {
     private final boolean[] needed;
     private final List<Version[]> thresholds;
     private final boolean[] seats;
+    private final boolean[] undisputed;
     private final boolean related;
     private final int longestChain;
 
@@ -105,6 +106,7 @@ final class Family {
         }
         this.neighbours = near.stream().map(of -> of.stream().mapToInt(j -> j).toArray()).toArray(int[][]::new);
         this.lowest = IntStream.range(0, n).map(i -> numbers(i).map(release -> reached[release]).min().orElse(0)).toArray();
+        this.undisputed = findUndisputed();
         this.longestChain = findLongestChain();
         this.needed = new boolean[n];
         this.back = new int[n][];
@@ -140,6 +142,21 @@ final class Family {
             });
             needs[number] = release.needs().stream().map(this::local).toArray(LocalNeed[]::new);
         }
+    }
+
+    private boolean[] findUndisputed() {
+        boolean[] found = new boolean[titles.size()];
+        for (int t = 0; t < found.length; t++) {
+            found[t] = neighbours[t].length == 0 && !seats[t] && numbers(t).allMatch(release -> needs[release].length == 0);
+        }
+        for (LocalNeed[] of : needs) {
+            for (LocalNeed need : of) {
+                if (need.title() >= 0 && !isMetByEach(need)) {
+                    found[need.title()] = false;
+                }
+            }
+        }
+        return found;
     }
 
     private LocalNeed local(Need need) {
@@ -312,6 +329,19 @@ final class Family {
             }
         }
         return longest;
+    }
+
+    /** Those of which some release needs the title, in the order of their places. */
+    int[] neededBy(int title) {
+        return neededBy.get(title).stream().mapToInt(t -> t).sorted().toArray();
+    }
+
+    /**
+     * Whether it does not depend on other titles whether a need for this one is met: nothing may stand against it, no seats are counted, it needs nothing, and each
+     * release of it meets every need.
+     */
+    boolean isUndisputed(int title) {
+        return undisputed[title];
     }
 
     /** Whether the seats of its licence are counted. */

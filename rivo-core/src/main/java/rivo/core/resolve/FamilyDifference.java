@@ -83,8 +83,9 @@ final class FamilyDifference {
             this.teller = units.new Teller(blocks);
             this.former = new FamilyBits(units.family(), units.turns(), teller, new LaneSets(teller.words()));
             this.latter = new FamilyBits(former, units.edited());
-            this.was = new Causes(teller.words(), former::decision, meeting);
-            this.is = new Causes(teller.words(), latter::decision, meeting);
+            Causes.Numbers numbers = new Causes.Numbers();
+            this.was = new Causes(numbers, teller.words(), former::decision, meeting);
+            this.is = new Causes(numbers, teller.words(), latter::decision, meeting);
             this.pair = new SettlementPair(units, former, latter, was, is);
         }
 

@@ -59,7 +59,7 @@ final class FamilyWalk {
             this.blocks = blocks;
             this.teller = units.new Teller(blocks);
             this.bits = new FamilyBits(units.family(), units.turns(), teller, new LaneSets(teller.words()));
-            this.causes = new Causes(teller.words(), bits::decision, meeting);
+            this.causes = new Causes(new Causes.Numbers(), teller.words(), bits::decision, meeting);
             this.settlement = new Settlement(units.family(), units.turns(), bits, causes);
         }
 

@@ -66,7 +66,7 @@ final class TitleResolution {
     }
 
     /** The same for some units; of others perhaps, too. Costs what those units cost, where the title was not asked about before. */
-    private List<UnitsWith<BaseOutcome>> base(Title title, Positions among) {
+    List<UnitsWith<BaseOutcome>> base(Title title, Positions among) {
         List<UnitsWith<BaseOutcome>> known = bases.get(title.id());
         if (known != null || among.size() == audiences.size(title.scope())) {
             return base(title);
@@ -203,7 +203,11 @@ final class TitleResolution {
     }
 
     private List<Choices> choices(Family family) {
-        return family.titles().stream().map(title -> resolver.rankedPairs(title).choices()).toList();
+        return family.titles().stream().map(this::choices).toList();
+    }
+
+    Choices choices(Title title) {
+        return resolver.rankedPairs(title).choices();
     }
 
     /**
@@ -325,14 +329,6 @@ final class TitleResolution {
         base(title, among).forEach(share -> touched.add(share.units().and(among)));
         present.of(title.id()).forEach(way -> touched.add(way.units().and(among)));
         return Positions.union(touched);
-    }
-
-    /** Those of the units at which a title of a family is required by itself, in a release that needs something. */
-    Positions asking(Family family, int title, Positions among) {
-        List<Positions> asking = base(family.titles().get(title), among).stream()
-                .filter(share -> share.what().outcome() == Outcome.REQUIRED && family.needs(family.number(title, share.what().choice())).length > 0)
-                .map(share -> share.units().and(among)).toList();
-        return Positions.union(asking);
     }
 
     /**

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import rivo.core.audience.Positions;
 
 /**
@@ -13,7 +14,7 @@ import rivo.core.audience.Positions;
  * <p><b>Why that is enough.</b> Settling a unit looks at a title only for one that may stand against it, and for one that needs it; the latter may
  * be pulled in themselves by others that need them. {@link Family#concerning} lists all of those. Where none of them is assigned or present, nothing
  * asks what the title is, so that all others come to the same before and after; and nothing stands against it, so that it comes to what it
- * is by itself, as long as it needs nothing there.
+ * is by itself, as long as it needs nothing there but {@linkplain ComesAnyway what comes before it in any case}.
  */
 final class UnitsAlone {
 
@@ -22,11 +23,6 @@ final class UnitsAlone {
 
     /** @param family as this state of the estate has it: equal in both */
     record State(TitleResolution titles, Family family) {
-
-        /** Those of the units at which the title is not alone for the needs that it has itself. */
-        Positions asking(int title, Positions units) {
-            return titles.asking(family, title, units);
-        }
 
         Positions touched(int title, Positions units) {
             return titles.touched(family.titles().get(title), units);
@@ -52,23 +48,23 @@ final class UnitsAlone {
         Map<Integer, Positions> alone = new LinkedHashMap<>();
         List<Positions> others = new ArrayList<>();
         differing.forEach((title, units) -> {
-            Positions left = alone(title, units, List.of(before, after));
+            Positions left = alone(title, units, differing.keySet(), List.of(before, after));
             alone.put(title, left);
             others.add(units.without(left));
         });
         return new UnitsAlone(alone, Positions.union(others));
     }
 
-    private static Positions alone(int title, Positions differing, List<State> both) {
+    private static Positions alone(int title, Positions differing, Set<Integer> edited, List<State> both) {
         Positions left = differing;
-        for (State state : both) {
-            left = left.without(state.asking(title, left));
-        }
         int[] concerning = both.get(0).family().concerning(title).stream().filter(other -> other != title).toArray();
         for (int i = 0; i < concerning.length && !left.isEmpty(); i++) {
             for (State state : both) {
                 left = left.without(state.touched(concerning[i], left));
             }
+        }
+        for (State state : both) {
+            left = new ComesAnyway(state.titles(), state.family(), edited).of(title, left);
         }
         return left;
     }

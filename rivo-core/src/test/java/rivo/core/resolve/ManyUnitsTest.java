@@ -12,9 +12,8 @@ import java.util.Random;
 import java.util.TreeMap;
 import java.util.concurrent.CountDownLatch;
 import java.util.stream.IntStream;
-import java.util.stream.Stream;
-import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Test;
+import rivo.core.Differences;
 import rivo.core.Estates;
 import rivo.core.Rows;
 import rivo.core.audience.Positions;
@@ -38,7 +37,6 @@ import rivo.core.estate.Variant;
 import rivo.core.estate.Version;
 import rivo.core.naive.NaiveModel;
 import rivo.core.rehearse.Rehearsal;
-import rivo.core.rehearse.TitleDifference;
 import rivo.core.rule.EstateRules;
 
 /**
@@ -99,10 +97,8 @@ class ManyUnitsTest {
                 Estate edited = estate.withAssignments(IntStream.rangeClosed(0, random.nextInt(3)).mapToObj(i -> edit(estate, i, random)).toList());
                 assertThat(EstateRules.problems(edited.parts())).isEmpty();
                 Map<String, String> is = step == 0 ? NaiveModel.rows(edited.parts()) : Rows.byTitle(Resolver.of(edited));
-                Map<String, String> expected = new TreeMap<>();
-                Stream.concat(was.keySet().stream(), is.keySet().stream()).filter(unit -> !Objects.equals(was.get(unit), is.get(unit)))
-                        .forEach(unit -> expected.put(unit, was.get(unit) + " > " + is.get(unit)));
-                assertThat(said(Rehearsal.of(before, edited), edited)).as("seed %d, step %d", seed, step).isEqualTo(expected);
+                assertThat(Differences.said(Rehearsal.of(before, edited), edited)).as("seed %d, step %d", seed, step)
+                        .isEqualTo(Differences.between(was, is));
             }
         }
     }
@@ -150,19 +146,6 @@ class ManyUnitsTest {
             default -> Assignment.of("new" + n, 900 + n, Subject.title("t" + random.nextInt(TITLES)), Intent.values()[random.nextInt(Intent.values().length)],
                     List.of(Target.group("g" + random.nextInt(GROUPS))));
         };
-    }
-
-    private static Map<String, String> said(Rehearsal rehearsal, Estate edited) {
-        Map<String, String> said = new TreeMap<>();
-        for (TitleDifference title : rehearsal.titles()) {
-            title.differences().forEach(d -> d.units().forEach(unit -> said.put(edited.devices().at(unit).id() + "||" + title.title().id(),
-                    words(d.before()) + " > " + words(d.after()))));
-        }
-        return said;
-    }
-
-    private static @Nullable String words(@Nullable Decision decision) {
-        return decision == null ? null : Rows.words(decision);
     }
 
     private static EstateParts parts(Random random) {
