@@ -25,7 +25,6 @@ import rivo.core.estate.Group;
 import rivo.core.estate.Intent;
 import rivo.core.estate.Need;
 import rivo.core.estate.Ou;
-import rivo.core.estate.Present;
 import rivo.core.estate.Release;
 import rivo.core.estate.ReleaseState;
 import rivo.core.estate.Replacement;
@@ -149,17 +148,7 @@ class ManyUnitsTest {
     }
 
     private static EstateParts parts(Random random) {
-        List<Device> devices = new ArrayList<>();
-        for (int d = 0; d < DEVICES; d++) {
-            List<Present> present = new ArrayList<>();
-            for (int t = 0; t < TITLES; t++) {
-                if (random.nextInt(4) == 0) {
-                    present.add(Present.of("t" + t, Version.of(1 + random.nextInt(3) + ".0")));
-                }
-            }
-            devices.add(new Device("d" + d, "QB-" + d, "o0", List.of(), Estates.facts("ramGiB", String.valueOf(4 << random.nextInt(3))), List.of(),
-                    present));
-        }
+        List<Device> devices = RandomDevices.of(DEVICES, TITLES, 4, random);
         List<Group> groups = new ArrayList<>();
         for (int g = 0; g < GROUPS; g++) {
             int few = 1 + random.nextInt(6);
@@ -172,7 +161,7 @@ class ManyUnitsTest {
             assignments.add(Assignment.of("a" + a, a, Subject.title("t" + random.nextInt(TITLES)), intent,
                     List.of(Target.group("g" + random.nextInt(GROUPS)))).withPriority(random.nextInt(4) == 0 ? 700 : 500));
         }
-        return new EstateParts(Estates.AS_OF, List.of(new Ou("o0", "Quillbrook Water", "dc=quillbrook", null, false)), List.of(), devices, groups,
+        return new EstateParts(Estates.AS_OF, List.of(new Ou(RandomDevices.OU, "Quillbrook Water", "dc=quillbrook", null, false)), List.of(), devices, groups,
                 List.of(), titles, List.of(), assignments, List.of());
     }
 
