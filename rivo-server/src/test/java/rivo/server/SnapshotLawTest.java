@@ -117,7 +117,7 @@ class SnapshotLawTest {
         }
     }
 
-    /** Half of them are made ready from an older state than the one they are taken into. */
+    /** Some are made ready from an older state than the one they are taken into. */
     private void tick() {
         Snapshot from = random.nextBoolean() ? now() : older;
         Resolver ticked = from.resolver().follow(from.estate().at(now().estate().asOf().plusSeconds(random.nextInt(100_000))));

@@ -1,6 +1,7 @@
 package rivo.core.resolve;
 
 import java.util.ArrayList;
+import java.util.BitSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -24,8 +25,18 @@ final class UnitsAlone {
     /** @param family as this state of the estate has it: equal in both */
     record State(TitleResolution titles, Family family) {
 
-        Positions touched(int title, Positions units) {
-            return titles.touched(family.titles().get(title), units);
+        List<UnitsWith<BaseOutcome>> base(int title, Positions units) {
+            return titles.base(family.titles().get(title), units);
+        }
+
+        /** Those of the units at which no title that has to do with this one is assigned or present. */
+        Positions meetingNone(int title, Positions units) {
+            Positions left = units;
+            BitSet concerning = family.concerning(title);
+            for (int other = concerning.nextSetBit(0); other >= 0 && !left.isEmpty(); other = concerning.nextSetBit(other + 1)) {
+                left = other == title ? left : left.without(titles.touched(family.titles().get(other), left));
+            }
+            return left;
         }
     }
 
@@ -57,14 +68,11 @@ final class UnitsAlone {
 
     private static Positions alone(int title, Positions differing, Set<Integer> edited, List<State> both) {
         Positions left = differing;
-        int[] concerning = both.get(0).family().concerning(title).stream().filter(other -> other != title).toArray();
-        for (int i = 0; i < concerning.length && !left.isEmpty(); i++) {
-            for (State state : both) {
-                left = left.without(state.touched(concerning[i], left));
-            }
+        for (State state : both) {
+            left = state.meetingNone(title, left);
         }
         for (State state : both) {
-            left = new ComesAnyway(state.titles(), state.family(), edited).of(title, left);
+            left = new ComesAnyway(state, edited).of(title, left);
         }
         return left;
     }

@@ -40,8 +40,9 @@ class ComesAnywayTest {
     private static final int SEEDS = Integer.getInteger("rivo.comes-anyway-seeds", 20);
     private static final int EDITS = 8;
     private static final int TITLES = 30;
-    /** Needed by many, and the last by the first of them, too. */
+    /** Needed by many. */
     private static final int RUNTIME = TITLES - 1;
+    /** Needed by some, and may need the runtime itself. */
     private static final int HELPER = TITLES - 2;
     private static final int DEVICES = 300;
     private static final int GROUPS = 60;
