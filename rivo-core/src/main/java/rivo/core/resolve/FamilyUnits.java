@@ -152,6 +152,11 @@ final class FamilyUnits {
         return edited;
     }
 
+    /** Whether a title is undisputed, and whether a need for it is met is the same in both states. */
+    boolean isUndisputed(int title) {
+        return family.isUndisputed(title) && !edited.get(title);
+    }
+
     /** The units that are asked about. */
     Positions among() {
         return among;

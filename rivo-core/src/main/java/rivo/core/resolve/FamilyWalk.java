@@ -60,7 +60,7 @@ final class FamilyWalk {
             this.teller = units.new Teller(blocks);
             this.bits = new FamilyBits(units.family(), units.turns(), teller, new LaneSets(teller.words()));
             this.causes = new Causes(new Causes.Numbers(), teller.words(), bits::decision, meeting);
-            this.settlement = new Settlement(units.family(), units.turns(), bits, causes);
+            this.settlement = new Settlement(units, bits, causes, new UndisputedNeeds(units, bits, causes));
         }
 
         void settle() {

@@ -14,20 +14,27 @@ final class Needs {
     private final FamilyBits bits;
     private final LaneSets sets;
     private final Settlement.Sink sink;
+    private final UndisputedNeeds undisputed;
 
-    /** What is pulled in, and what is decided as it is, for the title whose turn it is: one after the other. */
+    /** How the need for a title is met, where it is not on its way: it is pulled in, stays as it is, or is {@linkplain UndisputedNeeds undisputed}. */
+    private enum Met {
+        PULLED, AS_IT_IS, UNDISPUTED
+    }
+
+    /** What is taken for the title whose turn it is: one after the other. */
     private int count;
     private int[] titles = {};
     private int[] parts = {};
-    private boolean[] pulled = {};
+    private Met[] ways = {};
     private long[][] where = {};
 
-    Needs(Family family, Turns turns, FamilyBits bits, Settlement.Sink sink) {
+    Needs(Family family, Turns turns, FamilyBits bits, Settlement.Sink sink, UndisputedNeeds undisputed) {
         this.family = family;
         this.turns = turns;
         this.bits = bits;
         this.sets = bits.sets();
         this.sink = sink;
+        this.undisputed = undisputed;
     }
 
     /**
@@ -58,7 +65,9 @@ final class Needs {
             return next;
         }
         for (int i = 0; i < count; i++) {
-            if (!pulled[i] && sets.any(where[i])) {
+            if (ways[i] == Met.UNDISPUTED) {
+                undisputed.ask(titles[i], t, where[i]);
+            } else if (ways[i] == Met.AS_IT_IS && sets.any(where[i])) {
                 bits.at(titles[i]).stands(next++, where[i], sets.from(), sets.to());
                 stays(titles[i], where[i]);
             }
@@ -67,7 +76,7 @@ final class Needs {
         own.stands(next++, open, sets.from(), sets.to());
         comes(own, open);
         for (int i = 0; i < count; i++) {
-            if (pulled[i] && sets.any(where[i])) {
+            if (ways[i] == Met.PULLED && sets.any(where[i])) {
                 TitleBits of = bits.at(titles[i]);
                 of.stands(next++, where[i], sets.from(), sets.to());
                 comes(of, where[i]);
@@ -113,6 +122,8 @@ final class Needs {
         long[] met;
         if (need.title() < 0) {
             met = need.deviceNeed() < 0 ? sets.none() : bits.meeting(need.deviceNeed());
+        } else if (undisputed.areFor(need.title())) {
+            met = undisputed.met(need);
         } else {
             met = sets.some();
             meet(t, need, open, met);
@@ -122,6 +133,9 @@ final class Needs {
             open[w] &= met[w];
         }
         sets.giveBack(taken);
+        if (need.title() >= 0 && undisputed.areFor(need.title()) && undisputed.isOpen(need.title(), open)) {
+            note(need.title(), FamilyBits.NO_PART, Met.UNDISPUTED, open);
+        }
         return sets.any(failing);
     }
 
@@ -174,7 +188,7 @@ final class Needs {
         long[] pulling = sets.both(free, of);
         if (takeOpposed(need.title(), t, pulling)) {
             int mark = count;
-            add(need.title(), part, true, pulling);
+            add(need.title(), part, Met.PULLED, pulling);
             Family.LocalNeed[] needs = family.needs(bits.release(need.title(), part));
             for (int i = 0; i < needs.length && sets.any(pulling); i++) {
                 long[] failing = sets.some();
@@ -201,22 +215,27 @@ final class Needs {
             deciding[w] = there[w] & ~held & ~n.decided[w] & ~n.pulling[w] & ~n.uninstall[w] & ~n.required[w];
         }
         if (sets.any(deciding) && takeOpposed(need.title(), t, deciding)) {
-            add(need.title(), FamilyBits.NO_PART, false, deciding);
+            add(need.title(), FamilyBits.NO_PART, Met.AS_IT_IS, deciding);
             sets.add(met, deciding);
         }
         sets.giveBack(taken);
     }
 
-    private void add(int n, int part, boolean pulls, long[] at) {
+    private void add(int n, int part, Met way, long[] at) {
+        note(n, part, way, at);
+        mark(bits.at(n), way, at, true);
+    }
+
+    private void note(int n, int part, Met way, long[] at) {
         if (count == titles.length) {
             titles = Arrays.copyOf(titles, 2 * count + 2);
             parts = Arrays.copyOf(parts, 2 * count + 2);
-            pulled = Arrays.copyOf(pulled, 2 * count + 2);
+            ways = Arrays.copyOf(ways, 2 * count + 2);
             where = Arrays.copyOf(where, 2 * count + 2);
         }
         titles[count] = n;
         parts[count] = part;
-        pulled[count] = pulls;
+        ways[count] = way;
         long[] held = where[count];
         if (held == null) {
             held = new long[sets.words()];
@@ -224,7 +243,6 @@ final class Needs {
         }
         System.arraycopy(at, sets.from(), held, sets.from(), sets.to() - sets.from());
         count++;
-        mark(bits.at(n), pulls, at, true);
     }
 
     /** Undoes what was pulled in or decided on the way beyond so many, at these units. */
@@ -232,17 +250,17 @@ final class Needs {
         int taken = sets.taken();
         for (int i = beyond; i < count; i++) {
             if (sets.meet(where[i], at)) {
-                mark(bits.at(titles[i]), pulled[i], sets.both(where[i], at), false);
+                mark(bits.at(titles[i]), ways[i], sets.both(where[i], at), false);
                 sets.remove(where[i], at);
             }
         }
         sets.giveBack(taken);
     }
 
-    private void mark(TitleBits n, boolean pulls, long[] at, boolean on) {
-        if (pulls) {
+    private void mark(TitleBits n, Met way, long[] at, boolean on) {
+        if (way == Met.PULLED) {
             mark(n.pulling, at, on);
-        } else {
+        } else if (way == Met.AS_IT_IS) {
             mark(n.kept, at, on);
             mark(n.decided, at, on);
             mark(n.standing, at, on);

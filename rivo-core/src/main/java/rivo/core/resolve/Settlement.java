@@ -43,6 +43,7 @@ final class Settlement implements TurnOrder.Taker {
     private final LaneSets sets;
     private final Sink sink;
     private final Needs needs;
+    private final UndisputedNeeds undisputed;
     private final TurnOrder order;
     private int step;
 
@@ -50,13 +51,18 @@ final class Settlement implements TurnOrder.Taker {
     private final Candidates against;
     private final Candidates replacing;
 
-    Settlement(Family family, Turns turns, FamilyBits bits, Sink sink) {
-        this.family = family;
-        this.turns = turns;
+    /**
+     * @param bits of the units
+     * @param undisputed the needs for undisputed titles in the same state
+     */
+    Settlement(FamilyUnits units, FamilyBits bits, Sink sink, UndisputedNeeds undisputed) {
+        this.family = units.family();
+        this.turns = units.turns();
         this.bits = bits;
         this.sets = bits.sets();
         this.sink = sink;
-        this.needs = new Needs(family, turns, bits, sink);
+        this.undisputed = undisputed;
+        this.needs = new Needs(family, turns, bits, sink, undisputed);
         this.against = new Candidates(bits);
         this.replacing = new Candidates(bits);
         this.order = new TurnOrder(turns);
@@ -103,8 +109,14 @@ final class Settlement implements TurnOrder.Taker {
         step = from;
     }
 
-    private void settleAll() {
+    /** Forgets all, for other units. */
+    void begin() {
         step = 0;
+        undisputed.begin();
+    }
+
+    private void settleAll() {
+        begin();
         for (Turns.Level level : turns.levels()) {
             settle(level);
         }
@@ -124,10 +136,10 @@ final class Settlement implements TurnOrder.Taker {
 
     @Override
     public void turn(int share, long[] at) {
-        if (!sets.look(at)) {
+        int t = turns.share(share).title();
+        if (undisputed.areFor(t) || !sets.look(at)) {
             return;
         }
-        int t = turns.share(share).title();
         TitleBits own = bits.at(t);
         int taken = sets.taken();
         long[] open = sets.without(at, own.decided);

@@ -20,6 +20,8 @@ final class SettlementPair implements TurnOrder.Taker {
     private final FamilyBits latterBits;
     private final Settlement former;
     private final Settlement latter;
+    private final UndisputedNeeds formerUndisputed;
+    private final UndisputedNeeds latterUndisputed;
     private final TurnOrder order;
     private final BitSet edited;
     /** By title, those that its turn may decide, and those that it looks at for that. */
@@ -43,16 +45,27 @@ final class SettlementPair implements TurnOrder.Taker {
         this.edited = units.edited();
         this.formerBits = formerBits;
         this.latterBits = latterBits;
-        this.former = new Settlement(family, turns, formerBits, (title, part, state, by, reason, where, from, to) -> {
+        this.formerUndisputed = new UndisputedNeeds(units, formerBits, ofFormer);
+        this.latterUndisputed = new UndisputedNeeds(units, latterBits, ofLatter);
+        this.former = new Settlement(units, formerBits, (title, part, state, by, reason, where, from, to) -> {
             if (telling) {
                 ofFormer.comesTo(title, part, state, by, reason, where, from, to);
             }
-        });
-        this.latter = new Settlement(family, turns, latterBits, ofLatter);
+        }, formerUndisputed);
+        this.latter = new Settlement(units, latterBits, ofLatter, latterUndisputed);
         this.order = new TurnOrder(turns);
-        this.decides = IntStream.range(0, family.titles().size()).mapToObj(family::decidedWith).toArray(BitSet[]::new);
+        this.decides = IntStream.range(0, family.titles().size()).mapToObj(title -> decidedWith(title, units)).toArray(BitSet[]::new);
         this.looksAt = Arrays.stream(decides).map(this::withNeighbours).toArray(BitSet[]::new);
         this.steps = turns.levels().stream().map(level -> new Step(level, isSameOrder(level))).toList();
+    }
+
+    /** Those that its turn may decide: needs for undisputed titles are looked after beside the turns. */
+    private static BitSet decidedWith(int title, FamilyUnits units) {
+        BitSet decided = units.family().decidedWith(title);
+        for (int t = decided.nextSetBit(0); t >= 0; t = decided.nextSetBit(t + 1)) {
+            decided.set(t, !units.isUndisputed(t));
+        }
+        return decided;
     }
 
     private BitSet withNeighbours(BitSet titles) {
@@ -71,7 +84,8 @@ final class SettlementPair implements TurnOrder.Taker {
     }
 
     private void settleAll() {
-        former.goOn(0);
+        former.begin();
+        latter.begin();
         for (Step step : steps) {
             if (step.sameOrder()) {
                 order.settle(step.level(), this);
@@ -118,7 +132,9 @@ final class SettlementPair implements TurnOrder.Taker {
         int title = turns.share(share).title();
         if (!looksAt[title].intersects(latterBits.apart())) {
             telling = false;
+            formerUndisputed.goWith(latterUndisputed);
             former.turn(share, at);
+            formerUndisputed.goWith(null);
             return;
         }
         inBoth(decides[title], () -> turn(former, formerBits, share, at), () -> turn(latter, latterBits, share, at));
