@@ -12,6 +12,11 @@ final class ListedPositions extends Positions {
         this.sorted = sorted;
     }
 
+    /** Its own: not to be changed. */
+    int[] sorted() {
+        return sorted;
+    }
+
     @Override
     public int first() {
         return sorted[0];
@@ -40,7 +45,7 @@ final class ListedPositions extends Positions {
     }
 
     /** Where the first member at or after the position stands. */
-    private int index(int position) {
+    int index(int position) {
         int found = Arrays.binarySearch(sorted, position);
         return found >= 0 ? found : -found - 1;
     }

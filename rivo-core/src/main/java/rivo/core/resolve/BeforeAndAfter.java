@@ -29,7 +29,7 @@ public record BeforeAndAfter(Map<String, TitleOutcomes> was, Map<String, TitleOu
         if (onlyAssignments) {
             Map<Integer, Positions> differing = present.differing(then, is);
             Positions edited = Positions.union(List.copyOf(differing.values()));
-            then.takeOver(present, is, edited, Threads.forUnits(edited));
+            then.takeOver(present, is, edited, Threads.forUnits(edited, is));
             return UnitsAlone.settled(differing, new UnitsAlone.State(then, was), new UnitsAlone.State(present, is));
         }
         return new BeforeAndAfter(then.family(was, units(before, was, among == null ? null : among.before())),

@@ -6,7 +6,6 @@ import java.util.List;
 import java.util.Objects;
 import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
-import rivo.core.audience.Positions;
 
 /**
  * Gathers what relations make of titles, cause by cause: where in the block that is settled, and at which units of all blocks. Of one thread.
@@ -79,7 +78,7 @@ final class Causes implements Settlement.Sink {
     private final Numbers numbers;
     private final Function<Cause, Decision> decision;
     /** Of which the units are. */
-    private final Positions among;
+    private final Lanes all;
     /** By the number of a cause; null for one that has no units yet. */
     private final List<@Nullable Changed> changed = new ArrayList<>();
     /** The numbers of those that are somewhere in the block; and by number the last run of where. */
@@ -97,11 +96,11 @@ final class Causes implements Settlement.Sink {
     private final long[] where;
 
     /** @param words of a block, at the most */
-    Causes(Numbers numbers, int words, Function<Cause, Decision> decision, Positions among) {
+    Causes(Numbers numbers, int words, Function<Cause, Decision> decision, Lanes all) {
         this.numbers = numbers;
         this.where = new long[words];
         this.decision = decision;
-        this.among = among;
+        this.all = all;
     }
 
     @Override
@@ -232,7 +231,7 @@ final class Causes implements Settlement.Sink {
         Changed known = changed.get(number);
         if (known == null) {
             Cause cause = numbers.causes.get(number);
-            known = new Changed(cause, decision.apply(cause), new GrowingUnits(among.first(), among.end()));
+            known = new Changed(cause, decision.apply(cause), new GrowingUnits(all));
             changed.set(number, known);
         }
         return known.units();

@@ -23,6 +23,9 @@ final class FamilyBits {
 
         /** Adds where the device meets the need of this place in {@link Family#deviceNeeds}. */
         void addMeeting(int deviceNeed, Lanes lanes, long[] into);
+
+        /** Adds those of the units. */
+        void addFitting(Positions units, Lanes lanes, long[] into);
     }
 
     private final Family family;
@@ -73,7 +76,7 @@ final class FamilyBits {
         this.newest = new long[titles.length][][];
         this.replacedBy = new long[titles.length][][];
         this.nothing = new long[words];
-        this.lanes = Lanes.span(0, 0);
+        this.lanes = new Lanes(0, 0);
     }
 
     /** Forgets all for these units. */
@@ -219,7 +222,7 @@ final class FamilyBits {
             if (fits == null) {
                 Arrays.fill(taking, -1);
             } else {
-                lanes.mark(fits, taking);
+                outside.addFitting(fits, lanes, taking);
             }
             left = 0;
             for (int w = 0; w < words; w++) {

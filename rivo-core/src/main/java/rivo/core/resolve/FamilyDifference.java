@@ -16,7 +16,6 @@ import rivo.core.audience.Positions;
 final class FamilyDifference {
 
     private final FamilyUnits units;
-    private final Positions meeting;
     private final List<Of> all;
 
     /**
@@ -31,7 +30,6 @@ final class FamilyDifference {
 
     FamilyDifference(FamilyUnits units) {
         this.units = units;
-        this.meeting = units.meeting();
         this.all = new ArrayList<>(Collections.nCopies(units.family().titles().size(), Of.NOWHERE));
     }
 
@@ -42,7 +40,7 @@ final class FamilyDifference {
      * @return for each title what it comes to, {@link Settlement#STAYS} among it
      */
     List<Of> settle(int threads) {
-        Queue<Lanes> blocks = FamilyUnits.blocks(meeting, threads);
+        Queue<Lanes> blocks = units.blocks(threads);
         List<Worker> workers = new ArrayList<>();
         for (int i = Math.min(threads, blocks.size()); i > 0; i--) {
             workers.add(new Worker(blocks));
@@ -62,7 +60,7 @@ final class FamilyDifference {
 
     private Positions within(int t, List<Worker> workers) {
         return units.edited().get(t) ? units.among()
-                : Positions.union(workers.stream().map(worker -> worker.differing[t]).filter(Objects::nonNull).map(GrowingUnits::build).toList());
+                : units.units(Positions.union(workers.stream().map(worker -> worker.differing[t]).filter(Objects::nonNull).map(GrowingUnits::build).toList()));
     }
 
     /** Settles some of the units, block by block. Of one thread. */
@@ -84,8 +82,8 @@ final class FamilyDifference {
             this.former = new FamilyBits(units.family(), units.turns(), teller, new LaneSets(teller.words()));
             this.latter = new FamilyBits(former, units.edited());
             Causes.Numbers numbers = new Causes.Numbers();
-            this.was = new Causes(numbers, teller.words(), former::decision, meeting);
-            this.is = new Causes(numbers, teller.words(), latter::decision, meeting);
+            this.was = new Causes(numbers, teller.words(), former::decision, units.all());
+            this.is = new Causes(numbers, teller.words(), latter::decision, units.all());
             this.pair = new SettlementPair(units, former, latter, was, is);
         }
 
@@ -107,7 +105,7 @@ final class FamilyDifference {
                 long[] at = byTitle[t];
                 if (at != null && !units.edited().get(t)) {
                     GrowingUnits growing = differing[t];
-                    growing = growing == null ? new GrowingUnits(meeting.first(), meeting.end()) : growing;
+                    growing = growing == null ? new GrowingUnits(units.all()) : growing;
                     differing[t] = growing;
                     growing.add(lanes, at);
                 }

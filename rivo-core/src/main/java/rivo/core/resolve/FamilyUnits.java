@@ -11,12 +11,15 @@ import java.util.Queue;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ConcurrentLinkedQueue;
 import java.util.stream.IntStream;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
+import rivo.core.audience.Numbering;
 import rivo.core.audience.Positions;
 
 /**
  * What is known of the titles of a family at many units before relations are looked at, title by title as sets of units, in one state of the estate or in two
- * that differ in what some titles come to by themselves; and the blocks of units in which it is settled. Immutable, but for the blocks that are taken.
+ * that differ in what some titles come to by themselves; and the blocks in which it is settled. While it is settled a place stands for each unit: its position, or where
+ * the units lie apart, a number that they are given. Immutable; what is known is told by one thread each.
  */
 final class FamilyUnits {
 
@@ -25,7 +28,7 @@ final class FamilyUnits {
     private static final int FEWEST_WORDS = 8;
     /** So many blocks for each thread, where that can be: they take different times. */
     private static final int BLOCKS = 4;
-    /** Where one in so many positions is asked about, every position gets a lane. */
+    /** Where fewer than one in so many positions are settled, units are numbered. */
     private static final int DENSE = 3;
 
     /** Everything that is known of one title of the family before relations are looked at. */
@@ -37,36 +40,42 @@ final class FamilyUnits {
         BOTH, FORMER, LATTER
     }
 
-    /** Units with the places of the first and after the last, which are asked for in every block. */
-    private record Extent(Positions units, int first, int end) {
-
-        static Extent of(Positions units) {
-            return new Extent(units, units.first(), units.end());
-        }
-    }
-
-    /** @param units those of the share of this number in {@link #turns}; where {@link #isWide}, others besides those that are asked about */
-    private record Assigned(Extent units, State state) {
+    /** @param units those of the share of this number in {@link #turns}, and perhaps others besides those that are asked about */
+    private record Assigned(Positions units, State state) {
     }
 
     /**
      * Ways of being present that needs cannot tell apart.
      *
      * @param reached how many of the versions that are asked of the title they reach
+     * @param units theirs, and perhaps others besides those that are asked about
      */
-    private record Presence(int title, int reached, List<Extent> units) {
+    private record Presence(int title, int reached, List<Positions> units) {
+    }
+
+    /** Places with the first and the one after the last, which are asked for in every block. */
+    private record Extent(Positions places, int first, int end) {
+
+        static Extent of(Positions places) {
+            return new Extent(places, places.first(), places.end());
+        }
     }
 
     private final Family family;
     private final List<Choices> choices;
-    private final List<Positions> deviceNeedsMet;
     private final Positions among;
-    /** Whether much of a stretch is asked about, though not all: then sets are left as they are, and the rest is left out block by block, which costs less than cutting each. */
-    private final boolean isWide;
     private final Turns turns;
     private final List<Assigned> assigned = new ArrayList<>();
     private final List<Presence> presences = new ArrayList<>();
     private final BitSet edited = new BitSet();
+    private final Positions meeting;
+    /** Of those that are settled, where they lie apart; null where their positions are their places. */
+    private final @Nullable Numbering numbering;
+    /** The places of all sets that are told of: of each share, and after those of each presence; and of the device needs. */
+    private final List<Extent> extents;
+    private final List<Positions> deviceNeedsMet;
+    /** By the units that a variant fits, their places; as far as somebody has asked. */
+    private final Map<Positions, Positions> fitting = new ConcurrentHashMap<>();
 
     /**
      * @param known for each title of the family, in its order
@@ -80,63 +89,60 @@ final class FamilyUnits {
             List<Positions> deviceNeedsMet, Positions among, int threads) {
         this.family = family;
         this.choices = choices;
-        this.deviceNeedsMet = deviceNeedsMet;
         this.among = among;
-        this.isWide = isDense(among) && among.size() < among.end() - among.first();
-        List<Known> within = new ArrayList<>(known);
-        Map<Integer, List<UnitsWith<BaseOutcome>>> editedWithin = new ConcurrentHashMap<>();
-        Threads.run(threads, IntStream.range(0, known.size()).boxed().toList(), () -> t -> {
-            boolean isEdited = edited.containsKey(t);
-            within.set(t, new Known(within(known.get(t).base(), isEdited), within(known.get(t).present(), isEdited)));
-            if (isEdited) {
-                editedWithin.put(t, within(edited.get(t), true));
-            }
-        });
         List<Turns.Share> shares = new ArrayList<>();
-        for (int t = 0; t < within.size(); t++) {
-            List<UnitsWith<BaseOutcome>> latter = editedWithin.get(t);
-            add(t, within.get(t).base(), latter == null ? State.BOTH : State.FORMER, shares);
-            if (latter != null) {
-                add(t, latter, State.LATTER, shares);
+        for (int t = 0; t < known.size(); t++) {
+            List<UnitsWith<BaseOutcome>> latter = edited.get(t);
+            if (latter == null) {
+                add(t, known.get(t).base(), State.BOTH, shares);
+            } else {
+                add(t, within(known.get(t).base()), State.FORMER, shares);
+                add(t, within(latter), State.LATTER, shares);
                 this.edited.set(t);
             }
-            listPresences(t, within.get(t).present());
+            listPresences(t, known.get(t).present());
         }
         this.turns = new Turns(family, shares);
+        this.meeting = findMeeting();
+        this.numbering = meeting.isEmpty() || isDense(meeting) ? null : new Numbering(meeting);
+        this.extents = places(Stream.concat(assigned.stream().map(Assigned::units), presences.stream().flatMap(way -> way.units().stream())).toList(), threads)
+                .stream().map(Extent::of).toList();
+        this.deviceNeedsMet = places(deviceNeedsMet, threads);
     }
 
-    /**
-     * What is anywhere among the units that are asked about, and where of them.
-     *
-     * @param isEdited whether the title comes to something else in the second state: only where it does, turns are taken in both
-     */
-    private <T> List<UnitsWith<T>> within(List<UnitsWith<T>> all, boolean isEdited) {
-        if (isWide && !isEdited) {
-            return all;
-        }
-        List<UnitsWith<T>> within = new ArrayList<>(all.size());
-        for (UnitsWith<T> one : all) {
-            Positions units = one.units().and(among);
-            if (!units.isEmpty()) {
-                within.add(new UnitsWith<>(one.what(), units));
-            }
-        }
-        return within;
+    /** Only where an edited title comes to something else, turns are taken in both states. */
+    private List<UnitsWith<BaseOutcome>> within(List<UnitsWith<BaseOutcome>> base) {
+        return base.stream().map(share -> new UnitsWith<>(share.what(), share.units().and(among))).filter(share -> !share.units().isEmpty()).toList();
     }
 
     private void add(int t, List<UnitsWith<BaseOutcome>> base, State state, List<Turns.Share> shares) {
         for (UnitsWith<BaseOutcome> share : base) {
             shares.add(new Turns.Share(t, share.what(), family.number(t, share.what().choice())));
-            assigned.add(new Assigned(Extent.of(share.units()), state));
+            assigned.add(new Assigned(share.units(), state));
         }
     }
 
     private void listPresences(int t, List<UnitsWith<Presences.Way>> ways) {
-        Map<Integer, List<Extent>> byReached = new LinkedHashMap<>();
+        Map<Integer, List<Positions>> byReached = new LinkedHashMap<>();
         for (UnitsWith<Presences.Way> way : ways) {
-            byReached.computeIfAbsent(family.reached(t, way.what().version()), r -> new ArrayList<>()).add(Extent.of(way.units()));
+            byReached.computeIfAbsent(family.reached(t, way.what().version()), r -> new ArrayList<>()).add(way.units());
         }
         byReached.forEach((reached, units) -> presences.add(new Presence(t, reached, units)));
+    }
+
+    /** Of each of these sets, the places of those that are settled; where these are their positions, of others, too. */
+    private List<Positions> places(List<Positions> sets, int threads) {
+        if (numbering == null) {
+            return sets;
+        }
+        List<Positions> places = new ArrayList<>(sets);
+        Threads.run(threads, IntStream.range(0, sets.size()).boxed().toList(), () -> i -> places.set(i, numbering.numbers(sets.get(i))));
+        return places;
+    }
+
+    /** The units of these places. */
+    Positions units(Positions places) {
+        return numbering == null ? places : numbering.positions(places);
     }
 
     Family family() {
@@ -162,14 +168,13 @@ final class FamilyUnits {
         return among;
     }
 
-    /** The shares of a title that are as they are in this state, the first or second; with their units outside those given. */
+    /** The shares of a title that are as they are in this state, the first or second; with their units within some, but for those that are taken. */
     List<UnitsWith<Decision>> sharesWithout(int title, State state, Map<Integer, List<Positions>> taken, Positions within) {
         List<UnitsWith<Decision>> decisions = new ArrayList<>();
         for (int share : turns.of(title)) {
             State of = assigned.get(share).state();
             if (of == State.BOTH || of == state) {
-                Positions all = assigned.get(share).units().units();
-                Positions left = (within == among && !isWide ? all : all.and(within)).without(Positions.union(taken.getOrDefault(share, List.of())));
+                Positions left = assigned.get(share).units().and(within).without(Positions.union(taken.getOrDefault(share, List.of())));
                 if (!left.isEmpty()) {
                     decisions.add(new UnitsWith<>(turns.share(share).base().decision(), left));
                 }
@@ -183,15 +188,15 @@ final class FamilyUnits {
      * to do that may stand against each other. Everywhere else each comes to what it is by itself. All, where the former are a good part of them: finding
      * the others would cost more than it spares.
      */
-    Positions meeting() {
+    private Positions findMeeting() {
         List<Positions> needing = new ArrayList<>();
         for (int s = 0; s < turns.size(); s++) {
             Turns.Share share = turns.share(s);
             if (share.base().outcome() == Outcome.REQUIRED && family.needs(share.release()).length > 0) {
-                needing.add(assigned.get(s).units().units());
+                needing.add(assigned.get(s).units());
             }
         }
-        Positions asking = asked(Positions.union(needing));
+        Positions asking = Positions.union(needing).and(among);
         if ((long) asking.size() * DENSE >= among.size()) {
             return among;
         }
@@ -200,23 +205,19 @@ final class FamilyUnits {
             touching.add(new ArrayList<>());
         }
         for (int s = 0; s < turns.size(); s++) {
-            touching.get(turns.share(s).title()).add(assigned.get(s).units().units());
+            touching.get(turns.share(s).title()).add(assigned.get(s).units());
         }
-        presences.forEach(way -> way.units().forEach(extent -> touching.get(way.title()).add(extent.units())));
-        List<Positions> meeting = new ArrayList<>(List.of(asking));
-        List<Positions> touched = touching.stream().map(all -> asked(Positions.union(all))).toList();
+        presences.forEach(way -> touching.get(way.title()).addAll(way.units()));
+        List<Positions> meetings = new ArrayList<>(List.of(asking));
+        List<Positions> touched = touching.stream().map(all -> Positions.union(all).and(among)).toList();
         for (int t = 0; t < touched.size(); t++) {
             for (int s : family.neighbours(t)) {
                 if (s > t) {
-                    meeting.add(touched.get(t).and(touched.get(s)));
+                    meetings.add(touched.get(t).and(touched.get(s)));
                 }
             }
         }
-        return Positions.union(meeting);
-    }
-
-    private Positions asked(Positions units) {
-        return isWide ? units.and(among) : units;
+        return Positions.union(meetings);
     }
 
     /** Whether every position from the first to the last unit gets a lane. */
@@ -224,22 +225,18 @@ final class FamilyUnits {
         return units.size() >= (units.end() - (units.first() & -Long.SIZE)) / DENSE;
     }
 
-    /** Units in blocks, which ascend: what is taken is after all that was taken before. */
-    static Queue<Lanes> blocks(Positions units, int threads) {
+    /** The places of all units that are settled, and where these lie together, of others between them. */
+    Lanes all() {
+        return numbering == null ? new Lanes(meeting.first() & -Long.SIZE, meeting.end()) : new Lanes(0, numbering.size());
+    }
+
+    /** The units that are settled in blocks, which ascend: what is taken is after all that was taken before. */
+    Queue<Lanes> blocks(int threads) {
         Queue<Lanes> blocks = new ConcurrentLinkedQueue<>();
-        int first = units.first() & -Long.SIZE;
-        boolean dense = isDense(units);
-        int lanes = dense ? units.end() - first : units.size();
-        int words = Math.max(FEWEST_WORDS, Math.min(MOST_WORDS, lanes / Long.SIZE / BLOCKS / threads));
-        if (dense) {
-            for (int from = first; from < units.end(); from += words * Long.SIZE) {
-                blocks.add(Lanes.span(from, Math.min(words, (units.end() - from - 1) / Long.SIZE + 1)));
-            }
-            return blocks;
-        }
-        int[] all = units.toArray();
-        for (int from = 0; from < all.length; from += words * Long.SIZE) {
-            blocks.add(Lanes.of(Arrays.copyOfRange(all, from, Math.min(all.length, from + words * Long.SIZE))));
+        Lanes all = all();
+        int words = Math.max(FEWEST_WORDS, Math.min(MOST_WORDS, all.words() / BLOCKS / threads));
+        for (int from = all.first(); from < all.end(); from += words * Long.SIZE) {
+            blocks.add(new Lanes(from, Math.min(all.end(), from + words * Long.SIZE)));
         }
         return blocks;
     }
@@ -250,7 +247,7 @@ final class FamilyUnits {
         private final int words;
         /** Used again for each block. */
         private final LaneSets memory;
-        /** By share, and after those by presence and its part, how far its units have been passed. */
+        /** By set, how far its places have been passed. */
         private final int[] passed;
         private int passedAsked;
 
@@ -258,7 +255,7 @@ final class FamilyUnits {
         Teller(Collection<Lanes> blocks) {
             this.words = blocks.stream().mapToInt(Lanes::words).max().orElse(0);
             this.memory = new LaneSets(words);
-            this.passed = new int[assigned.size() + presences.stream().mapToInt(way -> way.units().size()).sum()];
+            this.passed = new int[extents.size()];
         }
 
         int words() {
@@ -273,7 +270,7 @@ final class FamilyUnits {
             memory.giveBack(0);
             long[] asked = asked(lanes);
             for (int s = 0; s < assigned.size(); s++) {
-                long[] at = kept(at(lanes, assigned.get(s).units(), s, null), asked);
+                long[] at = kept(at(lanes, s, null), asked);
                 if (at != null && assigned.get(s).state() != State.LATTER) {
                     former.assigned(s, at);
                 }
@@ -284,8 +281,8 @@ final class FamilyUnits {
             int number = assigned.size();
             for (Presence way : presences) {
                 long[] any = null;
-                for (Extent units : way.units()) {
-                    any = at(lanes, units, number++, any);
+                for (int i = way.units().size(); i > 0; i--) {
+                    any = at(lanes, number++, any);
                 }
                 long[] at = kept(any, asked);
                 if (at != null) {
@@ -298,24 +295,26 @@ final class FamilyUnits {
         }
 
         /**
-         * Adds where these are.
+         * Adds where those of a set are.
          *
-         * @param number of these units in {@link #passed}
+         * @param number of the set
          * @param known where others are; null where nowhere
          * @return where any are; null where they are all outside the lanes
          */
-        private long @Nullable [] at(Lanes lanes, Extent extent, int number, long @Nullable [] known) {
+        private long @Nullable [] at(Lanes lanes, int number, long @Nullable [] known) {
+            Extent extent = extents.get(number);
             if (extent.end() <= lanes.first() || extent.first() >= lanes.end()) {
                 return known;
             }
             long[] at = known == null ? nothing() : known;
-            passed[number] = lanes.mark(extent.units(), at, passed[number]);
+            passed[number] = lanes.mark(extent.places(), at, passed[number]);
             return at;
         }
 
         /** The lanes that are asked about; null where no others are told of. */
         private long @Nullable [] asked(Lanes lanes) {
-            if (!isWide || !lanes.isSpan()) {
+            int last = lanes.first() + lanes.words() * Long.SIZE;
+            if (numbering != null || among.countIn(lanes.first(), last) == last - lanes.first()) {
                 return null;
             }
             long[] asked = nothing();
@@ -351,6 +350,11 @@ final class FamilyUnits {
         @Override
         public void addMeeting(int deviceNeed, Lanes lanes, long[] into) {
             lanes.mark(deviceNeedsMet.get(deviceNeed), into);
+        }
+
+        @Override
+        public void addFitting(Positions units, Lanes lanes, long[] into) {
+            lanes.mark(numbering == null ? units : fitting.computeIfAbsent(units, numbering::numbers), into);
         }
     }
 }

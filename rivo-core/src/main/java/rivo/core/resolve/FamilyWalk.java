@@ -32,11 +32,10 @@ final class FamilyWalk {
      * @return for each title its decisions, {@link Settlement#STAYS} among them
      */
     List<List<UnitsWith<Decision>>> settle(int threads) {
-        Positions meeting = units.meeting();
-        Queue<Lanes> blocks = FamilyUnits.blocks(meeting, threads);
+        Queue<Lanes> blocks = units.blocks(threads);
         List<Worker> workers = new ArrayList<>();
         for (int i = Math.min(threads, blocks.size()); i > 0; i--) {
-            workers.add(new Worker(blocks, meeting));
+            workers.add(new Worker(blocks));
         }
         Threads.run(workers.size(), workers, () -> Worker::settle);
         List<List<Causes.Changed>> byTitle = byTitle(units.family(), workers.stream().map(worker -> worker.causes).toList());
@@ -55,11 +54,11 @@ final class FamilyWalk {
         private final Causes causes;
         private final Settlement settlement;
 
-        Worker(Queue<Lanes> blocks, Positions meeting) {
+        Worker(Queue<Lanes> blocks) {
             this.blocks = blocks;
             this.teller = units.new Teller(blocks);
             this.bits = new FamilyBits(units.family(), units.turns(), teller, new LaneSets(teller.words()));
-            this.causes = new Causes(new Causes.Numbers(), teller.words(), bits::decision, meeting);
+            this.causes = new Causes(new Causes.Numbers(), teller.words(), bits::decision, units.all());
             this.settlement = new Settlement(units, bits, causes, new UndisputedNeeds(units, bits, causes));
         }
 
@@ -86,7 +85,7 @@ final class FamilyWalk {
         Map<Integer, List<Positions>> taken = new HashMap<>();
         Map<Decision, List<Positions>> alike = new HashMap<>();
         for (Causes.Changed one : gathered) {
-            Positions at = one.units().build();
+            Positions at = units.units(one.units().build());
             if (!at.isEmpty()) {
                 alike.computeIfAbsent(one.decision(), d -> new ArrayList<>(1)).add(at);
                 taken.computeIfAbsent(one.cause().part(), p -> new ArrayList<>(1)).add(at);

@@ -5,40 +5,32 @@ import org.jspecify.annotations.Nullable;
 import rivo.core.audience.Positions;
 import rivo.core.audience.PositionsBuilder;
 
-/** Gathers units that come in ascending order: few take what they take as a list, many a bit for each of the span. Of one thread. */
+/** Gathers places that come in ascending order: few take what they take as a list, many a bit for each of the span. Of one thread. */
 final class GrowingUnits {
 
     private static final int BITS_OF_NUMBER = 32;
 
-    private final int from;
-    private final int to;
+    private final Lanes all;
     private int[] few = new int[4];
     private int size;
     private @Nullable PositionsBuilder many;
 
-    /** For units from {@code from}, included, to {@code to}, excluded. */
-    GrowingUnits(int from, int to) {
-        this.from = from;
-        this.to = to;
+    GrowingUnits(Lanes all) {
+        this.all = all;
     }
 
-    /** Adds the units of these lanes, which are after all that have been added. */
+    /** Adds the places of these lanes, which are after all that have been added. */
     void add(Lanes lanes, long[] at) {
         if (many == null) {
             makeRoom(at);
         }
-        if (many != null && lanes.isSpan()) {
+        if (many != null) {
             many.addAll(at, lanes.first());
             return;
         }
         for (int w = 0; w < at.length; w++) {
             for (long rest = at[w]; rest != 0; rest &= rest - 1) {
-                int unit = lanes.unit(w * Long.SIZE + Long.numberOfTrailingZeros(rest));
-                if (many != null) {
-                    many.add(unit);
-                } else {
-                    few[size++] = unit;
-                }
+                few[size++] = lanes.first() + w * Long.SIZE + Long.numberOfTrailingZeros(rest);
             }
         }
     }
@@ -48,8 +40,8 @@ final class GrowingUnits {
         for (long word : at) {
             count += Long.bitCount(word);
         }
-        if ((long) (size + count) * BITS_OF_NUMBER > to - from) {
-            many = new PositionsBuilder(from, to);
+        if ((long) (size + count) * BITS_OF_NUMBER > all.end() - all.first()) {
+            many = new PositionsBuilder(all.first(), all.end());
             for (int i = 0; i < size; i++) {
                 many.add(few[i]);
             }

@@ -13,15 +13,15 @@ import rivo.core.audience.Positions;
 final class Threads {
 
     private static final long STACK = 1L << 28;
-    /** From so many units on, more threads than one are worth their start. */
-    private static final int MANY = 50_000;
+    /** From so many units on, of one title each, more threads than one are worth their start. */
+    private static final long MANY = 200_000;
 
     private Threads() {
     }
 
-    /** How many threads are for work with so many units: all that the machine has, or one. */
-    static int forUnits(Positions units) {
-        return units.size() >= MANY ? Runtime.getRuntime().availableProcessors() : 1;
+    /** How many threads are for work with so many units of a family: all that the machine has, or one. */
+    static int forUnits(Positions units, Family family) {
+        return (long) units.size() * family.titles().size() >= MANY ? Runtime.getRuntime().availableProcessors() : 1;
     }
 
     /**

@@ -52,7 +52,7 @@ final class UnitsAlone {
      */
     static BeforeAndAfter settled(Map<Integer, Positions> differing, State before, State after) {
         UnitsAlone units = of(differing, before, after);
-        return before.titles().compared(after.titles(), after.family(), differing.keySet(), units.others, units.alone, Threads.forUnits(units.others));
+        return before.titles().compared(after.titles(), after.family(), differing.keySet(), units.others, units.alone, Threads.forUnits(units.others, after.family()));
     }
 
     private static UnitsAlone of(Map<Integer, Positions> differing, State before, State after) {
