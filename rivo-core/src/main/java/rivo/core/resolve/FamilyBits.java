@@ -47,6 +47,9 @@ final class FamilyBits {
     /** Another state of the same units, and the titles of which anything else is known or decided here; all, where there is no such state. */
     private final @Nullable FamilyBits other;
     private final BitSet apart = new BitSet();
+    /** By title that was apart, where anything is different, and where it does not stand alike or not since the same step; nothing, where it is not apart. */
+    private final long[] @Nullable [] differing;
+    private final long[] @Nullable [] standingElse;
     /** Those that come to something else by themselves. */
     private final BitSet edited;
     private Lanes lanes;
@@ -75,6 +78,8 @@ final class FamilyBits {
         this.offered = new int[titles.length][];
         this.newest = new long[titles.length][][];
         this.replacedBy = new long[titles.length][][];
+        this.differing = new long[titles.length][];
+        this.standingElse = new long[titles.length][];
         this.nothing = new long[words];
         this.lanes = new Lanes(0, 0);
     }
@@ -90,6 +95,10 @@ final class FamilyBits {
             if (of != null) {
                 Arrays.fill(of, null);
             }
+        }
+        for (int t = apart.nextSetBit(0); t >= 0; t = apart.nextSetBit(t + 1)) {
+            Arrays.fill(different(differing, t), 0);
+            Arrays.fill(different(standingElse, t), 0);
         }
         apart.clear();
         apart.or(edited);
@@ -126,6 +135,31 @@ final class FamilyBits {
         return apart;
     }
 
+    private long[] different(long[] @Nullable [] of, int title) {
+        long[] where = of[title];
+        if (where == null) {
+            where = new long[words];
+            of[title] = where;
+        }
+        return where;
+    }
+
+    /**
+     * Adds where something is different of what a turn looks at, among the words that are looked at now.
+     *
+     * @param decided the titles that it may decide: of these it looks at everything
+     * @param looked those and others, of which it looks at whether they stand
+     */
+    void addDifferent(BitSet decided, BitSet looked, long[] into) {
+        for (int t = apart.nextSetBit(0); t >= 0; t = apart.nextSetBit(t + 1)) {
+            if (decided.get(t) && edited.get(t)) {
+                Arrays.fill(into, sets.from(), sets.to(), -1);
+            } else if (looked.get(t)) {
+                sets.add(into, different(decided.get(t) ? differing : standingElse, t));
+            }
+        }
+    }
+
     /** From now on, what is decided of these titles may be something else than in the other state. */
     void part(BitSet some) {
         for (int t = some.nextSetBit(0); t >= 0; t = some.nextSetBit(t + 1)) {
@@ -137,11 +171,24 @@ final class FamilyBits {
         }
     }
 
-    /** Those of the titles of which the same is known and decided in both go on together. */
-    void rejoin(BitSet some) {
-        for (int t = some.nextSetBit(0); t >= 0; t = some.nextSetBit(t + 1)) {
-            if (apart.get(t) && !edited.get(t) && own(t).isAs(Objects.requireNonNull(other).at(t))) {
-                apart.clear(t);
+    /** The same as in the other state was decided of these titles at these units, from this step on. */
+    void follow(BitSet decided, long[] at, int since) {
+        for (int t = decided.nextSetBit(0); t >= 0; t = decided.nextSetBit(t + 1)) {
+            if (apart.get(t)) {
+                own(t).takeOver(Objects.requireNonNull(other).at(t), at, sets.from(), sets.to(), since);
+            }
+        }
+    }
+
+    /** These titles were decided in both states at these units, from this step on: those of which the same is known and decided in both go on together. */
+    void rejoin(BitSet decided, long[] at, int since) {
+        for (int t = decided.nextSetBit(0); t >= 0; t = decided.nextSetBit(t + 1)) {
+            if (apart.get(t)) {
+                long[] anything = different(differing, t);
+                own(t).compare(Objects.requireNonNull(other).at(t), at, sets.from(), sets.to(), since, !edited.get(t), anything, different(standingElse, t));
+                if (!edited.get(t) && !Bits.any(anything, 0, words)) {
+                    apart.clear(t);
+                }
             }
         }
     }

@@ -9,8 +9,9 @@ import org.jspecify.annotations.Nullable;
 /**
  * Settles the titles of a family in two states that differ in what some of them come to by themselves, at many units at once. Of one thread.
  *
- * <p><b>How.</b> What is known and decided of a title is known once, as long as it is the same in both. A turn that looks at no title which is apart has the same
- * consequences in both, and is taken once. Any other is taken in both, after what it may decide has come apart; and what is the same afterwards is joined again.
+ * <p><b>How.</b> What is known and decided of a title is known once, as long as it is the same in both at all units. At the units at which a turn looks at nothing that is
+ * different, it has the same consequences in both, and is taken once. At the others it is taken in both, after what it may decide has come apart; and what is the same
+ * afterwards is joined again.
  */
 final class SettlementPair implements TurnOrder.Taker {
 
@@ -28,6 +29,11 @@ final class SettlementPair implements TurnOrder.Taker {
     private final BitSet[] decides;
     private final BitSet[] looksAt;
     private final List<Step> steps;
+    /** Where the turn is taken once, and where in both; nothing between two turns. */
+    private final LaneSets sets;
+    private final long[] once;
+    private final long[] twice;
+    private final long[] everywhere;
     /** Whether what titles come to is told: where turns are taken in both. */
     private boolean telling;
 
@@ -54,6 +60,11 @@ final class SettlementPair implements TurnOrder.Taker {
         }, formerUndisputed);
         this.latter = new Settlement(units, latterBits, ofLatter, latterUndisputed);
         this.order = new TurnOrder(turns);
+        this.sets = formerBits.sets();
+        this.once = new long[sets.words()];
+        this.twice = new long[sets.words()];
+        this.everywhere = new long[sets.words()];
+        Arrays.fill(everywhere, -1);
         this.decides = IntStream.range(0, family.titles().size()).mapToObj(title -> decidedWith(title, units)).toArray(BitSet[]::new);
         this.looksAt = Arrays.stream(decides).map(this::withNeighbours).toArray(BitSet[]::new);
         this.steps = turns.levels().stream().map(level -> new Step(level, isSameOrder(level))).toList();
@@ -118,7 +129,7 @@ final class SettlementPair implements TurnOrder.Taker {
                 decided.or(decides[turns.share(share).title()]);
             }
         }
-        inBoth(decided, () -> former.settle(level), () -> latter.settle(level));
+        inBoth(decided, everywhere, () -> former.settle(level), () -> latter.settle(level));
     }
 
     @Override
@@ -131,13 +142,40 @@ final class SettlementPair implements TurnOrder.Taker {
     public void turn(int share, long[] at) {
         int title = turns.share(share).title();
         if (!looksAt[title].intersects(latterBits.apart())) {
-            telling = false;
-            formerUndisputed.goWith(latterUndisputed);
-            former.turn(share, at);
-            formerUndisputed.goWith(null);
-            return;
+            once(title, share, at);
+        } else if (sets.look(at)) {
+            split(title, share, at);
         }
-        inBoth(decides[title], () -> turn(former, formerBits, share, at), () -> turn(latter, latterBits, share, at));
+    }
+
+    private void split(int title, int share, long[] at) {
+        int from = sets.from();
+        int to = sets.to();
+        latterBits.addDifferent(decides[title], looksAt[title], twice);
+        for (int w = from; w < to; w++) {
+            twice[w] &= at[w];
+            once[w] = at[w] & ~twice[w];
+        }
+        boolean anyTwice = sets.any(twice);
+        if (sets.any(once)) {
+            once(title, share, once);
+        }
+        if (anyTwice) {
+            inBoth(decides[title], twice, () -> turn(former, formerBits, share, twice), () -> turn(latter, latterBits, share, twice));
+        }
+        Arrays.fill(once, from, to, 0);
+        Arrays.fill(twice, from, to, 0);
+    }
+
+    private void once(int title, int share, long[] at) {
+        int since = former.step();
+        telling = false;
+        formerUndisputed.goWith(latterUndisputed);
+        former.turn(share, at);
+        formerUndisputed.goWith(null);
+        if (decides[title].intersects(latterBits.apart()) && sets.look(at)) {
+            latterBits.follow(decides[title], at, since);
+        }
     }
 
     private static void turn(Settlement settlement, FamilyBits bits, int share, long[] at) {
@@ -147,13 +185,15 @@ final class SettlementPair implements TurnOrder.Taker {
     }
 
     /** Both begin at the same step: what stands in both since the same turn then stands since the same step. */
-    private void inBoth(BitSet decided, Runnable inFormer, Runnable inLatter) {
+    private void inBoth(BitSet decided, long[] at, Runnable inFormer, Runnable inLatter) {
         latterBits.part(decided);
         telling = true;
-        latter.goOn(former.step());
+        int since = former.step();
+        latter.goOn(since);
         inFormer.run();
         inLatter.run();
         former.goOn(Math.max(former.step(), latter.step()));
-        latterBits.rejoin(decided);
+        sets.look(at);
+        latterBits.rejoin(decided, at, since);
     }
 }

@@ -96,12 +96,78 @@ final class TitleBits {
         stoodCount = other.stoodCount;
     }
 
-    /** Whether the same is known and decided as of the same title elsewhere. */
-    boolean isAs(TitleBits other) {
-        return Arrays.deepEquals(sets(), other.sets()) && wayCount == other.wayCount && stoodCount == other.stoodCount
-                && Arrays.equals(steps, 0, stoodCount, other.steps, 0, stoodCount)
-                && Arrays.equals(firstWords, 0, stoodCount, other.firstWords, 0, stoodCount)
-                && Arrays.deepEquals(Arrays.copyOf(stood, stoodCount), Arrays.copyOf(other.stood, stoodCount));
+    /**
+     * Takes over what was decided of the same title elsewhere at some units, where the same was decided before.
+     *
+     * @param since the first step of that
+     */
+    void takeOver(TitleBits other, long[] at, int from, int to, int since) {
+        for (int i = other.firstSince(since); i < other.stoodCount; i++) {
+            stands(other.steps[i], other.stood[i], other.firstWords[i], other.firstWords[i], other.firstWords[i] + other.stood[i].length);
+        }
+        long[][] own = sets();
+        long[][] theirs = other.sets();
+        for (int i = 0; i < own.length; i++) {
+            for (int w = from; w < to; w++) {
+                own[i][w] ^= (own[i][w] ^ theirs[i][w]) & at[w];
+            }
+        }
+    }
+
+    /**
+     * Finds out at which of some units something else is decided than of the same title elsewhere, where that has just been decided.
+     *
+     * @param since the first step of that
+     * @param sameReleases whether its release is the same here and there
+     * @param anything where anything is different: as it was before at all units, as it is afterwards at these
+     * @param standing where it does not stand alike, or not since the same step, or not with the same release
+     */
+    void compare(TitleBits other, long[] at, int from, int to, int since, boolean sameReleases, long[] anything, long[] standing) {
+        long[][] own = sets();
+        long[][] theirs = other.sets();
+        for (int w = from; w < to; w++) {
+            // What has stood since different steps in both still does, if it has not begun again.
+            long both = this.standing[w] & other.standing[w] & (sameReleases ? standing[w] : -1);
+            standing[w] = standing[w] & ~at[w] | (both | this.standing[w] ^ other.standing[w] | comes[w] ^ other.comes[w]) & at[w];
+        }
+        compareSteps(other, at, from, to, since, standing);
+        for (int w = from; w < to; w++) {
+            long different = standing[w];
+            for (int i = 0; i < own.length; i++) {
+                different |= own[i][w] ^ theirs[i][w];
+            }
+            anything[w] = anything[w] & ~at[w] | different & at[w];
+        }
+    }
+
+    private void compareSteps(TitleBits other, long[] at, int from, int to, int since, long[] into) {
+        int i = firstSince(since);
+        int j = other.firstSince(since);
+        while (i < stoodCount || j < other.stoodCount) {
+            int step = i == stoodCount ? Integer.MAX_VALUE : steps[i];
+            int otherStep = j == other.stoodCount ? Integer.MAX_VALUE : other.steps[j];
+            for (int w = from; w < to; w++) {
+                long here = step <= otherStep ? stoodAt(i, w) : 0;
+                long there = otherStep <= step ? other.stoodAt(j, w) : 0;
+                into[w] |= (here ^ there) & at[w];
+            }
+            i += step <= otherStep ? 1 : 0;
+            j += otherStep <= step ? 1 : 0;
+        }
+    }
+
+    private long stoodAt(int i, int word) {
+        int at = word - firstWords[i];
+        return at >= 0 && at < stood[i].length ? stood[i][at] : 0;
+    }
+
+    /** The first of those that began at this step or later. */
+    private int firstSince(int step) {
+        int i = stoodCount;
+        while (i > 0 && steps[i - 1] >= step) {
+            i--;
+        }
+        return i;
     }
 
     void assigned(Outcome outcome, long[] where) {
@@ -137,10 +203,15 @@ final class TitleBits {
 
     /** It begins to stand there; again, where it was a holder. */
     void stands(int step, long[] where, int from, int to) {
+        stands(step, where, 0, from, to);
+    }
+
+    /** @param first the word that the first in {@code where} is */
+    private void stands(int step, long[] where, int first, int from, int to) {
         boolean again = false;
         for (int w = from; w < to; w++) {
-            again |= (standing[w] & where[w]) != 0;
-            standing[w] |= where[w];
+            again |= (standing[w] & where[w - first]) != 0;
+            standing[w] |= where[w - first];
         }
         if (!opposed) {
             return;
@@ -149,7 +220,7 @@ final class TitleBits {
             for (int w = from; w < to; w++) {
                 int at = w - firstWords[i];
                 if (at >= 0 && at < stood[i].length) {
-                    stood[i][at] &= ~where[w];
+                    stood[i][at] &= ~where[w - first];
                 }
             }
         }
@@ -160,7 +231,7 @@ final class TitleBits {
         }
         steps[stoodCount] = step;
         firstWords[stoodCount] = from;
-        stood[stoodCount++] = Arrays.copyOfRange(where, from, to);
+        stood[stoodCount++] = Arrays.copyOfRange(where, from - first, to - first);
     }
 
     int stoodCount() {

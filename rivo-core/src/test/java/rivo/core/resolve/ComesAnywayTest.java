@@ -46,6 +46,7 @@ class ComesAnywayTest {
     private static final int HELPER = TITLES - 2;
     private static final int DEVICES = 300;
     private static final int GROUPS = 60;
+    private static final Version OLDEST = Version.of("1.0");
 
     @Test
     void whatAnEditChangesIsWhatIsDifferentWhenAllIsResolvedAnew() {
@@ -68,7 +69,8 @@ class ComesAnywayTest {
     private static List<Assignment> edits(Estate estate, Random random) {
         return IntStream.rangeClosed(0, random.nextInt(4) == 0 ? 2 : 0).mapToObj(i -> {
             Assignment one = estate.assignments().all().get(random.nextInt(estate.assignments().all().size()));
-            return switch (random.nextInt(4)) {
+            return switch (random.nextInt(5)) {
+                case 4 -> one.withPin(one.pin() == null ? OLDEST : null);
                 case 0 -> one.withIntent(one.intent() == Intent.REQUIRED ? Intent.UNINSTALL : Intent.REQUIRED);
                 case 1 -> one.withPriority(100 + random.nextInt(900));
                 case 2 -> one.retired();
@@ -88,7 +90,8 @@ class ComesAnywayTest {
         for (int a = 0; a < 2 * TITLES; a++) {
             Intent intent = random.nextInt(10) < 6 ? Intent.REQUIRED : random.nextInt(4) < 3 ? Intent.AVAILABLE : Intent.UNINSTALL;
             assignments.add(Assignment.of("a" + a, a, Subject.title("t" + random.nextInt(TITLES)), intent,
-                    List.of(Target.group("g" + random.nextInt(GROUPS)))).withPriority(random.nextInt(4) == 0 ? 100 + random.nextInt(900) : 500));
+                    List.of(Target.group("g" + random.nextInt(GROUPS)))).withPriority(random.nextInt(4) == 0 ? 100 + random.nextInt(900) : 500)
+                    .withPin(random.nextInt(6) == 0 ? OLDEST : null));
         }
         return new EstateParts(Estates.AS_OF, List.of(new Ou(RandomDevices.OU, "Quillbrook Water", "dc=quillbrook", null, false)), List.of(), devices, groups,
                 List.of(), titles(random), List.of(), assignments, List.of());
@@ -113,15 +116,14 @@ class ComesAnywayTest {
                     replaces.add(new Replacement("t" + other, Replacement.Mode.IN_PLACE));
                 }
             }
-            
             if (t < HELPER && needs.isEmpty() && !disputed && random.nextInt(10) < 2) {
                 needs.add(new Need("t" + HELPER, null));
             }
             if (t < RUNTIME && !disputed && random.nextInt(10) < 6) {
-                needs.add(new Need("t" + RUNTIME, random.nextInt(3) == 0 ? Version.of("1.0") : null));
+                needs.add(new Need("t" + RUNTIME, random.nextInt(3) == 0 ? OLDEST : null));
             }
             List<Release> releases = IntStream.rangeClosed(1, 1 + random.nextInt(3)).mapToObj(r -> new Release(Version.of(r + ".0"),
-                    random.nextInt(8) == 0 ? ReleaseState.WITHDRAWN : ReleaseState.OFFERED, needs, replaces,
+                    random.nextInt(8) == 0 ? ReleaseState.WITHDRAWN : ReleaseState.OFFERED, needs, random.nextInt(3) == 0 ? List.of() : replaces,
                     random.nextInt(4) > 0 ? List.of(new Variant("all", null)) : List.of(new Variant("large", "ramGiB ge 8")))).toList();
             titles.add(new Title("t" + t, "Title " + t, Scope.DEVICE, random.nextInt(15) == 0 ? 100 : null, conflicts, releases));
         }
