@@ -44,7 +44,7 @@ public final class Resolver {
     private final Map<String, Positions> waiting = new ConcurrentHashMap<>();
     /** Held while what everyone asks for first is worked out, so that it is worked out once. */
     private final Object once = new Object();
-    private volatile @Nullable Presences presences;
+    private PresencesOnce presences = new PresencesOnce();
     private volatile @Nullable PairsByTarget pairsByTarget;
     private Answers answers = Answers.unlike();
 
@@ -70,9 +70,8 @@ public final class Resolver {
     public Resolver follow(Estate newer) {
         Step step = audiences.step(newer);
         Resolver next = new Resolver(step.now(), newer.sharesTitlesWith(estate) ? relations : new Relations(newer));
-        Presences known = presences;
-        if (known != null && sameScopes(newer)) {
-            next.presences = known.after(step);
+        if (sameScopes(newer)) {
+            next.presences = presences.after(step);
         }
         if (next.audiences.standsAs(audiences)) {
             estate.titles().stream().filter(t -> t.seats() != null).forEach(this::rankedPairs);
@@ -95,7 +94,7 @@ public final class Resolver {
                 rankedPairs(title).catchUpWith(known);
             }
         });
-        if (other.presences != null) {
+        if (other.presences.known() != null) {
             presences();
         }
         if (other.pairsByTarget != null && estate.devices().size() > 0) {
@@ -151,8 +150,8 @@ public final class Resolver {
 
     /** Whether who has a seat of the title, and who waits for one, is known to be the same. */
     private boolean looksAtTheVerySame(Resolver next, Title title) {
-        Presences known = presences;
-        Presences present = next.presences;
+        Presences known = presences.known();
+        Presences present = next.presences.known();
         return known != null && present != null && known.of(title.id()) == present.of(title.id())
                 && next.rankedPairs.get(title.id()) == rankedPairs.get(title.id()) && next.audiences.standsAs(audiences);
     }
@@ -213,9 +212,10 @@ public final class Resolver {
 
     /** Who waits for a seat depends on the ladder of its title, and on where that is present. */
     private void keepWaiting(Resolver next) {
+        Presences known = presences.known();
+        Presences present = next.presences.known();
         waiting.forEach((id, held) -> {
-            if (next.rankedPairs.get(id) == rankedPairs.get(id) && next.presences != null && presences != null
-                    && next.presences.of(id) == presences.of(id)) {
+            if (next.rankedPairs.get(id) == rankedPairs.get(id) && present != null && known != null && present.of(id) == known.of(id)) {
                 next.waiting.put(id, held);
             }
         });
@@ -323,17 +323,7 @@ public final class Resolver {
     }
 
     Presences presences() {
-        Presences held = presences;
-        if (held == null) {
-            synchronized (once) {
-                held = presences;
-                if (held == null) {
-                    held = Presences.of(audiences);
-                    presences = held;
-                }
-            }
-        }
-        return held;
+        return presences.of(audiences);
     }
 
     /** What one title comes to everywhere. Costs its family's walk, about one set operation for each pair. */

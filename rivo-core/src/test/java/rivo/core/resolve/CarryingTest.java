@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Objects;
 import org.junit.jupiter.api.Test;
 import rivo.core.Estates;
+import rivo.core.estate.Assignment;
 import rivo.core.estate.Device;
 import rivo.core.estate.DeviceCollection;
 import rivo.core.estate.Estate;
@@ -72,6 +73,25 @@ class CarryingTest {
         Resolver before = warm();
         assertThat(sameContenders(before, reporting(before, "ramGiB", "16"))).doesNotContain("mudview").hasSize(3);
         assertThat(sameContenders(before, reporting(before, "arch", "x64"))).doesNotContain("tidecalc").hasSize(3);
+    }
+
+    @Test
+    void whatIsPresentIsFoundOutOnceForBothSidesOfAnEditAlsoWhereNobodyHasAsked() {
+        warm();
+        Resolver before = estates.resolver();
+        Assignment edited = before.estate().assignments().all().get(0);
+        Resolver edit = before.follow(before.estate().withAssignments(List.of(edited.withPriority(7))));
+        assertThat(edit.presences()).isSameAs(before.presences());
+    }
+
+    @Test
+    void whatIsPresentIsNotTakenFromOneThatDoesNotHaveIt() {
+        warm();
+        Resolver before = estates.resolver();
+        Device device = labs(before.estate());
+        Resolver now = before.follow(before.estate().withDevice(device.withReport(device.facts(), List.of(), List.of(Present.of("mudview", Version.of("1.0"))))));
+        assertThat(now.presences().anyhow("mudview").size()).isEqualTo(1);
+        assertThat(before.presences().anyhow("mudview").isEmpty()).isTrue();
     }
 
     @Test
