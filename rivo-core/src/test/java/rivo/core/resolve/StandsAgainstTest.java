@@ -103,6 +103,16 @@ class StandsAgainstTest {
         assertThat(bench.outcome("scope")).isEqualTo("uninstall left");
     }
 
+    @Test
+    void whatAnotherNeedsStaysThoughItsAssignmentSaysThatItGoes() {
+        Bench bench = bench("scope needs:kit", "kit fits:never").there("kit@1.0 by:a1");
+        bench.assign(bench.next(REQUIRED, "kit", Target.ou("labs")).withState(AssignmentState.RETIRED).withLeaving(Leaving.REMOVE));
+        assertThat(bench.outcome("kit")).isEqualTo("uninstall left");
+        bench.far(REQUIRED, "scope");
+        assertThat(bench.outcome("scope")).isEqualTo("required assigned");
+        assertThat(bench.outcome("kit")).isEqualTo("nothing");
+    }
+
     private static String left(AssignmentState state, Leaving leaving) {
         Bench bench = bench("scope").there("scope@1.0 by:a1");
         bench.assign(bench.next(REQUIRED, "scope", Target.ou("labs")).withState(state).withLeaving(leaving));
