@@ -77,7 +77,7 @@ final class Causes implements Settlement.Sink {
 
     private final Numbers numbers;
     private final Function<Cause, Decision> decision;
-    /** Of which the units are. */
+    /** Those of all blocks. */
     private final Lanes all;
     /** By the number of a cause; null for one that has no units yet. */
     private final List<@Nullable Changed> changed = new ArrayList<>();

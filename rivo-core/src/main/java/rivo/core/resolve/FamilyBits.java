@@ -24,7 +24,7 @@ final class FamilyBits {
         /** Adds where the device meets the need of this place in {@link Family#deviceNeeds}. */
         void addMeeting(int deviceNeed, Lanes lanes, long[] into);
 
-        /** Adds those of the units. */
+        /** Adds where units are that a variant fits. */
         void addFitting(Positions units, Lanes lanes, long[] into);
     }
 

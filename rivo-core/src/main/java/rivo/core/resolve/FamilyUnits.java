@@ -68,11 +68,13 @@ final class FamilyUnits {
     private final List<Assigned> assigned = new ArrayList<>();
     private final List<Presence> presences = new ArrayList<>();
     private final BitSet edited = new BitSet();
+    /** Those that are settled. */
     private final Positions meeting;
-    /** Of those that are settled, where they lie apart; null where their positions are their places. */
+    /** Of these, where they lie apart; null where their positions are their places. */
     private final @Nullable Numbering numbering;
-    /** The places of all sets that are told of: of each share, and after those of each presence; and of the device needs. */
+    /** The places of all sets that are told of: of each share, and after those of each presence. */
     private final List<Extent> extents;
+    /** By device need, the places of the units whose device meets it. */
     private final List<Positions> deviceNeedsMet;
     /** By the units that a variant fits, their places; as far as somebody has asked. */
     private final Map<Positions, Positions> fitting = new ConcurrentHashMap<>();

@@ -15,6 +15,7 @@ final class GrowingUnits {
     private int size;
     private @Nullable PositionsBuilder many;
 
+    /** @param all among which they are */
     GrowingUnits(Lanes all) {
         this.all = all;
     }

@@ -29,8 +29,8 @@ final class SettlementPair implements TurnOrder.Taker {
     private final BitSet[] decides;
     private final BitSet[] looksAt;
     private final List<Step> steps;
-    /** Where the turn is taken once, and where in both; nothing between two turns. */
     private final LaneSets sets;
+    /** Where the turn is taken once, and where in both; nothing between two turns. */
     private final long[] once;
     private final long[] twice;
     private final long[] everywhere;

@@ -29,6 +29,9 @@ final class TitleBits {
     /** Where it is being pulled in for the title whose turn it is. */
     final long[] pulling;
 
+    /** All of these that are its own. */
+    private final long[][] sets;
+
     /** Its ways of being present: how many of the versions asked of it are reached, and where. */
     private int[] reached = NO_NUMBERS;
     private long[][] ways = NO_SETS;
@@ -60,27 +63,23 @@ final class TitleBits {
         displaced = needed ? new long[words] : nothing;
         kept = needed ? new long[words] : nothing;
         pulling = needed ? new long[words] : nothing;
+        sets = needed ? new long[][] {assigned, present, decided, comes, standing, required, available, uninstall, replaced, displaced, kept, pulling}
+                : new long[][] {assigned, present, decided, comes, standing};
     }
 
     /** Forgets everything, for other units. */
     void clear() {
-        for (long[] bits : sets()) {
+        for (long[] bits : sets) {
             Arrays.fill(bits, 0);
         }
         wayCount = 0;
         stoodCount = 0;
     }
 
-    /** All that are its own. */
-    private long[][] sets() {
-        return needed ? new long[][] {assigned, present, decided, comes, standing, required, available, uninstall, replaced, displaced, kept, pulling}
-                : new long[][] {assigned, present, decided, comes, standing};
-    }
-
     /** Takes over all that is known and decided of the same title elsewhere. */
     void takeOver(TitleBits other) {
-        long[][] own = sets();
-        long[][] theirs = other.sets();
+        long[][] own = sets;
+        long[][] theirs = other.sets;
         for (int i = 0; i < own.length; i++) {
             System.arraycopy(theirs[i], 0, own[i], 0, own[i].length);
         }
@@ -105,8 +104,8 @@ final class TitleBits {
         for (int i = other.firstSince(since); i < other.stoodCount; i++) {
             stands(other.steps[i], other.stood[i], other.firstWords[i], other.firstWords[i], other.firstWords[i] + other.stood[i].length);
         }
-        long[][] own = sets();
-        long[][] theirs = other.sets();
+        long[][] own = sets;
+        long[][] theirs = other.sets;
         for (int i = 0; i < own.length; i++) {
             for (int w = from; w < to; w++) {
                 own[i][w] ^= (own[i][w] ^ theirs[i][w]) & at[w];
@@ -123,8 +122,8 @@ final class TitleBits {
      * @param standing where it does not stand alike, or not since the same step, or not with the same release
      */
     void compare(TitleBits other, long[] at, int from, int to, int since, boolean sameReleases, long[] anything, long[] standing) {
-        long[][] own = sets();
-        long[][] theirs = other.sets();
+        long[][] own = sets;
+        long[][] theirs = other.sets;
         for (int w = from; w < to; w++) {
             // What has stood since different steps in both still does, if it has not begun again.
             long both = this.standing[w] & other.standing[w] & (sameReleases ? standing[w] : -1);

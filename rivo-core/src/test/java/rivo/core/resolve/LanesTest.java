@@ -5,7 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.util.Random;
 import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
-import rivo.core.audience.NumberingTest;
+import rivo.core.RandomPositions;
 import rivo.core.audience.Positions;
 
 /** Each place has a lane, and every set of places has the bits of those of its members. */
@@ -19,7 +19,7 @@ class LanesTest {
             int first = 64 * random.nextInt(40);
             Lanes lanes = new Lanes(first, first + 1 + random.nextInt(400));
             assertThat(lanes.words()).isEqualTo((lanes.end() - first + 63) / 64);
-            Positions set = NumberingTest.set(random, 3000);
+            Positions set = RandomPositions.below(3000, random);
             long[] into = new long[lanes.words()];
             long before = random.nextLong();
             into[0] = before;

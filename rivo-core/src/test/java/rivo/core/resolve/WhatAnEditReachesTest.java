@@ -8,7 +8,6 @@ import java.util.Map;
 import java.util.function.UnaryOperator;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
-import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import rivo.core.Differences;
 import rivo.core.Estates;
@@ -44,12 +43,6 @@ class WhatAnEditReachesTest {
 
     private final List<Title> titles = new ArrayList<>();
     private final List<Assignment> assignments = new ArrayList<>();
-
-    @BeforeEach
-    void clear() {
-        titles.clear();
-        assignments.clear();
-    }
 
     private static Release release(String version, List<Replacement> replaces, String... needs) {
         return new Release(Version.of(version), ReleaseState.OFFERED, Stream.of(needs).map(need -> new Need(need, null)).toList(), replaces,
