@@ -124,6 +124,9 @@ public final class Directory {
         options.setConnectTimeoutMillis(patience);
         options.setResponseTimeoutMillis(patience);
         options.setFollowReferrals(false);
+        // One request at a time, read by the thread that asks. With the library's own thread for reading, that thread may close a connection
+        // whose certificate it refuses while this one still looks at it (StartTLS), and what was wrong with the certificate is lost.
+        options.setUseSynchronousMode(true);
         // RFC 6125, by way of RFC 4513, section 3.1.3: the certificate has to be for the very name that was configured.
         options.setSSLSocketVerifier(new HostNameSSLSocketVerifier(true));
         boolean tlsFirst = settings.secure() && !settings.startTls();

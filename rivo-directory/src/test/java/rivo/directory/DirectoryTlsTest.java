@@ -2,15 +2,25 @@ package rivo.directory;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.junit.jupiter.api.Assertions.assertTimeoutPreemptively;
 
+import com.unboundid.asn1.ASN1StreamReader;
 import com.unboundid.ldap.listener.InMemoryDirectoryServer;
 import com.unboundid.ldap.listener.InMemoryDirectoryServerConfig;
 import com.unboundid.ldap.listener.InMemoryListenerConfig;
 import com.unboundid.ldap.listener.interceptor.InMemoryInterceptedSimpleBindRequest;
 import com.unboundid.ldap.listener.interceptor.InMemoryOperationInterceptor;
+import com.unboundid.ldap.protocol.ExtendedResponseProtocolOp;
+import com.unboundid.ldap.protocol.LDAPMessage;
+import com.unboundid.ldap.sdk.LDAPException;
+import com.unboundid.ldap.sdk.ResultCode;
+import com.unboundid.ldap.sdk.extensions.StartTLSExtendedRequest;
 import com.unboundid.util.ssl.KeyStoreKeyManager;
 import com.unboundid.util.ssl.SSLUtil;
+import java.io.IOException;
 import java.net.InetAddress;
+import java.net.ServerSocket;
+import java.net.Socket;
 import java.net.URI;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -138,6 +148,35 @@ class DirectoryTlsTest {
         server = new InMemoryDirectoryServer(config);
         server.startListening();
         assertThatThrownBy(() -> directory("localhost", true, pem).scan()).isInstanceOf(DirectoryException.class);
+    }
+
+    @Test
+    void aServerThatAgreesToStartTlsAndThenSaysNothingIsNotWaitedForWithoutEnd() throws Exception {
+        Path pem = certificate("localhost");
+        try (ServerSocket silent = new ServerSocket(0, 5, InetAddress.getLoopbackAddress())) {
+            Thread agrees = new Thread(() -> agreeToStartTls(silent), "agrees to StartTLS");
+            agrees.start();
+            Directory hanging = new Directory(new DirectorySettings(URI.create("ldap://localhost:" + silent.getLocalPort()), SUFFIX, READER,
+                    "secret", 100, Duration.ofMillis(300), true, pem));
+            assertTimeoutPreemptively(Duration.ofSeconds(20), () -> assertThatThrownBy(hanging::scan).isInstanceOf(DirectoryException.class)
+                    .hasMessageContaining("does not answer"));
+            agrees.join();
+        }
+    }
+
+    /** Takes a connection, says yes to its first request, and nothing more until the other side goes. */
+    private static void agreeToStartTls(ServerSocket silent) {
+        try (Socket socket = silent.accept();
+                ASN1StreamReader asked = new ASN1StreamReader(socket.getInputStream())) {
+            int id = LDAPMessage.readFrom(asked, true).getMessageID();
+            socket.getOutputStream().write(new LDAPMessage(id, new ExtendedResponseProtocolOp(ResultCode.SUCCESS_INT_VALUE, null, null, null,
+                    StartTLSExtendedRequest.STARTTLS_REQUEST_OID, null)).encode().encode());
+            while (socket.getInputStream().read() >= 0) {
+                // What it says of TLS is not answered.
+            }
+        } catch (IOException | LDAPException e) {
+            throw new IllegalStateException(e);
+        }
     }
 
     @Test
