@@ -209,7 +209,11 @@ final class Causes implements Settlement.Sink {
 
     private void give(Lanes block, int number, long @Nullable [] within) {
         long any = 0;
+        int from = where.length;
+        int to = 0;
         for (int run = last[number]; run != NONE; run = before[run]) {
+            from = Math.min(from, first[run]);
+            to = Math.max(to, first[run] + start[run + 1] - start[run]);
             for (int w = first[run], i = start[run]; i < start[run + 1]; i++, w++) {
                 long at = within == null ? words[i] : words[i] & within[w];
                 where[w] |= at;
@@ -217,10 +221,8 @@ final class Causes implements Settlement.Sink {
             }
         }
         if (any != 0) {
-            units(number).add(block, where);
-            for (int run = last[number]; run != NONE; run = before[run]) {
-                Arrays.fill(where, first[run], first[run] + start[run + 1] - start[run], 0);
-            }
+            units(number).add(block, where, from, to);
+            Arrays.fill(where, from, to, 0);
         }
     }
 

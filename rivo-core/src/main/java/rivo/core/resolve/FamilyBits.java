@@ -46,7 +46,7 @@ final class FamilyBits {
     private final long[] nothing;
     /** Another state of the same units, and the titles of which anything else is known or decided here; all, where there is no such state. */
     private final @Nullable FamilyBits other;
-    private final BitSet apart = new BitSet();
+    private final boolean[] apart;
     /** By title that was apart, where anything is different, and where it does not stand alike or not since the same step; nothing, where it is not apart. */
     private final long[] @Nullable [] differing;
     private final long[] @Nullable [] standingElse;
@@ -73,6 +73,7 @@ final class FamilyBits {
         this.words = sets.words();
         this.titles = new TitleBits[family.titles().size()];
         this.known = new boolean[titles.length];
+        this.apart = new boolean[titles.length];
         this.shares = new long[turns.size()][];
         this.deviceNeeds = new long[family.deviceNeeds().size()][];
         this.offered = new int[titles.length][];
@@ -96,12 +97,13 @@ final class FamilyBits {
                 Arrays.fill(of, null);
             }
         }
-        for (int t = apart.nextSetBit(0); t >= 0; t = apart.nextSetBit(t + 1)) {
-            Arrays.fill(different(differing, t), 0);
-            Arrays.fill(different(standingElse, t), 0);
+        for (int t = 0; t < apart.length; t++) {
+            if (apart[t]) {
+                Arrays.fill(different(differing, t), 0);
+                Arrays.fill(different(standingElse, t), 0);
+            }
+            apart[t] = edited.get(t);
         }
-        apart.clear();
-        apart.or(edited);
     }
 
     /** The sets that are looked at now. */
@@ -111,11 +113,11 @@ final class FamilyBits {
 
     /** Whether anything was said or decided of the title. */
     boolean knows(int title) {
-        return other != null && !apart.get(title) ? other.knows(title) : known[title];
+        return other != null && !apart[title] ? other.knows(title) : known[title];
     }
 
     TitleBits at(int title) {
-        return other != null && !apart.get(title) ? other.at(title) : own(title);
+        return other != null && !apart[title] ? other.at(title) : own(title);
     }
 
     private TitleBits own(int title) {
@@ -130,9 +132,19 @@ final class FamilyBits {
         return bits;
     }
 
-    /** The titles of which something else is known or decided than in the other state. */
-    BitSet apart() {
-        return apart;
+    /** Whether something else is known or decided of a title than in the other state. */
+    boolean isApart(int title) {
+        return apart[title];
+    }
+
+    /** The same of one of these. */
+    boolean anyApart(int[] some) {
+        for (int title : some) {
+            if (isApart(title)) {
+                return true;
+            }
+        }
+        return false;
     }
 
     private long[] different(long[] @Nullable [] of, int title) {
@@ -148,47 +160,53 @@ final class FamilyBits {
      * Adds where something is different of what a turn looks at, among the words that are looked at now.
      *
      * @param decided the titles that it may decide: of these it looks at everything
-     * @param looked those and others, of which it looks at whether they stand
+     * @param others of which it looks at whether they stand
      */
-    void addDifferent(BitSet decided, BitSet looked, long[] into) {
-        for (int t = apart.nextSetBit(0); t >= 0; t = apart.nextSetBit(t + 1)) {
-            if (decided.get(t) && edited.get(t)) {
+    void addDifferent(int[] decided, int[] others, long[] into) {
+        for (int title : decided) {
+            if (apart[title] && edited.get(title)) {
                 Arrays.fill(into, sets.from(), sets.to(), -1);
-            } else if (looked.get(t)) {
-                sets.add(into, different(decided.get(t) ? differing : standingElse, t));
+                return;
+            }
+            if (apart[title]) {
+                sets.add(into, different(differing, title));
+            }
+        }
+        for (int title : others) {
+            if (apart[title]) {
+                sets.add(into, different(standingElse, title));
             }
         }
     }
 
     /** From now on, what is decided of these titles may be something else than in the other state. */
-    void part(BitSet some) {
-        for (int t = some.nextSetBit(0); t >= 0; t = some.nextSetBit(t + 1)) {
-            if (!apart.get(t)) {
-                TitleBits same = at(t);
-                apart.set(t);
-                own(t).takeOver(same);
+    void part(int[] some) {
+        for (int title : some) {
+            if (!apart[title]) {
+                TitleBits same = at(title);
+                apart[title] = true;
+                own(title).takeOver(same);
             }
         }
     }
 
     /** The same as in the other state was decided of these titles at these units, from this step on. */
-    void follow(BitSet decided, long[] at, int since) {
-        for (int t = decided.nextSetBit(0); t >= 0; t = decided.nextSetBit(t + 1)) {
-            if (apart.get(t)) {
-                own(t).takeOver(Objects.requireNonNull(other).at(t), at, sets.from(), sets.to(), since);
+    void follow(int[] decided, long[] at, int since) {
+        for (int title : decided) {
+            if (apart[title]) {
+                own(title).takeOver(Objects.requireNonNull(other).at(title), at, sets.from(), sets.to(), since);
             }
         }
     }
 
     /** These titles were decided in both states at these units, from this step on: those of which the same is known and decided in both go on together. */
-    void rejoin(BitSet decided, long[] at, int since) {
-        for (int t = decided.nextSetBit(0); t >= 0; t = decided.nextSetBit(t + 1)) {
-            if (apart.get(t)) {
-                long[] anything = different(differing, t);
-                own(t).compare(Objects.requireNonNull(other).at(t), at, sets.from(), sets.to(), since, !edited.get(t), anything, different(standingElse, t));
-                if (!edited.get(t) && !Bits.any(anything, 0, words)) {
-                    apart.clear(t);
-                }
+    void rejoin(int[] decided, long[] at, int since) {
+        for (int title : decided) {
+            if (apart[title]) {
+                long[] anything = different(differing, title);
+                own(title).compare(Objects.requireNonNull(other).at(title), at, sets.from(), sets.to(), since, !edited.get(title), anything,
+                        different(standingElse, title));
+                apart[title] = edited.get(title) || Bits.any(anything, 0, words);
             }
         }
     }

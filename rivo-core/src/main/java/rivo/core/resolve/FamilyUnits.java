@@ -68,6 +68,7 @@ final class FamilyUnits {
     private final List<Assigned> assigned = new ArrayList<>();
     private final List<Presence> presences = new ArrayList<>();
     private final BitSet edited = new BitSet();
+    private final boolean[] undisputed;
     /** Those that are settled. */
     private final Positions meeting;
     /** Of these, where they lie apart; null where their positions are their places. */
@@ -92,6 +93,7 @@ final class FamilyUnits {
         this.family = family;
         this.choices = choices;
         this.among = among;
+        this.undisputed = new boolean[known.size()];
         List<Turns.Share> shares = new ArrayList<>();
         for (int t = 0; t < known.size(); t++) {
             List<UnitsWith<BaseOutcome>> latter = edited.get(t);
@@ -103,6 +105,7 @@ final class FamilyUnits {
                 this.edited.set(t);
             }
             listPresences(t, known.get(t).present());
+            undisputed[t] = family.isUndisputed(t) && latter == null;
         }
         this.turns = new Turns(family, shares);
         this.meeting = findMeeting();
@@ -162,7 +165,7 @@ final class FamilyUnits {
 
     /** Whether a title is undisputed, and whether a need for it is met is the same in both states. */
     boolean isUndisputed(int title) {
-        return family.isUndisputed(title) && !edited.get(title);
+        return undisputed[title];
     }
 
     /** The units that are asked about. */

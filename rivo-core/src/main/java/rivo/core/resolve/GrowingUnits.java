@@ -22,24 +22,29 @@ final class GrowingUnits {
 
     /** Adds the places of these lanes, which are after all that have been added. */
     void add(Lanes lanes, long[] at) {
+        add(lanes, at, 0, at.length);
+    }
+
+    /** The same where none are outside the words from one to another. */
+    void add(Lanes lanes, long[] at, int from, int to) {
         if (many == null) {
-            makeRoom(at);
+            makeRoom(at, from, to);
         }
         if (many != null) {
             many.addAll(at, lanes.first());
             return;
         }
-        for (int w = 0; w < at.length; w++) {
+        for (int w = from; w < to; w++) {
             for (long rest = at[w]; rest != 0; rest &= rest - 1) {
                 few[size++] = lanes.first() + w * Long.SIZE + Long.numberOfTrailingZeros(rest);
             }
         }
     }
 
-    private void makeRoom(long[] at) {
+    private void makeRoom(long[] at, int from, int to) {
         int count = 0;
-        for (long word : at) {
-            count += Long.bitCount(word);
+        for (int w = from; w < to; w++) {
+            count += Long.bitCount(at[w]);
         }
         if ((long) (size + count) * BITS_OF_NUMBER > all.end() - all.first()) {
             many = new PositionsBuilder(all.first(), all.end());

@@ -25,9 +25,9 @@ final class SettlementPair implements TurnOrder.Taker {
     private final UndisputedNeeds latterUndisputed;
     private final TurnOrder order;
     private final BitSet edited;
-    /** By title, those that its turn may decide, and those that it looks at for that. */
-    private final BitSet[] decides;
-    private final BitSet[] looksAt;
+    /** By title, those that its turn may decide, and those that it looks at besides. */
+    private final int[][] decides;
+    private final int[][] looksAt;
     private final List<Step> steps;
     private final LaneSets sets;
     /** Where the turn is taken once, and where in both; nothing between two turns. */
@@ -65,24 +65,20 @@ final class SettlementPair implements TurnOrder.Taker {
         this.twice = new long[sets.words()];
         this.everywhere = new long[sets.words()];
         Arrays.fill(everywhere, -1);
-        this.decides = IntStream.range(0, family.titles().size()).mapToObj(title -> decidedWith(title, units)).toArray(BitSet[]::new);
-        this.looksAt = Arrays.stream(decides).map(this::withNeighbours).toArray(BitSet[]::new);
+        this.decides = IntStream.range(0, family.titles().size()).mapToObj(title -> decidedWith(title, units)).toArray(int[][]::new);
+        this.looksAt = Arrays.stream(decides).map(this::neighboursOf).toArray(int[][]::new);
         this.steps = turns.levels().stream().map(level -> new Step(level, isSameOrder(level))).toList();
     }
 
     /** Those that its turn may decide: needs for undisputed titles are looked after beside the turns. */
-    private static BitSet decidedWith(int title, FamilyUnits units) {
-        BitSet decided = units.family().decidedWith(title);
-        for (int t = decided.nextSetBit(0); t >= 0; t = decided.nextSetBit(t + 1)) {
-            decided.set(t, !units.isUndisputed(t));
-        }
-        return decided;
+    private static int[] decidedWith(int title, FamilyUnits units) {
+        return units.family().decidedWith(title).stream().filter(t -> !units.isUndisputed(t)).toArray();
     }
 
-    private BitSet withNeighbours(BitSet titles) {
-        BitSet all = (BitSet) titles.clone();
-        titles.stream().flatMap(title -> Arrays.stream(family.neighbours(title))).forEach(all::set);
-        return all;
+    /** Others that may stand against one of these. */
+    private int[] neighboursOf(int[] titles) {
+        return Arrays.stream(titles).flatMap(title -> Arrays.stream(family.neighbours(title))).distinct()
+                .filter(title -> Arrays.binarySearch(titles, title) < 0).toArray();
     }
 
     private boolean isSameOrder(Turns.Level level) {
@@ -106,30 +102,21 @@ final class SettlementPair implements TurnOrder.Taker {
         }
         telling = true;
         for (int t = 0; t < family.titles().size(); t++) {
-            if (latterBits.apart().get(t) || anyApart(family.neighbours(t))) {
+            if (latterBits.isApart(t) || latterBits.anyApart(family.neighbours(t))) {
                 former.leaveBehind(t);
                 latter.leaveBehind(t);
             }
         }
     }
 
-    private boolean anyApart(int[] titles) {
-        for (int title : titles) {
-            if (latterBits.apart().get(title)) {
-                return true;
-            }
-        }
-        return false;
-    }
-
     private void settleApart(Turns.Level level) {
         BitSet decided = new BitSet();
         for (int share : level.shares()) {
             if (where(share) != null) {
-                decided.or(decides[turns.share(share).title()]);
+                Arrays.stream(decides[turns.share(share).title()]).forEach(decided::set);
             }
         }
-        inBoth(decided, everywhere, () -> former.settle(level), () -> latter.settle(level));
+        inBoth(decided.stream().toArray(), everywhere, () -> former.settle(level), () -> latter.settle(level));
     }
 
     @Override
@@ -141,7 +128,7 @@ final class SettlementPair implements TurnOrder.Taker {
     @Override
     public void turn(int share, long[] at) {
         int title = turns.share(share).title();
-        if (!looksAt[title].intersects(latterBits.apart())) {
+        if (!latterBits.anyApart(decides[title]) && !latterBits.anyApart(looksAt[title])) {
             once(title, share, at);
         } else if (sets.look(at)) {
             split(title, share, at);
@@ -173,7 +160,7 @@ final class SettlementPair implements TurnOrder.Taker {
         formerUndisputed.goWith(latterUndisputed);
         former.turn(share, at);
         formerUndisputed.goWith(null);
-        if (decides[title].intersects(latterBits.apart()) && sets.look(at)) {
+        if (latterBits.anyApart(decides[title]) && sets.look(at)) {
             latterBits.follow(decides[title], at, since);
         }
     }
@@ -185,7 +172,7 @@ final class SettlementPair implements TurnOrder.Taker {
     }
 
     /** Both begin at the same step: what stands in both since the same turn then stands since the same step. */
-    private void inBoth(BitSet decided, long[] at, Runnable inFormer, Runnable inLatter) {
+    private void inBoth(int[] decided, long[] at, Runnable inFormer, Runnable inLatter) {
         latterBits.part(decided);
         telling = true;
         int since = former.step();

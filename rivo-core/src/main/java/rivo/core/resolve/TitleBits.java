@@ -29,8 +29,9 @@ final class TitleBits {
     /** Where it is being pulled in for the title whose turn it is. */
     final long[] pulling;
 
-    /** All of these that are its own. */
+    /** All of these that are its own; and those of them that are something else after turns than before all. */
     private final long[][] sets;
+    private final long[][] decisions;
 
     /** Its ways of being present: how many of the versions asked of it are reached, and where. */
     private int[] reached = NO_NUMBERS;
@@ -65,6 +66,7 @@ final class TitleBits {
         pulling = needed ? new long[words] : nothing;
         sets = needed ? new long[][] {assigned, present, decided, comes, standing, required, available, uninstall, replaced, displaced, kept, pulling}
                 : new long[][] {assigned, present, decided, comes, standing};
+        decisions = needed ? new long[][] {decided, comes, standing, replaced, displaced, kept} : new long[][] {decided, comes, standing};
     }
 
     /** Forgets everything, for other units. */
@@ -104,8 +106,8 @@ final class TitleBits {
         for (int i = other.firstSince(since); i < other.stoodCount; i++) {
             stands(other.steps[i], other.stood[i], other.firstWords[i], other.firstWords[i], other.firstWords[i] + other.stood[i].length);
         }
-        long[][] own = sets;
-        long[][] theirs = other.sets;
+        long[][] own = decisions;
+        long[][] theirs = other.decisions;
         for (int i = 0; i < own.length; i++) {
             for (int w = from; w < to; w++) {
                 own[i][w] ^= (own[i][w] ^ theirs[i][w]) & at[w];
@@ -122,8 +124,8 @@ final class TitleBits {
      * @param standing where it does not stand alike, or not since the same step, or not with the same release
      */
     void compare(TitleBits other, long[] at, int from, int to, int since, boolean sameReleases, long[] anything, long[] standing) {
-        long[][] own = sets;
-        long[][] theirs = other.sets;
+        long[][] own = decisions;
+        long[][] theirs = other.decisions;
         for (int w = from; w < to; w++) {
             // What has stood since different steps in both still does, if it has not begun again.
             long both = this.standing[w] & other.standing[w] & (sameReleases ? standing[w] : -1);
