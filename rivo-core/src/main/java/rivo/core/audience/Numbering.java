@@ -41,7 +41,7 @@ public final class Numbering {
         if (set instanceof ListedPositions listed) {
             int from = listed.index(numbered.first());
             int to = listed.index(numbered.end());
-            return (long) (to - from) * Positions.SPARSE < size() ? listed(listed.sorted(), from, to) : packed(listed.sorted(), from, to);
+            return listed(listed.sorted(), from, to);
         }
         return packed((PackedPositions) set);
     }
@@ -61,17 +61,6 @@ public final class Numbering {
             n += (int) (bits[(position >> 6) - firstWord] >>> position & 1);
         }
         return Positions.ofSorted(n == numbers.length ? numbers : Arrays.copyOf(numbers, n));
-    }
-
-    private Positions packed(int[] positions, int from, int to) {
-        BitBuffer numbers = new BitBuffer(0, size());
-        long[] into = numbers.raw();
-        for (int i = from; i < to; i++) {
-            int position = positions[i];
-            int number = number(position);
-            into[number >> 6] |= (bits[(position >> 6) - firstWord] >>> position & 1) << number;
-        }
-        return numbers.toPositions();
     }
 
     private Positions packed(PackedPositions set) {

@@ -44,8 +44,9 @@ final class FamilyBits {
     /** By title and neighbour: where the release of that one replaces it; null as long as nobody has asked. */
     private final long[] @Nullable [] @Nullable [] replacedBy;
     private final long[] nothing;
-    /** Another state of the same units, and the titles of which anything else is known or decided here; all, where there is no such state. */
+    /** Another state of the same units, which knows and decides of most titles the same; null where only one is looked at. */
     private final @Nullable FamilyBits other;
+    /** By title, whether anything else is known or decided of it here than there: only then what is known here counts. */
     private final boolean[] apart;
     /** By title that was apart, where anything is different, and where it does not stand alike or not since the same step; nothing, where it is not apart. */
     private final long[] @Nullable [] differing;
