@@ -157,7 +157,7 @@ class DirectoryTlsTest {
             Thread agrees = new Thread(() -> agreeToStartTls(silent), "agrees to StartTLS");
             agrees.start();
             Directory hanging = new Directory(new DirectorySettings(URI.create("ldap://localhost:" + silent.getLocalPort()), SUFFIX, READER,
-                    "secret", 100, Duration.ofMillis(300), true, pem));
+                    "secret", 100, Duration.ofSeconds(3), true, pem));
             assertTimeoutPreemptively(Duration.ofSeconds(20), () -> assertThatThrownBy(hanging::scan).isInstanceOf(DirectoryException.class)
                     .hasMessageContaining("does not answer"));
             agrees.join();

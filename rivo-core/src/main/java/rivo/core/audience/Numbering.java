@@ -39,9 +39,7 @@ public final class Numbering {
             return within.isEmpty() ? within : Positions.range(number(within.first()), number(within.end()));
         }
         if (set instanceof ListedPositions listed) {
-            int from = listed.index(numbered.first());
-            int to = listed.index(numbered.end());
-            return listed(listed.sorted(), from, to);
+            return listed(listed.sorted(), listed.index(numbered.first()), listed.index(numbered.end()));
         }
         return packed((PackedPositions) set);
     }

@@ -68,6 +68,7 @@ final class FamilyUnits {
     private final List<Assigned> assigned = new ArrayList<>();
     private final List<Presence> presences = new ArrayList<>();
     private final BitSet edited = new BitSet();
+    /** By title, which is asked at every need. */
     private final boolean[] undisputed;
     /** Those that are settled. */
     private final Positions meeting;
