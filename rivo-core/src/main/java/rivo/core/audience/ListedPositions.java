@@ -6,6 +6,10 @@ import java.util.function.IntConsumer;
 /** A few positions over a wide span: sorted numbers, never changed. */
 final class ListedPositions extends Positions {
 
+    /** How many members, or words, are passed over in the time in which one position is looked up. */
+    private static final int LISTED_LOOK = 16;
+    private static final int PACKED_LOOK = 4;
+
     private final int[] sorted;
 
     ListedPositions(int[] sorted) {
@@ -44,6 +48,12 @@ final class ListedPositions extends Positions {
         }
     }
 
+    /** Whether looking up each of these in a set takes less than passing over all members or words of that. */
+    boolean isQuickerToLookUpIn(Positions set) {
+        return set instanceof ListedPositions listed ? (long) sorted.length * LISTED_LOOK < listed.sorted.length
+                : set instanceof PackedPositions packed && (long) sorted.length * PACKED_LOOK < packed.words().length;
+    }
+
     /** Where the first member at or after the position stands. */
     int index(int position) {
         int found = Arrays.binarySearch(sorted, position);
@@ -72,20 +82,40 @@ final class ListedPositions extends Positions {
 
     /** Those members whose bits are set; all of them, this very set. */
     Positions and(BitBuffer words) {
-        int from = words.from() <= sorted[0] ? 0 : index(words.from());
-        int to = words.to() > sorted[sorted.length - 1] ? sorted.length : index(words.to());
-        long[] raw = words.raw();
-        int firstWord = words.firstWord();
+        return lookUp(words.raw(), words.firstWord(), words.from(), words.to(), true);
+    }
+
+    /** Those that are among the others, or those that are not. */
+    Positions lookUp(PackedPositions others, boolean among) {
+        return lookUp(others.words(), others.firstWord(), others.first(), others.end(), among);
+    }
+
+    /**
+     * Those whose bits are set, or those whose bits are not.
+     *
+     * @param start of the positions that have bits, and {@code end} after the last
+     */
+    private Positions lookUp(long[] bits, int firstWord, int start, int end, boolean set) {
+        int from = start <= sorted[0] ? 0 : index(start);
+        int to = end > sorted[sorted.length - 1] ? sorted.length : index(end);
+        int[] kept = new int[set ? to - from : sorted.length];
         int n = 0;
-        int[] kept = null;
+        if (!set) {
+            System.arraycopy(sorted, 0, kept, 0, from);
+            n = from;
+        }
+        // Each is written, and written over where it was not to be kept: which one is kept cannot be foreseen.
+        int flip = set ? 0 : 1;
         for (int i = from; i < to; i++) {
             int p = sorted[i];
-            if ((raw[(p >> 6) - firstWord] >>> p & 1) != 0) {
-                kept = kept == null ? new int[to - i] : kept;
-                kept[n++] = p;
-            }
+            kept[n] = p;
+            n += (int) (bits[(p >> 6) - firstWord] >>> p & 1) ^ flip;
         }
-        return kept == null ? NONE : n == sorted.length ? this : ofSorted(Arrays.copyOf(kept, n));
+        if (!set) {
+            System.arraycopy(sorted, to, kept, n, sorted.length - to);
+            n += sorted.length - to;
+        }
+        return n == sorted.length ? this : ofSorted(n == kept.length ? kept : Arrays.copyOf(kept, n));
     }
 
     /** Those that are among the other's, or those that are not; both are walked together. */

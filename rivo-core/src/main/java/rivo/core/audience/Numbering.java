@@ -32,11 +32,14 @@ public final class Numbering {
         return numbered.size();
     }
 
-    /** The numbers of those that are in the set. Costs a step for each of its members that are listed, or a word of its bits. */
+    /** The numbers of those that are in the set. Costs a step for each of its members that are listed, or a word of its bits; or where it is the larger by far, a search for each that has a number. */
     public Positions numbers(Positions set) {
         if (set instanceof RunOfPositions) {
             Positions within = set.in(numbered.first(), numbered.end());
             return within.isEmpty() ? within : Positions.range(number(within.first()), number(within.end()));
+        }
+        if (numbered instanceof ListedPositions few && few.isQuickerToLookUpIn(set)) {
+            return lookedUp(few.sorted(), set);
         }
         if (set instanceof ListedPositions listed) {
             return listed(listed.sorted(), listed.index(numbered.first()), listed.index(numbered.end()));
@@ -48,6 +51,16 @@ public final class Numbering {
     private int number(int position) {
         int word = (position >> 6) - firstWord;
         return word == bits.length ? size() : before[word] + Long.bitCount(bits[word] & (1L << position) - 1);
+    }
+
+    private static Positions lookedUp(int[] positions, Positions set) {
+        int[] numbers = new int[positions.length];
+        int n = 0;
+        for (int i = 0; i < positions.length; i++) {
+            numbers[n] = i;
+            n += set.contains(positions[i]) ? 1 : 0;
+        }
+        return Positions.ofSorted(n == numbers.length ? numbers : Arrays.copyOf(numbers, n));
     }
 
     private Positions listed(int[] positions, int from, int to) {
@@ -68,12 +81,32 @@ public final class Numbering {
         int end = Math.min(firstWord + bits.length, set.firstWord() + words.length);
         for (int w = Math.max(firstWord, set.firstWord()); w < end; w++) {
             long of = bits[w - firstWord];
-            for (long rest = words[w - set.firstWord()] & of; rest != 0; rest &= rest - 1) {
-                int number = before[w - firstWord] + Long.bitCount(of & (rest & -rest) - 1);
-                into[number >> 6] |= 1L << number;
+            long within = words[w - set.firstWord()] & of;
+            if (within != 0) {
+                add(numbers(within, of), before[w - firstWord], into);
             }
         }
         return numbers.toPositions();
+    }
+
+    /** A bit for each of some in a word, counted among all that have a number there: of those that have, or of those that have not, by which are fewer. */
+    private static long numbers(long some, long all) {
+        int count = Long.bitCount(all);
+        boolean few = 2 * Long.bitCount(some) <= count;
+        long numbers = 0;
+        for (long rest = few ? some : all & ~some; rest != 0; rest &= rest - 1) {
+            numbers |= 1L << Long.bitCount(all & (rest & -rest) - 1);
+        }
+        return few ? numbers : -1L >>> -count & ~numbers;
+    }
+
+    /** Adds the bits of a word where the first of them is at this place. */
+    private static void add(long bits, int first, long[] into) {
+        into[first >> 6] |= bits << first;
+        long beyond = bits >>> 1 >>> ~first;
+        if (beyond != 0) {
+            into[(first >> 6) + 1] |= beyond;
+        }
     }
 
     /** Those that have these numbers. */

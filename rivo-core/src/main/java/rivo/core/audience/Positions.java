@@ -145,11 +145,11 @@ public abstract sealed class Positions permits RunOfPositions, ListedPositions, 
             ListedPositions longer = shorter == mine ? theirs : mine;
             return shorter.isWorthWalking(longer) ? shorter.walk(longer, true) : shorter.filter(longer::contains);
         }
-        if (this instanceof ListedPositions) {
-            return filter(other::contains);
+        if (this instanceof ListedPositions mine) {
+            return mine.lookUp((PackedPositions) other, true);
         }
-        if (other instanceof ListedPositions) {
-            return other.filter(this::contains);
+        if (other instanceof ListedPositions theirs) {
+            return theirs.lookUp((PackedPositions) this, true);
         }
         return BitBuffer.both((PackedPositions) this, (PackedPositions) other);
     }
@@ -181,6 +181,9 @@ public abstract sealed class Positions permits RunOfPositions, ListedPositions, 
             return this;
         }
         if (this instanceof ListedPositions mine) {
+            if (other instanceof PackedPositions theirs) {
+                return mine.lookUp(theirs, false);
+            }
             return other instanceof ListedPositions theirs && mine.isWorthWalking(theirs) ? mine.walk(theirs, false)
                     : filter(p -> !other.contains(p));
         }

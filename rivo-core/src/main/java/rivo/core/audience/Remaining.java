@@ -4,33 +4,33 @@ package rivo.core.audience;
  * The positions for which nothing has been decided yet; it only shrinks, until it is filled again. Of one thread.
  *
  * <p>A set that is still wholly there is handed out as it is, without a copy: so what comes out shares the targets'
- * own memory.
+ * own memory. Where there were few from the first, each is looked up in a set that is larger by far.
  */
 public final class Remaining {
 
+    private final Positions all;
     private final BitBuffer words;
     private final long[] scratch;
     private int size;
 
     /** All from {@code from}, included, to {@code to}, excluded. */
     public Remaining(int from, int to) {
-        this.words = new BitBuffer(from, to);
-        this.scratch = new long[words.raw().length];
-        fill();
+        this(Positions.range(from, to));
     }
 
     /** These. */
     public Remaining(Positions positions) {
+        this.all = positions;
         this.words = new BitBuffer(positions.first(), positions.end());
         this.scratch = new long[words.raw().length];
-        positions.addTo(words);
-        size = positions.size();
+        fill();
     }
 
-    /** All from the first to the end again. */
+    /** All that there were at first again. */
     public void fill() {
-        words.set(words.from(), words.to());
-        size = Math.max(0, words.to() - words.from());
+        words.clear(words.from(), words.to());
+        all.addTo(words);
+        size = all.size();
     }
 
     public boolean isEmpty() {
@@ -47,6 +47,9 @@ public final class Remaining {
 
     /** Those of the set that are still here. */
     public Positions and(Positions set) {
+        if (all instanceof ListedPositions few && few.isQuickerToLookUpIn(set)) {
+            return few.and(words).and(set);
+        }
         if (set instanceof ListedPositions listed) {
             return listed.and(words);
         }

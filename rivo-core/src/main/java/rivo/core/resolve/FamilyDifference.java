@@ -16,6 +16,7 @@ import rivo.core.audience.Positions;
 final class FamilyDifference {
 
     private final FamilyUnits units;
+    private final TurnReach[] reach;
     private final List<Of> all;
 
     /**
@@ -30,6 +31,7 @@ final class FamilyDifference {
 
     FamilyDifference(FamilyUnits units) {
         this.units = units;
+        this.reach = TurnReach.of(units);
         this.all = new ArrayList<>(Collections.nCopies(units.family().titles().size(), Of.NOWHERE));
     }
 
@@ -84,7 +86,7 @@ final class FamilyDifference {
             Causes.Numbers numbers = new Causes.Numbers();
             this.was = new Causes(numbers, teller.words(), former::decision, units.all());
             this.is = new Causes(numbers, teller.words(), latter::decision, units.all());
-            this.pair = new SettlementPair(units, former, latter, was, is);
+            this.pair = new SettlementPair(units, reach, former, latter, was, is);
         }
 
         void settle() {

@@ -36,6 +36,12 @@ final class LaneSets {
         return from < to;
     }
 
+    /** From now on all words are looked at. */
+    void lookEverywhere() {
+        from = 0;
+        to = words;
+    }
+
     int from() {
         return from;
     }

@@ -3,7 +3,6 @@ package rivo.core.resolve;
 import java.util.Arrays;
 import java.util.BitSet;
 import java.util.List;
-import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -25,9 +24,8 @@ final class SettlementPair implements TurnOrder.Taker {
     private final UndisputedNeeds latterUndisputed;
     private final TurnOrder order;
     private final BitSet edited;
-    /** By title, those that its turn may decide, and those that it looks at besides. */
-    private final int[][] decides;
-    private final int[][] looksAt;
+    private final TurnReach[] reach;
+    private final TurnsThatMatter mattering;
     private final List<Step> steps;
     private final LaneSets sets;
     /** Where the turn is taken once, and where in both; nothing between two turns. */
@@ -42,10 +40,11 @@ final class SettlementPair implements TurnOrder.Taker {
     }
 
     /**
+     * @param reach of each share
      * @param latterBits those of the second state, beside {@code formerBits}
      * @param ofFormer is told what titles come to in the first state, at least where that is not what they come to in the second
      */
-    SettlementPair(FamilyUnits units, FamilyBits formerBits, FamilyBits latterBits, Settlement.Sink ofFormer, Settlement.Sink ofLatter) {
+    SettlementPair(FamilyUnits units, TurnReach[] reach, FamilyBits formerBits, FamilyBits latterBits, Settlement.Sink ofFormer, Settlement.Sink ofLatter) {
         this.family = units.family();
         this.turns = units.turns();
         this.edited = units.edited();
@@ -65,20 +64,9 @@ final class SettlementPair implements TurnOrder.Taker {
         this.twice = new long[sets.words()];
         this.everywhere = new long[sets.words()];
         Arrays.fill(everywhere, -1);
-        this.decides = IntStream.range(0, family.titles().size()).mapToObj(title -> decidedWith(title, units)).toArray(int[][]::new);
-        this.looksAt = Arrays.stream(decides).map(this::neighboursOf).toArray(int[][]::new);
+        this.reach = reach;
+        this.mattering = new TurnsThatMatter(units, reach, formerBits, latterBits);
         this.steps = turns.levels().stream().map(level -> new Step(level, isSameOrder(level))).toList();
-    }
-
-    /** Those that its turn may decide: needs for undisputed titles are looked after beside the turns. */
-    private static int[] decidedWith(int title, FamilyUnits units) {
-        return units.family().decidedWith(title).stream().filter(t -> !units.isUndisputed(t)).toArray();
-    }
-
-    /** Others that may stand against one of these. */
-    private int[] neighboursOf(int[] titles) {
-        return Arrays.stream(titles).flatMap(title -> Arrays.stream(family.neighbours(title))).distinct()
-                .filter(title -> Arrays.binarySearch(titles, title) < 0).toArray();
     }
 
     private boolean isSameOrder(Turns.Level level) {
@@ -91,6 +79,7 @@ final class SettlementPair implements TurnOrder.Taker {
     }
 
     private void settleAll() {
+        mattering.find();
         former.begin();
         latter.begin();
         for (Step step : steps) {
@@ -112,56 +101,79 @@ final class SettlementPair implements TurnOrder.Taker {
     private void settleApart(Turns.Level level) {
         BitSet decided = new BitSet();
         for (int share : level.shares()) {
-            if (where(share) != null) {
-                Arrays.stream(decides[turns.share(share).title()]).forEach(decided::set);
+            if (mattering.where(share) != null) {
+                Arrays.stream(reach[share].decides()).forEach(decided::set);
             }
         }
-        inBoth(decided.stream().toArray(), everywhere, () -> former.settle(level), () -> latter.settle(level));
+        inBoth(decided.stream().toArray(), everywhere, () -> order.settle(level, new Alone(former, formerBits)), () -> order.settle(level, new Alone(latter, latterBits)));
+    }
+
+    /** Takes the turns that matter in one of the states. */
+    private final class Alone implements TurnOrder.Taker {
+
+        private final Settlement settlement;
+        private final FamilyBits bits;
+
+        Alone(Settlement settlement, FamilyBits bits) {
+            this.settlement = settlement;
+            this.bits = bits;
+        }
+
+        @Override
+        public long @Nullable [] where(int share) {
+            return bits.share(share) == null ? null : mattering.where(share);
+        }
+
+        @Override
+        public void turn(int share, long[] at) {
+            settlement.turn(share, at);
+        }
     }
 
     @Override
     public long @Nullable [] where(int share) {
-        long[] where = formerBits.share(share);
-        return where != null ? where : latterBits.share(share);
+        return mattering.where(share);
     }
 
     @Override
     public void turn(int share, long[] at) {
-        int title = turns.share(share).title();
-        if (!latterBits.anyApart(decides[title]) && !latterBits.anyApart(looksAt[title])) {
-            once(title, share, at);
+        TurnReach of = reach[share];
+        if (!latterBits.anyApart(of.looksAt())) {
+            once(share, at);
         } else if (sets.look(at)) {
-            split(title, share, at);
+            split(share, at);
         }
     }
 
-    private void split(int title, int share, long[] at) {
+    private void split(int share, long[] at) {
+        TurnReach of = reach[share];
         int from = sets.from();
         int to = sets.to();
-        latterBits.addDifferent(decides[title], looksAt[title], twice);
+        latterBits.addDifferent(of.decides(), of.besides(), twice);
         for (int w = from; w < to; w++) {
             twice[w] &= at[w];
             once[w] = at[w] & ~twice[w];
         }
         boolean anyTwice = sets.any(twice);
         if (sets.any(once)) {
-            once(title, share, once);
+            once(share, once);
         }
         if (anyTwice) {
-            inBoth(decides[title], twice, () -> turn(former, formerBits, share, twice), () -> turn(latter, latterBits, share, twice));
+            inBoth(of.decides(), twice, () -> turn(former, formerBits, share, twice), () -> turn(latter, latterBits, share, twice));
         }
         Arrays.fill(once, from, to, 0);
         Arrays.fill(twice, from, to, 0);
     }
 
-    private void once(int title, int share, long[] at) {
+    private void once(int share, long[] at) {
+        int[] decides = reach[share].decides();
         int since = former.step();
         telling = false;
         formerUndisputed.goWith(latterUndisputed);
         former.turn(share, at);
         formerUndisputed.goWith(null);
-        if (latterBits.anyApart(decides[title]) && sets.look(at)) {
-            latterBits.follow(decides[title], at, since);
+        if (latterBits.anyApart(decides) && sets.look(at)) {
+            latterBits.follow(decides, at, since);
         }
     }
 

@@ -36,6 +36,9 @@ final class TitleResolution {
     private final Map<String, List<UnitsWith<BaseOutcome>>> bases = new HashMap<>();
     /** Filled anew for each ladder: memory that has just been written to is quicker than new one. */
     private final Map<Scope, Remaining> remaining = new EnumMap<>(Scope.class);
+    /** The same for the units that were asked about last. */
+    private Positions lastAmong = Positions.NONE;
+    private Remaining lastRemaining = new Remaining(Positions.NONE);
     private int threads = 1;
 
     TitleResolution(Resolver resolver, Presences present) {
@@ -71,7 +74,7 @@ final class TitleResolution {
         if (known != null || among.size() == audiences.size(title.scope())) {
             return base(title);
         }
-        List<UnitsWith<BaseOutcome>> shares = among.isEmpty() ? List.of() : walk(resolver.rankedPairs(title), () -> new Remaining(among));
+        List<UnitsWith<BaseOutcome>> shares = among.isEmpty() ? List.of() : walk(resolver.rankedPairs(title), () -> these(among));
         return shares.stream().noneMatch(s -> s.what().outcome() == Outcome.REQUIRED) ? shares : Seats.mark(shares, resolver.waiting(title));
     }
 
@@ -95,6 +98,15 @@ final class TitleResolution {
             request(speaking, share, shares);
         }
         return shares;
+    }
+
+    private Remaining these(Positions among) {
+        if (among != lastAmong) {
+            lastAmong = among;
+            lastRemaining = new Remaining(among);
+        }
+        lastRemaining.fill();
+        return lastRemaining;
     }
 
     private Remaining everyUnit(Scope scope) {
