@@ -10,6 +10,7 @@ import java.util.Set;
 import java.util.TreeSet;
 import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
+import rivo.core.RandomPositions;
 
 /** Sets of positions against Java's own, in all three shapes and over each other. */
 class PositionsTest {
@@ -93,6 +94,30 @@ class PositionsTest {
         left.removeAll(a);
         assertSame(remaining.and(other), left, what + " remaining");
         assertThat(remaining.size()).isEqualTo(SPAN - a.size());
+    }
+
+    /** As few as one over a span of many words, and as many as all: what remains is what nobody took. */
+    @Test
+    void ofSomePositionsThereRemainsWhatWasNotTaken() {
+        for (int seed = 0; seed < 2000; seed++) {
+            Random random = new Random(seed);
+            int end = 64 + random.nextInt(20_000);
+            Positions some = RandomPositions.below(end, random);
+            Remaining remaining = new Remaining(some);
+            for (int fill = 0; fill < 2; fill++) {
+                Positions left = some;
+                for (int i = 0; i < 4; i++) {
+                    Positions set = RandomPositions.below(end, random);
+                    Positions found = remaining.and(set);
+                    assertThat(found).as("seed %d: %s of %s", seed, set, left).isEqualTo(left.filter(set::contains));
+                    remaining.remove(found);
+                    left = left.filter(p -> !set.contains(p));
+                    assertThat(remaining.size()).as("seed %d", seed).isEqualTo(left.size());
+                    assertThat(remaining.toPositions()).as("seed %d", seed).isEqualTo(left);
+                }
+                remaining.fill();
+            }
+        }
     }
 
     @Test
