@@ -1,6 +1,7 @@
 package rivo.core.resolve;
 
 import java.util.Arrays;
+import java.util.List;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -8,6 +9,10 @@ import org.jspecify.annotations.Nullable;
  * taken back at the units at which a need is not met after all. Of one thread.
  */
 final class Needs {
+
+    /** Why a need is not met whatever the base outcome, in the order in which they are looked at. */
+    private static final List<Reason> LATER_REASONS = List.of(Reason.NEEDS_UNFIT, Reason.NEEDS_SEAT, Reason.NEEDS_REPLACED, Reason.NEEDS_DISPLACED, Reason.NEEDS_BLOCKED,
+            Reason.NEEDS_NEWER);
 
     private final Family family;
     private final Turns turns;
@@ -302,7 +307,6 @@ final class Needs {
         }
         int t = turns.share(share).title();
         int n = need.title();
-        TitleBits of = bits.at(n);
         int taken = sets.taken();
         long[] rest = sets.copy(failing);
         for (int part : turns.of(n)) {
@@ -312,25 +316,43 @@ final class Needs {
                 block(share, n, reason, rest, at);
             }
         }
-        long[] bare = sets.without(rest, of.assigned);
+        for (Reason reason : LATER_REASONS) {
+            if (sets.any(rest)) {
+                block(share, n, reason, rest, applying(reason, need, t, rest));
+            }
+        }
+        sets.giveBack(taken);
+    }
+
+    /** Where a reason applies to the title that is needed, among others perhaps, where none before it does. */
+    private long[] applying(Reason reason, Family.LocalNeed need, int t, long[] rest) {
+        int n = need.title();
+        return switch (reason) {
+            case NEEDS_UNFIT -> unfit(n, rest);
+            case NEEDS_SEAT -> family.hasSeats(n) ? sets.without(rest, bits.at(n).required) : sets.none();
+            case NEEDS_REPLACED -> replaced(n, t);
+            case NEEDS_DISPLACED -> displaced(n, t, rest);
+            case NEEDS_BLOCKED -> meeting(need, rest);
+            default -> rest;
+        };
+    }
+
+    private long[] unfit(int n, long[] rest) {
+        long[] bare = sets.without(rest, bits.at(n).assigned);
         if (sets.any(bare)) {
             for (long[] fitting : bits.newest(n)) {
                 if (fitting != null) {
                     sets.remove(bare, fitting);
                 }
             }
-            block(share, n, Reason.NEEDS_UNFIT, rest, bare);
         }
-        if (family.hasSeats(n)) {
-            block(share, n, Reason.NEEDS_SEAT, rest, sets.without(rest, of.required));
-        }
-        block(share, n, Reason.NEEDS_REPLACED, rest, replaced(n, t));
-        block(share, n, Reason.NEEDS_DISPLACED, rest, displaced(n, t, rest));
+        return bare;
+    }
+
+    private long[] meeting(Family.LocalNeed need, long[] rest) {
         long[] meeting = sets.copy(rest);
         bits.keepMeeting(need, meeting);
-        block(share, n, Reason.NEEDS_BLOCKED, rest, meeting);
-        block(share, n, Reason.NEEDS_NEWER, rest, rest);
-        sets.giveBack(taken);
+        return meeting;
     }
 
     /** Where it is replaced, or would be. */
