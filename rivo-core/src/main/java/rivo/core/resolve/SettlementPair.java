@@ -10,7 +10,7 @@ import org.jspecify.annotations.Nullable;
  *
  * <p><b>How.</b> What is known and decided of a title is known once, as long as it is the same in both at all units. At the units at which a turn looks at nothing that is
  * different, it has the same consequences in both, and is taken once. At the others it is taken in both, after what it may decide has come apart; and what is the same
- * afterwards is joined again.
+ * afterwards is joined again. Turns that {@linkplain TurnsThatMatter make no difference} are not taken at all.
  */
 final class SettlementPair implements TurnOrder.Taker {
 
@@ -65,7 +65,7 @@ final class SettlementPair implements TurnOrder.Taker {
         this.everywhere = new long[sets.words()];
         Arrays.fill(everywhere, -1);
         this.reach = reach;
-        this.mattering = new TurnsThatMatter(units, reach, formerBits, latterBits);
+        this.mattering = new TurnsThatMatter(units, reach, formerBits, latterBits, formerUndisputed);
         this.steps = turns.levels().stream().map(level -> new Step(level, isSameOrder(level))).toList();
     }
 
@@ -79,9 +79,9 @@ final class SettlementPair implements TurnOrder.Taker {
     }
 
     private void settleAll() {
-        mattering.find();
         former.begin();
         latter.begin();
+        mattering.find();
         for (Step step : steps) {
             if (step.sameOrder()) {
                 order.settle(step.level(), this);
@@ -105,16 +105,17 @@ final class SettlementPair implements TurnOrder.Taker {
                 Arrays.stream(reach[share].decides()).forEach(decided::set);
             }
         }
-        inBoth(decided.stream().toArray(), everywhere, () -> order.settle(level, new Alone(former, formerBits)), () -> order.settle(level, new Alone(latter, latterBits)));
+        inBoth(decided.stream().toArray(), everywhere, () -> order.settle(level, new InOneState(former, formerBits)),
+                () -> order.settle(level, new InOneState(latter, latterBits)));
     }
 
     /** Takes the turns that matter in one of the states. */
-    private final class Alone implements TurnOrder.Taker {
+    private final class InOneState implements TurnOrder.Taker {
 
         private final Settlement settlement;
         private final FamilyBits bits;
 
-        Alone(Settlement settlement, FamilyBits bits) {
+        InOneState(Settlement settlement, FamilyBits bits) {
             this.settlement = settlement;
             this.bits = bits;
         }

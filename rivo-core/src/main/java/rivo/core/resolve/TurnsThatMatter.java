@@ -22,9 +22,10 @@ final class TurnsThatMatter {
     private final Turns turns;
     private final FamilyBits former;
     private final FamilyBits latter;
+    private final UndisputedNeeds undisputed;
     private final TurnReach[] reach;
-    /** By share, whether it is of an undisputed title, and whether it may decide one that is edited. */
-    private final boolean[] isBesides;
+    /** By share, whether it is of an undisputed title, and whether its turn may decide one that is edited. */
+    private final boolean[] hasNoTurn;
     private final boolean[] decidesEdited;
     /** By title, the shares that may decide it; and by undisputed title, those that may come to need it. In the order of their turns. */
     private final int[][] deciders;
@@ -43,19 +44,21 @@ final class TurnsThatMatter {
     /**
      * @param reach of each share
      * @param former what is told of each block in the first state, and {@code latter} in the second
+     * @param undisputed the needs for undisputed titles, of which the same are met in both
      */
-    TurnsThatMatter(FamilyUnits units, TurnReach[] reach, FamilyBits former, FamilyBits latter) {
+    TurnsThatMatter(FamilyUnits units, TurnReach[] reach, FamilyBits former, FamilyBits latter, UndisputedNeeds undisputed) {
         this.units = units;
         this.family = units.family();
         this.turns = units.turns();
         this.reach = reach;
         this.former = former;
         this.latter = latter;
+        this.undisputed = undisputed;
         int titles = family.titles().size();
-        this.isBesides = new boolean[turns.size()];
+        this.hasNoTurn = new boolean[turns.size()];
         this.decidesEdited = new boolean[turns.size()];
         for (int share = 0; share < reach.length; share++) {
-            isBesides[share] = units.isUndisputed(turns.share(share).title());
+            hasNoTurn[share] = units.isUndisputed(turns.share(share).title());
             decidesEdited[share] = Arrays.stream(reach[share].decides()).anyMatch(units.edited()::get);
         }
         int[] inOrder = turns.levels().stream().flatMapToInt(level -> Arrays.stream(level.shares())).toArray();
@@ -85,7 +88,7 @@ final class TurnsThatMatter {
         return mattering[share];
     }
 
-    /** Finds that out for the block that has been told. */
+    /** Finds that out for the block that has been told, of which nothing has been settled. */
     void find() {
         memory.giveBack(0);
         List.of(mattering, differing, lookedAt, there).forEach(all -> Arrays.fill(all, null));
@@ -147,7 +150,7 @@ final class TurnsThatMatter {
 
     /** Where a share has its turn in one of the states; null where nowhere. */
     private long @Nullable [] told(int share) {
-        if (isBesides[share]) {
+        if (hasNoTurn[share]) {
             return null;
         }
         long[] at = former.share(share);
@@ -174,6 +177,9 @@ final class TurnsThatMatter {
     /** Adds whose turns matter for who is the first that needs a title. */
     private void addFirstToNeed(int title) {
         int[] some = askers[title];
+        if (some.length == 0) {
+            return;
+        }
         long[] asked = memory.none();
         for (int share : some) {
             if (mattering[share] != null) {
@@ -206,6 +212,7 @@ final class TurnsThatMatter {
             return;
         }
         long[] certain = memory.both(asked, at);
+        memory.keep(certain, undisputed.met(needs[0]));
         if (mattering[share] != null) {
             Bits.remove(certain, mattering[share]);
         }

@@ -80,7 +80,7 @@ class TurnsThatMatterTest {
         former.begin(units.all());
         latter.begin(units.all());
         teller.tell(units.all(), former, latter);
-        TurnsThatMatter turns = new TurnsThatMatter(units, TurnReach.of(units), former, latter);
+        TurnsThatMatter turns = new TurnsThatMatter(units, TurnReach.of(units), former, latter, new UndisputedNeeds(units, former, (title, part, state, by, reason, where, from, to) -> { }));
         turns.find();
         Map<String, Set<String>> found = new TreeMap<>();
         devices.forEach(device -> found.put(device.id(), new TreeSet<>()));
@@ -142,6 +142,23 @@ class TurnsThatMatterTest {
                 .containsEntry("uncertain-before", Set.of(EDITED, "last", "opposed", "rival")).containsEntry("required-anyway", Set.of(EDITED))
                 .containsEntry("uncertain-present", Set.of(EDITED, "last", "opposed"))
                 .hasEntrySatisfying("certain-after", some -> assertThat(some).contains(EDITED, "first"));
+    }
+
+    /** Somebody whom nothing stands against is blocked all the same where what is there is too old for him. */
+    @Test
+    void whoIsTheFirstForWhomItIsNewEnough() {
+        title(EDITED, List.of(), null, "runtime");
+        titles.add(of("runtime", Version.of("2.0"), List.of(), "ramGiB ge 32"));
+        titles.add(of("demanding", ONE, List.of(new Need("runtime", Version.of("2.0"))), null));
+        title("last", List.of(), null, "runtime");
+        present("too-old", "runtime");
+        assign("too-old", Intent.REQUIRED, "demanding", EDITED, "last");
+        assign("not-there", Intent.REQUIRED, "demanding", EDITED, "last");
+        assertThat(mattering()).hasEntrySatisfying("too-old", some -> assertThat(some).contains(EDITED, "last"));
+    }
+
+    private static Title of(String id, Version version, List<Need> needs, @Nullable String fits) {
+        return new Title(id, id, Scope.DEVICE, null, List.of(), List.of(new Release(version, ReleaseState.OFFERED, needs, List.of(), List.of(new Variant("all", fits)))));
     }
 
     @Test
