@@ -8,7 +8,7 @@ final class ListedPositions extends Positions {
 
     /** How many members, or words, are passed over in the time in which one position is looked up. */
     private static final int LISTED_LOOK = 16;
-    private static final int PACKED_LOOK = 4;
+    private static final int WORDS_LOOK = 4;
 
     private final int[] sorted;
 
@@ -51,7 +51,7 @@ final class ListedPositions extends Positions {
     /** Whether looking up each of these in a set takes less than passing over all members or words of that. */
     boolean isQuickerToLookUpIn(Positions set) {
         return set instanceof ListedPositions listed ? (long) sorted.length * LISTED_LOOK < listed.sorted.length
-                : set instanceof PackedPositions packed && (long) sorted.length * PACKED_LOOK < packed.words().length;
+                : (long) sorted.length * WORDS_LOOK < set.end() - set.first() >> 6;
     }
 
     /** Where the first member at or after the position stands. */
