@@ -101,11 +101,12 @@ final class TitleResolution {
     }
 
     private Remaining these(Positions among) {
-        if (among != lastAmong) {
+        if (among == lastAmong) {
+            lastRemaining.fill();
+        } else {
             lastAmong = among;
             lastRemaining = new Remaining(among);
         }
-        lastRemaining.fill();
         return lastRemaining;
     }
 
