@@ -216,11 +216,24 @@ public abstract sealed class Positions permits RunOfPositions, ListedPositions, 
             int[] all = new int[(int) members];
             int[] n = {0};
             sets.forEach(set -> set.forEach(p -> all[n[0]++] = p));
-            return ofUnsorted(all);
+            return filled == 2 ? ofSorted(merged(all, all.length - only.size())) : ofUnsorted(all);
         }
         BitBuffer words = new BitBuffer(from, to);
         sets.forEach(set -> set.addTo(words));
         return words.toPositions();
+    }
+
+    /** All of two ascending lists that stand one after the other, each once. */
+    private static int[] merged(int[] lists, int second) {
+        int[] all = new int[lists.length];
+        int n = 0;
+        for (int i = 0, j = second; i < second || j < lists.length; n++) {
+            int next = j == lists.length || i < second && lists[i] < lists[j] ? lists[i] : lists[j];
+            all[n] = next;
+            i += i < second && lists[i] == next ? 1 : 0;
+            j += j < lists.length && lists[j] == next ? 1 : 0;
+        }
+        return n == all.length ? all : Arrays.copyOf(all, n);
     }
 
     /** The positions in ascending order. */

@@ -26,6 +26,12 @@ public final class PositionsBuilder {
         return this;
     }
 
+    /** The same of one word, which is in the span. */
+    public PositionsBuilder addWord(long bits, int from) {
+        words.raw()[(from >> 6) - words.firstWord()] |= bits;
+        return this;
+    }
+
     /** What has been gathered; the builder must not be used any more. */
     public Positions build() {
         return words.toPositions();

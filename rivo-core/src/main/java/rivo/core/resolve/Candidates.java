@@ -84,10 +84,8 @@ final class Candidates {
         long[] once = sets.none();
         long[] several = sets.none();
         for (int i = 0; i < count; i++) {
-            for (int w = sets.from(); w < sets.to(); w++) {
-                several[w] |= once[w] & where[i][w];
-                once[w] |= where[i][w];
-            }
+            Bits.addBoth(several, once, where[i], sets.from(), sets.to());
+            sets.add(once, where[i]);
         }
         return several;
     }

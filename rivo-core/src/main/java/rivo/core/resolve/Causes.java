@@ -81,14 +81,15 @@ final class Causes implements Settlement.Sink {
     private final Lanes all;
     /** By the number of a cause; null for one that has no units yet. */
     private final List<@Nullable Changed> changed = new ArrayList<>();
-    /** The numbers of those that are somewhere in the block; and by number the last run of where. */
+    /** The numbers of those that are somewhere in the block; and by number the first and the last run of where. */
     private int[] found = {};
     private int foundCount;
-    private int[] last = {};
-    /** By run its first word, where its words begin among all, and the run before of the same cause. */
+    private int[] head = {};
+    private int[] tail = {};
+    /** By run its first word, where its words begin among all, and the next run of the same cause. */
     private int[] first = {};
     private int[] start = {};
-    private int[] before = {};
+    private int[] next = {};
     private int runs;
     private long[] words = {};
     private int wordCount;
@@ -106,65 +107,67 @@ final class Causes implements Settlement.Sink {
     @Override
     public void comesTo(int title, int part, Settlement.State state, int by, @Nullable Reason reason, long[] at, int from, int to) {
         int number = numbers.of(title, part, state, by, reason);
-        int run = last(number);
-        makeRoom(to - from);
+        makeRoom(number, to - from);
         for (int w = from; w < to; w++) {
             if (at[w] != 0) {
-                run = begin(w, run);
+                begin(w, number);
                 while (w < to && at[w] != 0) {
                     words[wordCount++] = at[w++];
                 }
                 start[runs] = wordCount;
             }
         }
-        if (last[number] == NONE) {
-            found[foundCount++] = number;
-        }
-        last[number] = run;
     }
 
-    private int begin(int word, int previous) {
+    private void begin(int word, int number) {
         first[runs] = word;
         start[runs] = wordCount;
-        before[runs] = previous;
-        return runs++;
+        next[runs] = NONE;
+        if (head[number] == NONE) {
+            found[foundCount++] = number;
+            head[number] = runs;
+        } else {
+            next[tail[number]] = runs;
+        }
+        tail[number] = runs++;
     }
 
     /** For as many words, and runs, as one call may bring. */
-    private void makeRoom(int more) {
+    private void makeRoom(int number, int more) {
         if (wordCount + more > words.length) {
             words = Arrays.copyOf(words, 2 * (wordCount + more));
         }
         if (runs + more + 1 > first.length) {
             first = Arrays.copyOf(first, 2 * (runs + more + 1));
             start = Arrays.copyOf(start, first.length);
-            before = Arrays.copyOf(before, first.length);
+            next = Arrays.copyOf(next, first.length);
         }
         if (foundCount == found.length) {
             found = Arrays.copyOf(found, 2 * foundCount + ROOM);
         }
+        if (number >= head.length) {
+            int known = head.length;
+            head = Arrays.copyOf(head, 2 * number + ROOM);
+            tail = Arrays.copyOf(tail, head.length);
+            Arrays.fill(head, known, head.length, NONE);
+        }
     }
 
-    /** The last run of a cause; {@link #NONE} where it is nowhere. */
-    private int last(int number) {
-        if (number >= last.length) {
-            int known = last.length;
-            last = Arrays.copyOf(last, 2 * number + ROOM);
-            Arrays.fill(last, known, last.length, NONE);
-        }
-        return last[number];
+    /** The first run of a cause; {@link #NONE} where it is nowhere. */
+    private int head(int number) {
+        return number < head.length ? head[number] : NONE;
     }
 
     /** Adds to the titles' sets where in the block one of them comes to something by a cause here that it does not come to by the same cause there. */
     void addDiffering(Causes other, long[] @Nullable [] byTitle) {
         for (int f = 0; f < foundCount; f++) {
             int number = found[f];
-            for (int run = last[number]; run != NONE; run = before[run]) {
+            for (int run = head[number]; run != NONE; run = next[run]) {
                 for (int w = first[run], i = start[run]; i < start[run + 1]; i++, w++) {
                     where[w] |= words[i];
                 }
             }
-            for (int run = other.last(number); run != NONE; run = other.before[run]) {
+            for (int run = other.head(number); run != NONE; run = other.next[run]) {
                 for (int w = other.first[run], i = other.start[run]; i < other.start[run + 1]; i++, w++) {
                     where[w] &= ~other.words[i];
                 }
@@ -175,7 +178,7 @@ final class Causes implements Settlement.Sink {
 
     private void addWhere(int number, long[] @Nullable [] byTitle) {
         int title = numbers.causes.get(number).title();
-        for (int run = last[number]; run != NONE; run = before[run]) {
+        for (int run = head[number]; run != NONE; run = next[run]) {
             for (int w = first[run], i = start[run]; i < start[run + 1]; i++, w++) {
                 if (where[w] != 0) {
                     long[] of = byTitle[title];
@@ -208,21 +211,24 @@ final class Causes implements Settlement.Sink {
     }
 
     private void give(Lanes block, int number, long @Nullable [] within) {
-        long any = 0;
-        int from = where.length;
-        int to = 0;
-        for (int run = last[number]; run != NONE; run = before[run]) {
-            from = Math.min(from, first[run]);
-            to = Math.max(to, first[run] + start[run + 1] - start[run]);
+        int count = 0;
+        for (int run = head[number]; run != NONE; run = next[run]) {
             for (int w = first[run], i = start[run]; i < start[run + 1]; i++, w++) {
-                long at = within == null ? words[i] : words[i] & within[w];
-                where[w] |= at;
-                any |= at;
+                words[i] &= within == null ? -1 : within[w];
+                count += Long.bitCount(words[i]);
             }
         }
-        if (any != 0) {
-            units(number).add(block, where, from, to);
-            Arrays.fill(where, from, to, 0);
+        if (count == 0) {
+            return;
+        }
+        GrowingUnits units = units(number);
+        units.expect(count);
+        for (int run = head[number]; run != NONE; run = next[run]) {
+            for (int w = first[run], i = start[run]; i < start[run + 1]; i++, w++) {
+                if (words[i] != 0) {
+                    units.add(block.first() + w * Long.SIZE, words[i]);
+                }
+            }
         }
     }
 
@@ -241,7 +247,7 @@ final class Causes implements Settlement.Sink {
 
     private void forget() {
         for (int i = 0; i < foundCount; i++) {
-            last[found[i]] = NONE;
+            head[found[i]] = NONE;
         }
         foundCount = 0;
         runs = 0;

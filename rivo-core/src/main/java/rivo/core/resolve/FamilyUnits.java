@@ -331,9 +331,7 @@ final class FamilyUnits {
         /** What is asked about of the last set; where that is nothing, gives its memory back, and null. */
         private long @Nullable [] kept(long @Nullable [] set, long @Nullable [] asked) {
             if (set != null && asked != null) {
-                for (int w = 0; w < words; w++) {
-                    set[w] &= asked[w];
-                }
+                Bits.keep(set, asked, 0, words);
             }
             if (set == null || Bits.any(set, 0, words)) {
                 return set;

@@ -90,18 +90,14 @@ final class LaneSets {
     /** Those in both. */
     long[] both(long[] one, long[] other) {
         long[] both = some();
-        for (int w = from, end = to; w < end; w++) {
-            both[w] = one[w] & other[w];
-        }
+        Bits.both(one, other, both, from, to);
         return both;
     }
 
     /** Those of one that are not in the other. */
     long[] without(long[] one, long[] other) {
         long[] rest = some();
-        for (int w = from, end = to; w < end; w++) {
-            rest[w] = one[w] & ~other[w];
-        }
+        Bits.without(one, other, rest, from, to);
         return rest;
     }
 
@@ -110,31 +106,23 @@ final class LaneSets {
     }
 
     /** Takes some out of a set. */
-    void remove(long[] from, long[] some) {
-        for (int w = this.from, end = to; w < end; w++) {
-            from[w] &= ~some[w];
-        }
+    void remove(long[] set, long[] some) {
+        Bits.remove(set, some, from, to);
     }
 
     /** Adds some to a set. */
-    void add(long[] to, long[] some) {
-        for (int w = from, end = this.to; w < end; w++) {
-            to[w] |= some[w];
-        }
+    void add(long[] set, long[] some) {
+        Bits.add(set, some, from, to);
     }
 
     /** Leaves of a set what is in another. */
     void keep(long[] set, long[] other) {
-        for (int w = from, end = to; w < end; w++) {
-            set[w] &= other[w];
-        }
+        Bits.keep(set, other, from, to);
     }
 
     /** Leaves of a set what is in one of two others. */
     void keepEither(long[] set, long[] one, long[] other) {
-        for (int w = from, end = to; w < end; w++) {
-            set[w] &= one[w] | other[w];
-        }
+        Bits.keepEither(set, one, other, from, to);
     }
 
     /** Sets taken since are not used any more. */

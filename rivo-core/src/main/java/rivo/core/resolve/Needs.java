@@ -85,6 +85,7 @@ final class Needs {
                 TitleBits of = bits.at(titles[i]);
                 of.stands(next++, where[i], sets.from(), sets.to());
                 comes(of, where[i]);
+                sets.remove(of.pulling, where[i]);
                 implied(i, t);
             }
         }
@@ -92,13 +93,10 @@ final class Needs {
     }
 
     private void comes(TitleBits of, long[] at) {
-        for (int w = sets.from(); w < sets.to(); w++) {
-            of.comes[w] |= at[w];
-            of.decided[w] |= at[w];
-        }
+        sets.add(of.comes, at);
+        of.decide(at, sets.from(), sets.to());
         if (of.needed) {
             sets.remove(of.kept, at);
-            sets.remove(of.pulling, at);
         }
     }
 
@@ -133,10 +131,8 @@ final class Needs {
             met = sets.some();
             meet(t, need, open, met);
         }
-        for (int w = sets.from(), end = sets.to(); w < end; w++) {
-            failing[w] = open[w] & ~met[w];
-            open[w] &= met[w];
-        }
+        Bits.without(open, met, failing, sets.from(), sets.to());
+        sets.keep(open, met);
         sets.giveBack(taken);
         if (need.title() >= 0 && undisputed.areFor(need.title()) && undisputed.isOpen(need.title(), open)) {
             note(need.title(), FamilyBits.NO_PART, Met.UNDISPUTED, open);
@@ -146,8 +142,9 @@ final class Needs {
 
     private void meet(int t, Family.LocalNeed need, long[] asked, long[] met) {
         TitleBits n = bits.at(need.title());
-        for (int w = sets.from(), end = sets.to(); w < end; w++) {
-            met[w] = asked[w] & (n.comes[w] | n.pulling[w]);
+        Bits.both(asked, n.comes, met, sets.from(), sets.to());
+        if (isPulled(need.title())) {
+            Bits.addBoth(met, asked, n.pulling, sets.from(), sets.to());
         }
         bits.keepMeeting(need, met);
         int taken = sets.taken();
@@ -163,13 +160,9 @@ final class Needs {
 
     private void pullIn(int t, Family.LocalNeed need, long[] rest, long[] met) {
         TitleBits n = bits.at(need.title());
-        boolean seats = family.hasSeats(need.title());
         int taken = sets.taken();
         long[] free = sets.some();
-        for (int w = sets.from(), end = sets.to(); w < end; w++) {
-            long may = n.required[w] | (seats ? 0 : n.available[w] | ~n.assigned[w]);
-            free[w] = rest[w] & may & ~n.pulling[w] & (~n.decided[w] | n.kept[w] & n.available[w]);
-        }
+        n.findFree(rest, family.hasSeats(need.title()), free, sets.from(), sets.to());
         if (sets.any(free)) {
             for (int share : turns.of(need.title())) {
                 pullIn(t, need, share, bits.share(share), free, rest, met);
@@ -210,20 +203,32 @@ final class Needs {
     private void asItIs(int t, Family.LocalNeed need, long[] rest, long[] met) {
         TitleBits n = bits.at(need.title());
         int taken = sets.taken();
-        long[] there = new long[sets.words()];
-        n.addReaching(need.reaches(), there);
-        long[] deciding = sets.some();
-        for (int w = sets.from(); w < sets.to(); w++) {
-            there[w] &= rest[w];
-            long held = there[w] & n.standing[w] & ~n.comes[w];
-            met[w] |= held;
-            deciding[w] = there[w] & ~held & ~n.decided[w] & ~n.pulling[w] & ~n.uninstall[w] & ~n.required[w];
-        }
+        long[] there = sets.none();
+        n.addReaching(need.reaches(), there, sets.from(), sets.to());
+        sets.keep(there, rest);
+        long[] held = sets.both(there, n.standing);
+        sets.remove(held, n.comes);
+        sets.add(met, held);
+        long[] deciding = sets.without(there, held);
+        sets.remove(deciding, n.decided);
+        sets.remove(deciding, n.pulling);
+        sets.remove(deciding, n.uninstall);
+        sets.remove(deciding, n.required);
         if (sets.any(deciding) && takeOpposed(need.title(), t, deciding)) {
             add(need.title(), FamilyBits.NO_PART, Met.AS_IT_IS, deciding);
             sets.add(met, deciding);
         }
         sets.giveBack(taken);
+    }
+
+    /** Whether a title may be pulled in anywhere for the one whose turn it is: of all others that set is empty. */
+    private boolean isPulled(int n) {
+        for (int i = 0; i < count; i++) {
+            if (titles[i] == n && ways[i] == Met.PULLED) {
+                return true;
+            }
+        }
+        return false;
     }
 
     private void add(int n, int part, Met way, long[] at) {
@@ -285,7 +290,7 @@ final class Needs {
         int[] neighbours = family.neighbours(n);
         for (int k = 0; k < neighbours.length; k++) {
             int s = neighbours[k];
-            if (s == t || bits.knows(s) && (sets.meet(set, bits.at(s).standing) || sets.meet(set, bits.at(s).pulling))) {
+            if (s == t || bits.knows(s) && (sets.meet(set, bits.at(s).standing) || isPulled(s) && sets.meet(set, bits.at(s).pulling))) {
                 int taken = sets.taken();
                 long[] against = sets.copy(set);
                 if (s != t) {

@@ -142,7 +142,7 @@ final class Settlement implements TurnOrder.Taker {
         }
         TitleBits own = bits.at(t);
         int taken = sets.taken();
-        long[] open = sets.without(at, own.decided);
+        long[] open = own.needed ? sets.without(at, own.decided) : sets.copy(at);
         if (sets.any(open)) {
             giveWay(share, own, open);
             if (turns.share(share).base().outcome() == Outcome.REQUIRED) {
@@ -152,8 +152,10 @@ final class Settlement implements TurnOrder.Taker {
             } else if (own.needed) {
                 sets.add(own.kept, open);
             }
-            sets.add(own.decided, open);
-            hold(own, open);
+            if (sets.any(open)) {
+                own.decide(open, sets.from(), sets.to());
+                hold(own, open);
+            }
         }
         sets.giveBack(taken);
     }
@@ -193,7 +195,7 @@ final class Settlement implements TurnOrder.Taker {
                 sets.add(own.replaced, replaced);
                 sets.add(own.displaced, sets.without(all, replaced));
             }
-            sets.add(own.decided, all);
+            own.decide(all, sets.from(), sets.to());
             sets.remove(open, all);
         }
         sets.giveBack(taken);
@@ -206,7 +208,8 @@ final class Settlement implements TurnOrder.Taker {
         }
         TitleBits own = bits.at(t);
         int taken = sets.taken();
-        long[] alone = sets.without(sets.without(own.present, own.assigned), own.decided);
+        long[] alone = sets.without(own.present, own.assigned);
+        sets.remove(alone, own.decided);
         against.begin();
         replacing.begin();
         int[] neighbours = family.neighbours(t);

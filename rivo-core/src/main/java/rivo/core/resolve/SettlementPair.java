@@ -151,10 +151,8 @@ final class SettlementPair implements TurnOrder.Taker {
         int from = sets.from();
         int to = sets.to();
         latterBits.addDifferent(of.decides(), of.besides(), twice);
-        for (int w = from; w < to; w++) {
-            twice[w] &= at[w];
-            once[w] = at[w] & ~twice[w];
-        }
+        sets.keep(twice, at);
+        Bits.without(at, twice, once, from, to);
         boolean anyTwice = sets.any(twice);
         if (sets.any(once)) {
             once(share, once);

@@ -11,13 +11,14 @@ final class TitleBits {
     /** Where it has a base outcome, and where it is present. */
     final long[] assigned;
     final long[] present;
-    /** Where something is decided, where it comes (it is accepted or implied), and where it comes or is a holder. */
-    final long[] decided;
+    /** Where it comes (it is accepted or implied), and where it comes or is a holder. */
     final long[] comes;
     final long[] standing;
 
     /** Whether others need it: only then the following are known. */
     final boolean needed;
+    /** Where something is decided; of one that nobody needs, that is where it has had its turn. */
+    final long[] decided;
     /** Where its base outcome is one of these. */
     final long[] required;
     final long[] available;
@@ -26,7 +27,7 @@ final class TitleBits {
     final long[] displaced;
     /** Where it came to its base outcome in its turn. */
     final long[] kept;
-    /** Where it is being pulled in for the title whose turn it is. */
+    /** Where it is being pulled in for the title whose turn it is; between two turns nowhere. */
     final long[] pulling;
 
     /** All of these that are its own; and those of them that are something else after turns than before all. */
@@ -41,9 +42,11 @@ final class TitleBits {
     /** Whether another may stand against it: only then it is known when it began to stand. */
     private final boolean opposed;
 
-    /** When it began to stand where, by steps that ascend: the words from this one on. */
+    /** When it began to stand where, by steps that ascend: among the words from one to another. */
     private int[] steps = NO_NUMBERS;
     private int[] firstWords = NO_NUMBERS;
+    private int[] endWords = NO_NUMBERS;
+    /** As many sets as there were at most so far: memory that has just been written to is quicker than new one. */
     private long[][] stood = NO_SETS;
     private int stoodCount;
 
@@ -54,9 +57,9 @@ final class TitleBits {
         this.needed = needed;
         assigned = new long[words];
         present = new long[words];
-        decided = new long[words];
         comes = new long[words];
         standing = new long[words];
+        decided = needed ? new long[words] : nothing;
         required = needed ? new long[words] : nothing;
         available = needed ? new long[words] : nothing;
         uninstall = needed ? new long[words] : nothing;
@@ -64,9 +67,9 @@ final class TitleBits {
         displaced = needed ? new long[words] : nothing;
         kept = needed ? new long[words] : nothing;
         pulling = needed ? new long[words] : nothing;
-        sets = needed ? new long[][] {assigned, present, decided, comes, standing, required, available, uninstall, replaced, displaced, kept, pulling}
-                : new long[][] {assigned, present, decided, comes, standing};
-        decisions = needed ? new long[][] {decided, comes, standing, replaced, displaced, kept} : new long[][] {decided, comes, standing};
+        sets = needed ? new long[][] {assigned, present, comes, standing, decided, required, available, uninstall, replaced, displaced, kept, pulling}
+                : new long[][] {assigned, present, comes, standing};
+        decisions = needed ? new long[][] {decided, comes, standing, replaced, displaced, kept} : new long[][] {comes, standing};
     }
 
     /** Forgets everything, for other units. */
@@ -88,13 +91,10 @@ final class TitleBits {
         reached = other.reached.clone();
         ways = other.ways.clone();
         wayCount = other.wayCount;
-        steps = other.steps.clone();
-        firstWords = other.firstWords.clone();
-        stood = new long[other.stood.length][];
+        stoodCount = 0;
         for (int i = 0; i < other.stoodCount; i++) {
-            stood[i] = other.stood[i].clone();
+            note(other.steps[i], other.stood[i], other.firstWords[i], other.endWords[i]);
         }
-        stoodCount = other.stoodCount;
     }
 
     /**
@@ -104,7 +104,7 @@ final class TitleBits {
      */
     void takeOver(TitleBits other, long[] at, int from, int to, int since) {
         for (int i = other.firstSince(since); i < other.stoodCount; i++) {
-            stands(other.steps[i], other.stood[i], other.firstWords[i], other.firstWords[i], other.firstWords[i] + other.stood[i].length);
+            stands(other.steps[i], other.stood[i], other.firstWords[i], other.endWords[i]);
         }
         long[][] own = decisions;
         long[][] theirs = other.decisions;
@@ -158,8 +158,7 @@ final class TitleBits {
     }
 
     private long stoodAt(int i, int word) {
-        int at = word - firstWords[i];
-        return at >= 0 && at < stood[i].length ? stood[i][at] : 0;
+        return word >= firstWords[i] && word < endWords[i] ? stood[i][word] : 0;
     }
 
     /** The first of those that began at this step or later. */
@@ -169,6 +168,13 @@ final class TitleBits {
             i--;
         }
         return i;
+    }
+
+    /** Something is decided there; of one that nobody needs that need not be noted. */
+    void decide(long[] where, int from, int to) {
+        if (needed) {
+            Bits.add(decided, where, from, to);
+        }
     }
 
     void assigned(Outcome outcome, long[] where) {
@@ -195,44 +201,53 @@ final class TitleBits {
 
     /** Adds where it is present and reaches so many of the versions that are asked of it. */
     void addReaching(int versions, long[] into) {
+        addReaching(versions, into, 0, into.length);
+    }
+
+    void addReaching(int versions, long[] into, int from, int to) {
         for (int i = 0; i < wayCount; i++) {
             if (reached[i] >= versions) {
-                Bits.add(into, ways[i]);
+                Bits.add(into, ways[i], from, to);
             }
         }
     }
 
-    /** It begins to stand there; again, where it was a holder. */
-    void stands(int step, long[] where, int from, int to) {
-        stands(step, where, 0, from, to);
-    }
-
-    /** @param first the word that the first in {@code where} is */
-    private void stands(int step, long[] where, int first, int from, int to) {
-        boolean again = false;
+    /** Writes into a set where, of some, it may be pulled in: it is required, or offered or nobody's where no seats are counted, and not decided otherwise. */
+    void findFree(long[] among, boolean seats, long[] into, int from, int to) {
         for (int w = from; w < to; w++) {
-            again |= (standing[w] & where[w - first]) != 0;
-            standing[w] |= where[w - first];
+            long may = required[w] | (seats ? 0 : available[w] | ~assigned[w]);
+            into[w] = among[w] & may & ~pulling[w] & (~decided[w] | kept[w] & available[w]);
         }
-        if (!opposed) {
-            return;
-        }
-        for (int i = 0; again && i < stoodCount; i++) {
-            for (int w = from; w < to; w++) {
-                int at = w - firstWords[i];
-                if (at >= 0 && at < stood[i].length) {
-                    stood[i][at] &= ~where[w - first];
-                }
+    }
+
+    /** It begins to stand there; again, where it was a holder because it was needed. */
+    void stands(int step, long[] where, int from, int to) {
+        boolean again = opposed && needed && Bits.meet(standing, where, from, to);
+        Bits.add(standing, where, from, to);
+        if (again) {
+            for (int i = 0; i < stoodCount; i++) {
+                Bits.remove(stood[i], where, Math.max(from, firstWords[i]), Math.min(to, endWords[i]));
             }
         }
+        if (opposed) {
+            note(step, where, from, to);
+        }
+    }
+
+    private void note(int step, long[] where, int from, int to) {
         if (stoodCount == steps.length) {
             steps = Arrays.copyOf(steps, 2 * stoodCount + 1);
-            firstWords = Arrays.copyOf(firstWords, 2 * stoodCount + 1);
-            stood = Arrays.copyOf(stood, 2 * stoodCount + 1);
+            firstWords = Arrays.copyOf(firstWords, steps.length);
+            endWords = Arrays.copyOf(endWords, steps.length);
+            stood = Arrays.copyOf(stood, steps.length);
+        }
+        if (stood[stoodCount] == null) {
+            stood[stoodCount] = new long[standing.length];
         }
         steps[stoodCount] = step;
         firstWords[stoodCount] = from;
-        stood[stoodCount++] = Arrays.copyOfRange(where, from - first, to - first);
+        endWords[stoodCount] = to;
+        System.arraycopy(where, from, stood[stoodCount++], from, to - from);
     }
 
     int stoodCount() {
@@ -245,19 +260,19 @@ final class TitleBits {
 
     /** Writes into a set where it began to stand at that step, of what is in two others; whether that is anywhere. */
     boolean stood(int i, long[] one, long[] other, long[] into, int from, int to) {
-        int first = firstWords[i];
-        int begin = Math.max(from, first);
-        int end = Math.min(to, first + stood[i].length);
+        long[] began = stood[i];
+        int begin = Math.max(from, firstWords[i]);
+        int end = Math.min(to, endWords[i]);
         long any = 0;
         for (int w = begin; w < end; w++) {
-            any |= one[w] & other[w] & stood[i][w - first];
+            any |= one[w] & other[w] & began[w];
         }
         if (any == 0) {
             return false;
         }
         Arrays.fill(into, from, to, 0);
         for (int w = begin; w < end; w++) {
-            into[w] = one[w] & other[w] & stood[i][w - first];
+            into[w] = one[w] & other[w] & began[w];
         }
         return true;
     }

@@ -11,6 +11,7 @@ import java.util.Objects;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Supplier;
+import java.util.stream.IntStream;
 import rivo.core.audience.Audiences;
 import rivo.core.audience.Positions;
 import rivo.core.audience.Remaining;
@@ -178,8 +179,11 @@ final class TitleResolution {
         Map<String, TitleOutcomes> outcomes = new LinkedHashMap<>();
         List<List<UnitsWith<Decision>>> decisions = family.isRelated() ? settle(family, among)
                 : List.of(plain(base(family.titles().get(0), among), among));
-        for (int t = 0; t < family.titles().size(); t++) {
-            outcomes.put(family.titles().get(t).id(), with(family.titles().get(t), decisions.get(t), among, Positions.NONE));
+        Map<Integer, TitleOutcomes> found = new ConcurrentHashMap<>();
+        Threads.run(threads, IntStream.range(0, decisions.size()).boxed().toList(), () -> t ->
+                found.put(t, with(family.titles().get(t), decisions.get(t), among, Positions.NONE)));
+        for (int t = 0; t < decisions.size(); t++) {
+            outcomes.put(family.titles().get(t).id(), Objects.requireNonNull(found.get(t)));
         }
         return outcomes;
     }

@@ -77,9 +77,7 @@ final class TurnOrder {
             long[] rest = waiting[next[i]];
             if (rest != null && Bits.meet(rest, at, 0, at.length)) {
                 long[] both = at.clone();
-                for (int w = 0; w < both.length; w++) {
-                    both[w] &= rest[w];
-                }
+                Bits.keep(both, rest, 0, both.length);
                 long[] free = free(next[i], both);
                 take(next[i], free, looked, next, taker);
                 Bits.remove(at, free);

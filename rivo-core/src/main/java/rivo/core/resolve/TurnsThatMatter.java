@@ -192,7 +192,7 @@ final class TurnsThatMatter {
             long[] at = told(some[i]);
             if (at != null) {
                 if (mattering[some[i]] != null) {
-                    addBoth(open, asked, mattering[some[i]]);
+                    Bits.addBoth(open, asked, mattering[some[i]]);
                 }
                 addCertain(some[i], title, at, asked);
             }
@@ -250,21 +250,13 @@ final class TurnsThatMatter {
         for (int one : some) {
             long[] at = of[one];
             if (at != null && any) {
-                addBoth(found, at, within);
+                Bits.addBoth(found, at, within);
             } else if (at != null) {
-                for (int w = 0; w < within.length; w++) {
-                    found[w] = at[w] & within[w];
-                }
+                Bits.both(at, within, found, 0, within.length);
                 any = true;
             }
         }
         return any && Bits.any(found, 0, found.length);
-    }
-
-    private static void addBoth(long[] to, long[] one, long[] other) {
-        for (int w = 0; w < to.length; w++) {
-            to[w] |= one[w] & other[w];
-        }
     }
 
     /** Adds these units; whether any is new. */
