@@ -26,7 +26,7 @@ public final class PositionsBuilder {
         return this;
     }
 
-    /** The same of one word, which is in the span. */
+    /** Adds those whose bits are set in one word, counted from {@code from}, a multiple of 64; the word has to be in the span. */
     public PositionsBuilder addWord(long bits, int from) {
         words.raw()[(from >> 6) - words.firstWord()] |= bits;
         return this;

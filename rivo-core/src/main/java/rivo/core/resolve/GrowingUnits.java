@@ -47,7 +47,12 @@ final class GrowingUnits {
         }
     }
 
-    /** Adds the places of a word of lanes. @param first of the first lane; a multiple of 64 @param at not empty */
+    /**
+     * Adds the places of a word of lanes.
+     *
+     * @param first that of its first lane; a multiple of 64
+     * @param at not empty
+     */
     void add(int first, long at) {
         if (many != null) {
             many.addWord(at, first);

@@ -204,6 +204,7 @@ final class TitleBits {
         addReaching(versions, into, 0, into.length);
     }
 
+    /** The same among the words from one to another. */
     void addReaching(int versions, long[] into, int from, int to) {
         for (int i = 0; i < wayCount; i++) {
             if (reached[i] >= versions) {
