@@ -132,7 +132,7 @@ final class Causes implements Settlement.Sink {
         tail[number] = runs++;
     }
 
-    /** For as many words, and runs, as one call may bring. */
+    /** For as many words, and runs, as one call may bring of the cause of this number. */
     private void makeRoom(int number, int more) {
         if (wordCount + more > words.length) {
             words = Arrays.copyOf(words, 2 * (wordCount + more));
